@@ -1,0 +1,172 @@
+"""Foods and the table of them: composition per 100 g, household portions, shares that are eaten."""
+
+from __future__ import annotations
+
+import csv
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
+from pathlib import Path
+
+import numpy as np
+
+from nutrition.nutrients import KEYS
+from nutrition.profile import INDEX, Profile, Vector
+
+DATA = Path(__file__).resolve().parent / "data"
+ML_PER_CUP = 236.588
+ROLES = ("base", "vegetable", "greens", "protein", "sauce", "topping")
+
+
+class UnknownFood(KeyError):
+    """No food of that slug is in the table."""
+
+
+@dataclass(frozen=True)
+class Portion:
+    """What one household measure of a food weighs. [g]"""
+
+    measure: str
+    form: str
+    grams: float
+    low: float
+    high: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Share:
+    """The part of a bought weight that is eaten or left after draining. [0 to 1]"""
+
+    kind: str
+    share: float
+    low: float
+    high: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Food:
+    """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN where absent."""
+
+    slug: str
+    name: str
+    group: str
+    role: str
+    state: str
+    allergens: tuple[str, ...]
+    tags: tuple[str, ...]
+    source: str
+    source_description: str
+    notes: str
+    values: Vector = field(repr=False, compare=False)
+    low: Vector = field(repr=False, compare=False)
+    high: Vector = field(repr=False, compare=False)
+    portions: tuple[Portion, ...] = field(default=(), repr=False, compare=False)
+    shares: tuple[Share, ...] = field(default=(), repr=False, compare=False)
+
+    @property
+    def comparator(self) -> bool:
+        """An animal food, there to compare with: never part of a recipe."""
+        return self.group == "comparator"
+
+    def per_100_g(self, key: str) -> float | None:
+        value = float(self.values[INDEX[key]])
+        return None if np.isnan(value) else value
+
+    def profile(self, grams: float, low: float | None = None, high: float | None = None) -> Profile:
+        """Nutrients of `grams` of this food, with the range of the weight. [g]"""
+        return Profile.of(
+            self.values, self.low, self.high, grams, grams if low is None else low, grams if high is None else high
+        )
+
+    @cached_property
+    def cup(self) -> Portion | None:
+        """The weight of a level cup of it, plain if there is such a row."""
+        cups = [portion for portion in self.portions if portion.measure == "cup"]
+        plain = [portion for portion in cups if not portion.form]
+        return (plain or cups or [None])[0]
+
+    def volume_ml(self, grams: float) -> float | None:
+        """Room taken by `grams` of it, as it lies in a cup. [mL]"""
+        return grams * ML_PER_CUP / self.cup.grams if self.cup else None
+
+    def share(self, kind: str) -> Share | None:
+        return next((share for share in self.shares if share.kind == kind), None)
+
+
+class FoodTable:
+    """All foods by slug. Iterates in the order of slugs."""
+
+    def __init__(self, foods: list[Food]) -> None:
+        self._foods = {food.slug: food for food in foods}
+
+    def __getitem__(self, slug: str) -> Food:
+        try:
+            return self._foods[slug]
+        except KeyError:
+            raise UnknownFood(slug) from None
+
+    def __contains__(self, slug: object) -> bool:
+        return slug in self._foods
+
+    def __iter__(self) -> Iterator[Food]:
+        return iter(self._foods.values())
+
+    def __len__(self) -> int:
+        return len(self._foods)
+
+
+def _read(name: str) -> Iterator[dict[str, str]]:
+    with (DATA / name).open(newline="", encoding="utf-8") as file:
+        yield from csv.DictReader(file)
+
+
+def _split(text: str) -> tuple[str, ...]:
+    return tuple(text.split("|")) if text else ()
+
+
+def _food(row: dict[str, str], portions: tuple[Portion, ...], shares: tuple[Share, ...]) -> Food:
+    values = np.array([float(row[key]) if row[key] else np.nan for key in KEYS])
+    low, high = values.copy(), values.copy()
+    for part in _split(row["spread"]):
+        key, least, most = part.split(":")
+        low[INDEX[key]], high[INDEX[key]] = float(least), float(most)
+    # a value derived after the spread was taken can lie outside it
+    low, high = np.fmin(low, values), np.fmax(high, values)
+    return Food(
+        row["slug"],
+        row["name"],
+        row["group"],
+        row["role"],
+        row["state"],
+        _split(row["allergens"]),
+        _split(row["tags"]),
+        row["source"],
+        row["source_description"],
+        row["notes"],
+        values,
+        low,
+        high,
+        portions,
+        shares,
+    )
+
+
+@lru_cache(maxsize=1)
+def food_table() -> FoodTable:
+    """The table that ships with the application, read once."""
+    portions: dict[str, list[Portion]] = {}
+    for row in _read("portions.csv"):
+        weights = float(row["grams"]), float(row["low"]), float(row["high"])
+        portions.setdefault(row["slug"], []).append(Portion(row["measure"], row["form"], *weights, row["source"]))
+    shares: dict[str, list[Share]] = {}
+    for row in _read("shares.csv"):
+        parts = float(row["share"]), float(row["low"]), float(row["high"])
+        shares.setdefault(row["slug"], []).append(Share(row["kind"], *parts, row["source"]))
+    return FoodTable(
+        [
+            _food(row, tuple(portions.get(row["slug"], ())), tuple(shares.get(row["slug"], ())))
+            for row in _read("foods.csv")
+        ]
+    )

@@ -1,0 +1,259 @@
+"""Put a food and its grams to a line that was read: the best match, its range, its basis and what was assumed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from nutrition import measures, units
+from nutrition.foods import Food, Portion
+from nutrition.measures import FILLS, Quantity, Reading
+from nutrition.search import FoodIndex, Match, food_index
+
+# How far the amount itself can be off, by how it was measured. Common practice, no source.
+BASIS_SPREAD = {"weighed": 0.02, "label": 0.04, "leveled measure": 0.06, "counted": 0.0, "by eye": 0.35}
+BY_EYE = {"handful", "pinch", "dash", "splash", "drizzle", "squeeze", "knob", "thumb", "bunch"}
+# What one of these weighs when the food has no row of its own. Common practice, no source. [g]
+COMMON_GRAMS = {"pinch": 0.3, "dash": 0.6, "splash": 10.0, "drizzle": 7.0, "squeeze": 5.0, "knob": 15.0}
+HANDFUL_GRAMS = {
+    "fresh herb": 12.0, "leafy green": 25.0, "nut": 30.0, "seed": 25.0, "dried fruit": 30.0, "fruit": 60.0,
+    "vegetable": 50.0, "mushroom": 40.0, "pasta": 50.0, "grain": 40.0,
+}  # fmt: skip
+# Only a fresh herb comes by the sprig.
+FRESH_UNITS = {"sprig", "bunch", "leaf"}
+# The usual can, when the line does not say which. Common practice, no source. [g]
+COMMON_CAN_G = 425.0
+LIKE_FORM = {
+    "chopped": ("chopped",), "sliced": ("sliced", "chopped"), "grated": ("grated", "shredded"), "mashed": ("mashed",),
+    "shredded": ("shredded", "grated"), "minced": ("minced", "grated", "chopped"), "packed": ("packed",),
+    "whole": ("whole",), "halves": ("halves",),
+}  # fmt: skip
+MATCH_FLOOR = 0.72
+CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line with its food and grams, or the reason it has none. `low` and `high` bound the grams. [g]"""
+
+    text: str
+    food: Food | None = None
+    grams: float | None = None
+    low: float | None = None
+    high: float | None = None
+    basis: str = ""
+    assumed: tuple[str, ...] = ()
+    ask: str = ""
+    why: str = ""
+    candidates: tuple[Match, ...] = ()
+
+    @property
+    def resolved(self) -> bool:
+        return self.food is not None and self.grams is not None
+
+
+@dataclass(frozen=True)
+class Choice:
+    """What the cook decided for a line: another food, the grams on the scale, or both."""
+
+    food: str | None = None
+    grams: float | None = None
+
+
+def reckon_line(text: str, index: FoodIndex | None = None, choice: Choice | None = None) -> Line:
+    """Read a line, match its food and weigh it. A line that cannot be settled says why; it never counts as zero."""
+    index = index or food_index()
+    reading = measures.read(text)
+    food, candidates, sure = _match(reading, index)
+    if choice and choice.food and choice.food in index.table:
+        food, sure = index.table[choice.food], True
+    if choice and choice.grams is not None and food is not None:
+        spread = choice.grams * BASIS_SPREAD["weighed"]
+        return Line(text, food, choice.grams, choice.grams - spread, choice.grams + spread, "weighed", (), "", "", candidates)
+    if food is None or not sure:
+        why = reading.problem or f"no food found for “{reading.phrase}”"
+        return Line(text, why=why, candidates=candidates)
+    if reading.problem:
+        return Line(text, why=reading.problem, candidates=candidates)
+    weighed = _weigh(reading, food)
+    if isinstance(weighed, str):
+        return Line(text, why=weighed, candidates=candidates)
+    return replace(weighed, text=text, food=food, candidates=candidates, ask=_ask(reading, food, index))
+
+
+def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match, ...], bool]:
+    phrase = reading.phrase
+    if reading.take:
+        phrase = f"{measures.plain(phrase)} {reading.take}"
+    hint = " ".join(form for form in reading.forms if form in ("cooked", "dry", "dried", "raw", "fresh", "canned", "drained", "rinsed", "undrained", "frozen"))
+    said = {term.unit for term in reading.terms}
+    if "can" in said:
+        hint = f"canned {hint}"
+    if said & FRESH_UNITS and "dried" not in hint:
+        phrase += " fresh"
+    if "rinsed" in hint and "drained" not in hint:
+        hint += " drained"
+    matches = [match for match in index.search(phrase, 12, hint or None) if not match.food.comparator]
+    best = matches[0] if matches else None
+    if best is None or best.score < MATCH_FLOOR:
+        return None, tuple(matches[:6]), False
+    return best.food, tuple(matches[:6]), True
+
+
+def _ask(reading: Reading, food: Food, index: FoodIndex) -> str:
+    """The question to put where dry and cooked both make sense and the line says neither."""
+    if set(reading.forms) & {"dry", "dried", "cooked", "raw", "canned", "drained", "rinsed"} or food.state not in ("dry", "cooked"):
+        return ""
+    if any(term.unit == "can" for term in reading.terms) or food.group not in ("grain", "legume", "pasta"):
+        return ""
+    other = "cooked" if food.state == "dry" else "dry"
+    twin = food.slug.rsplit("-", 1)[0] + "-" + other
+    return f"Taken as {food.state}. Was it measured {other}?" if twin in index.table else ""
+
+
+def _weigh(reading: Reading, food: Food) -> Line | str:
+    parts = [_term(term, reading, food) for term in reading.terms]
+    for part in parts:
+        if isinstance(part, str):
+            return part
+    lines = [part for part in parts if isinstance(part, Line)]
+    if len(lines) == 1:
+        return lines[0]
+    grams = sum(line.grams or 0.0 for line in lines)
+    low, high = sum(line.low or 0.0 for line in lines), sum(line.high or 0.0 for line in lines)
+    assumed = tuple(dict.fromkeys(note for line in lines for note in line.assumed))
+    worst = max(lines, key=lambda line: list(BASIS_SPREAD).index(line.basis))
+    return Line("", grams=grams, low=low, high=high, basis=worst.basis, assumed=assumed)
+
+
+def _term(term: Quantity, reading: Reading, food: Food) -> Line | str:
+    assumed: list[str] = []
+    fill = FILLS.get(reading.fill, 1.0)
+    if fill != 1.0:
+        assumed.append(f"{reading.fill} taken as {fill:g} level")
+        term = term.times(fill)
+    if reading.package is not None:
+        return _package(term, reading.package, reading, food)
+    per_gram = units.grams(term.unit)
+    if per_gram is not None:
+        return _by_weight(term, per_gram, reading, food)
+    if reading.take:
+        portion = _find(food, f"{reading.take} of 1", ())
+        if portion is None:
+            return f"no weight known for the {reading.take} of one"
+        return _by_portion(term, portion, 1.0, "counted", [f"{reading.take} of one: {portion.grams:g} g"])
+    if units.milliliters(term.unit) is not None:
+        return _by_volume(term, reading, food, assumed)
+    return _by_count(term, reading, food, assumed)
+
+
+def _line(term: Quantity, grams: float, low: float, high: float, basis: str, assumed: list[str]) -> Line:
+    """One term at `grams` (from low to high) apiece. The written range and the basis widen it."""
+    spread = BASIS_SPREAD[basis]
+    best = term.best * grams
+    down = ((term.best - term.low) * grams) ** 2 + (term.best * (grams - low)) ** 2 + (best * spread) ** 2
+    up = ((term.high - term.best) * grams) ** 2 + (term.best * (high - grams)) ** 2 + (best * spread) ** 2
+    return Line("", grams=best, low=max(best - down**0.5, 0.0), high=best + up**0.5, basis=basis, assumed=tuple(assumed))
+
+
+def _by_portion(term: Quantity, portion: Portion, factor: float, basis: str, assumed: list[str]) -> Line:
+    return _line(term, portion.grams * factor, portion.low * factor, portion.high * factor, basis, assumed)
+
+
+def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) -> Line:
+    assumed: list[str] = []
+    share = food.share("edible")
+    if share and set(reading.forms) & {"unpeeled", "untrimmed", "whole"}:
+        assumed.append(f"weighed as bought; {share.share:.0%} is eaten")
+        return _line(term, per_unit * share.share, per_unit * share.low, per_unit * share.high, "weighed", assumed)
+    if share and share.share < 0.85:
+        assumed.append("weighed after peeling and trimming")
+    return _line(term, per_unit, per_unit, per_unit, "weighed", assumed)
+
+
+def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
+    volume = units.milliliters(term.unit) or 0.0
+    candidates = [portion for portion in food.portions if units.milliliters(portion.measure) is not None]
+    if not candidates:
+        return f"no weight known for a {term.unit} of {food.name.lower()}"
+    form = _wanted_forms(reading)
+
+    def fitness(portion: Portion) -> tuple[int, int]:
+        fits = form.index(portion.form) if portion.form in form else (5 if not portion.form else 9)
+        return fits, 0 if portion.measure == term.unit else 1
+
+    portion = min(candidates, key=fitness)
+    factor = volume / (units.milliliters(portion.measure) or 1.0)
+    if portion.form:
+        assumed.append(f"a cup taken as {portion.form}")
+    if portion.source.startswith("by kind"):
+        assumed.append(f"weight of a cup {portion.source.split(',')[0]}")
+    if reading.fill in ("packed",) and portion.form != "packed":
+        assumed.append("packed taken as a quarter more")
+        factor *= 1.25
+    return _by_portion(term, portion, factor, "leveled measure", assumed)
+
+
+def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
+    unit = term.unit or reading.size
+    basis = "by eye" if unit in BY_EYE else "label" if unit in ("can", "package", "jar", "block") else "counted"
+    wanted = [unit] if unit else ["medium", "piece", "slice"]
+    if unit in ("stalk", "rib"):
+        wanted = [unit, "stalk", "rib", "medium"]
+    elif unit in ("jar", "package", "block"):
+        wanted = [unit, "package", "can", "block"]
+    elif unit == "head":
+        wanted = [unit, "medium"]
+    elif unit in ("small", "large"):
+        wanted = [unit, "medium"]
+    for name in wanted:
+        portion = _find(food, name, _wanted_forms(reading))
+        if portion is not None:
+            factor = 1.0
+            if name == "medium" and unit in ("small", "large"):
+                factor = 0.65 if unit == "small" else 1.4
+            if not unit:
+                assumed.append(f"one taken as {'a ' if name != 'medium' else ''}{name}: {portion.grams:g} g")
+            return _by_portion(term, portion, factor, basis, assumed)
+    if unit in ("can", "jar") and food.state.startswith("canned"):
+        usual = Quantity(COMMON_CAN_G, COMMON_CAN_G * 0.9, COMMON_CAN_G, "g")
+        line = _package(term, usual, reading, food)
+        return line if isinstance(line, str) else replace(line, assumed=(f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)", *line.assumed))
+    if unit == "handful" and food.group in HANDFUL_GRAMS:
+        grams = HANDFUL_GRAMS[food.group]
+    elif unit in COMMON_GRAMS:
+        grams = COMMON_GRAMS[unit]
+    else:
+        return f"no weight known for one {unit or 'piece'} of {food.name.lower()}"
+    return _line(term, grams, grams, grams, "by eye", [*assumed, f"a {unit} taken as {grams:g} g"])
+
+
+def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) -> Line | str:
+    assumed: list[str] = []
+    grams = units.grams(package.unit)
+    if grams is None:
+        volume = units.milliliters(package.unit) or 0.0
+        if food.cup is None:
+            return f"no weight known for {package.best:g} {package.unit} of {food.name.lower()}"
+        grams = food.cup.grams * volume / (units.milliliters("cup") or 1.0)
+    each = grams * package.best
+    share = food.share("drained")
+    if share and food.state in CAN_DRAINED_STATES:
+        assumed.append(f"{share.share:.0%} of the can's {each:.0f} g is left when drained")
+        return _line(term, each * share.share, each * share.low, each * share.high, "label", assumed)
+    return _line(term, each, each, each, "label", assumed)
+
+
+def _wanted_forms(reading: Reading) -> list[str]:
+    forms = [like for form in reading.forms for like in LIKE_FORM.get(form, ())]
+    if reading.fill in ("packed",):
+        forms.insert(0, "packed")
+    return list(dict.fromkeys(forms))
+
+
+def _find(food: Food, measure: str, forms: list[str] | tuple[str, ...]) -> Portion | None:
+    rows = [portion for portion in food.portions if portion.measure == measure]
+    for form in (*forms, ""):
+        for portion in rows:
+            if portion.form == form:
+                return portion
+    return rows[0] if rows else None

@@ -1,0 +1,270 @@
+"""Read one line of a recipe as a cook writes it: how much, of what, in which form.
+
+`read` knows words and numbers only; `nutrition.lines` puts a food and its grams to what was read.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from dataclasses import dataclass, field
+
+from nutrition.units import CASED, UNIT_OF
+
+
+@dataclass(frozen=True)
+class Quantity:
+    """So many of a unit, with the range that was written ("2-3") or is meant ("a few")."""
+
+    best: float
+    low: float
+    high: float
+    unit: str = ""
+
+    def times(self, factor: float) -> Quantity:
+        return Quantity(self.best * factor, self.low * factor, self.high * factor, self.unit)
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What a line says. `terms` add up ("3 tbsp plus 1 tsp"); `package` is the stated size of one can or pack."""
+
+    text: str
+    terms: tuple[Quantity, ...] = ()
+    package: Quantity | None = None
+    phrase: str = ""
+    forms: tuple[str, ...] = ()
+    size: str = ""
+    take: str = ""
+    fill: str = ""
+    note: str = ""
+    problem: str = ""
+    assumed: tuple[str, ...] = field(default=())
+
+
+NUMBER_WORDS = {
+    "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0,
+    "eight": 8.0, "nine": 9.0, "ten": 10.0, "eleven": 11.0, "twelve": 12.0, "dozen": 12.0,
+}  # fmt: skip
+FRACTION_WORDS = {"half": 0.5, "quarter": 0.25, "third": 1 / 3}
+FORM_WORDS = {
+    "cooked": "cooked", "boiled": "cooked", "steamed": "cooked", "dry": "dry", "dried": "dried", "uncooked": "dry",
+    "raw": "raw", "fresh": "fresh", "frozen": "frozen", "canned": "canned", "tinned": "canned", "drained": "drained",
+    "rinsed": "rinsed", "undrained": "undrained", "chopped": "chopped", "diced": "chopped", "cubed": "chopped",
+    "sliced": "sliced", "grated": "grated", "shredded": "shredded", "minced": "minced", "mashed": "mashed",
+    "ground": "ground", "packed": "packed", "whole": "whole", "peeled": "peeled", "unpeeled": "unpeeled",
+    "pitted": "pitted", "baked": "baked", "roasted": "roasted", "toasted": "toasted", "crumbled": "chopped",
+    "halved": "halves", "quartered": "chopped", "trimmed": "trimmed", "untrimmed": "untrimmed",
+}  # fmt: skip
+# These name the food itself when they stand in its name, so they stay in the phrase as well.
+NAMING_FORMS = {"ground", "dried", "whole", "roasted", "frozen", "toasted", "canned", "cooked", "raw", "dry"}
+NOISE = set(
+    "of the and about approximately approx finely coarsely roughly thinly thickly lightly freshly very into pieces"
+    " chunks cubes rounds strips ribbons lengthwise such as well patted washed soaked overnight cooled warm cold hot"
+    " room temperature plus more for serving garnish optional divided each ripe bite-size bite size to from"
+    " in medium-sized prepared torn stemmed seeded deseeded cored at it if needed cut squeezed pressed".split()
+)
+FILLS = {"heaping": 1.25, "heaped": 1.25, "rounded": 1.15, "scant": 0.9, "level": 1.0, "generous": 1.1}
+
+_NUM = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
+_QTY = re.compile(rf"\s*({_NUM})(?:\s*(?:-|to|or)\s*({_NUM}))?(?:\s*([x×])(?=\s*\d))?", re.I)
+_PACKAGE = re.compile(rf"\(?\s*({_NUM})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I)
+_UNITS = sorted((name for name in UNIT_OF if len(name) > 1), key=len, reverse=True)
+_UNIT = re.compile(r"\s*(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I)
+_FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
+_TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)\s+(?:of|from)\s+", re.I)
+_CONTAINERS = {"can", "jar", "package", "block"}
+
+
+def number(text: str) -> float:
+    """The value of "1 1/2", "1/2", "1.5". Raises ValueError on anything else."""
+    total = 0.0
+    for part in text.split():
+        top, slash, bottom = part.partition("/")
+        if slash and float(bottom) == 0:
+            raise ValueError("a fraction over zero")
+        total += float(top) / float(bottom) if slash else float(part)
+    return total
+
+
+def plain(text: str) -> str:
+    """The line with vulgar fractions, fancy dashes, bullets and number words written plainly."""
+    out = []
+    for char in text:
+        name = unicodedata.name(char, "")
+        if name.startswith("VULGAR FRACTION"):
+            parts = unicodedata.normalize("NFKC", char).replace("\u2044", "/")
+            out.append(f" {parts}")
+        elif char in "\u2013\u2014\u2212":
+            out.append("-")
+        else:
+            out.append(char)
+    line = "".join(out).replace("\u2044", "/")
+    line = re.sub(r"^\s*(?:[-*•·]|\d+[.)]\s(?=\d))\s*", "", line)
+    line = re.sub(r"\s+", " ", line).strip()
+    return _words_to_numbers(line)
+
+
+def _words_to_numbers(line: str) -> str:
+    line = re.sub(r"\b(a )?couple( of)?\b", "2", line, flags=re.I)
+    line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
+    line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
+    line = re.sub(r"\b(?:a|one) dozen\b", "12", line, flags=re.I)
+    line = re.sub(r"\b(?:(a|an|one) )?(half|quarter|third)(?: of)?(?: an?)?\b(?= )", lambda m: f"{FRACTION_WORDS[m[2].lower()]:.6g}", line, flags=re.I)
+    line = re.sub(r"\b(one|two|three) and 0\.5\b", lambda m: f"{NUMBER_WORDS[m[1].lower()] + 0.5:g}", line, flags=re.I)
+    return re.sub(
+        r"^(about |juice of |zest of |the juice of )?(an?|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|dozen)\b(?= )",
+        lambda m: f"{m[1] or ''}{NUMBER_WORDS[m[2].lower()]:g}",
+        line,
+        flags=re.I,
+    )
+
+
+@dataclass
+class _Cursor:
+    text: str
+    at: int = 0
+
+    def take(self, pattern: re.Pattern[str]) -> re.Match[str] | None:
+        match = pattern.match(self.text, self.at)
+        if match:
+            self.at = match.end()
+        return match
+
+    @property
+    def rest(self) -> str:
+        return self.text[self.at :]
+
+
+def _unit_of(word: str) -> str:
+    return CASED.get(word) or UNIT_OF[word.lower()]
+
+
+def _quantity(cursor: _Cursor) -> tuple[float, float, float] | None:
+    match = cursor.take(_QTY)
+    if not match:
+        return None
+    low = number(match[1])
+    high = number(match[2]) if match[2] else low
+    if high < low:
+        # "1-1/2 cups" is one and a half
+        low = high = low + high
+    return (low + high) / 2, low, high
+
+
+def _cased_unit(cursor: _Cursor) -> str:
+    match = re.compile(r"\s*(Tb|T|t)(?![A-Za-z])\.?").match(cursor.text, cursor.at)
+    if match:
+        cursor.at = match.end()
+        return CASED[match[1]]
+    found = cursor.take(_UNIT)
+    return _unit_of(found[1]) if found else ""
+
+
+def read(text: str) -> Reading:
+    """Read one line. Never raises: what cannot be read comes back with `problem` saying why."""
+    line = plain(text)[:400]
+    if not line:
+        return Reading(text, problem="empty line")
+    take = ""
+    match = _TAKE.match(line)
+    if match:
+        take, line = match[1].lower(), line[match.end() :]
+    cursor = _Cursor(line)
+    cursor.take(re.compile(r"\s*(about|approximately|approx\.?|around|roughly|~)\s+", re.I))
+    try:
+        parsed = _terms(cursor)
+    except (ValueError, ZeroDivisionError):
+        return Reading(text, phrase=line, problem="the amount could not be read")
+    terms, package, size, fill = parsed
+    phrase, forms, note = _phrase(cursor.rest)
+    if not terms and take:
+        terms = (Quantity(1, 1, 1),)
+    problem = ""
+    if not phrase:
+        problem = "no food named"
+    elif not terms and package is None:
+        problem = "no amount given"
+    return Reading(text, terms, package, phrase, forms, size, take, fill, note, problem)
+
+
+def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str, str]:
+    terms: list[Quantity] = []
+    package: Quantity | None = None
+    size = fill = ""
+    while True:
+        amount = _quantity(cursor)
+        if amount is None:
+            break
+        if amount[0] > 100_000:
+            raise ValueError("an amount beyond any kitchen")
+        found = cursor.take(_FILL)
+        if found:
+            fill = found[1].lower()
+        inner = re.compile(r"\s*(?:" + _PACKAGE.pattern + r")(?=\s|$|-)", re.I).match(cursor.text, cursor.at)
+        if inner and re.match(r"\s*-?\s*(?:\S+\s+){0,2}?(?:" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", cursor.text[inner.end() :], re.I):
+            value = number(inner[1])
+            package = Quantity(value, value, value, _unit_of(inner[2].replace("fl oz", "fl oz")))
+            cursor.at = inner.end()
+            cursor.take(re.compile(r"\s*-"))
+        start = cursor.at
+        unit = _cased_unit(cursor)
+        if unit in ("small", "medium", "large"):
+            size = unit
+            second = _cased_unit(cursor)
+            unit = second if second and second not in ("small", "medium", "large") else ""
+        elif unit == "piece" and start == cursor.at:
+            unit = ""
+        found = cursor.take(_FILL)
+        if found:
+            fill = found[1].lower()
+        terms.append(Quantity(*amount, unit))
+        # "8 oz package", "400 g can": the weight is the package's, said before the container
+        if unit in ("g", "oz", "ml", "kg", "lb") and package is None:
+            container = re.compile(r"\s*-?\s*(" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", re.I).match(cursor.text, cursor.at)
+            if container:
+                package = terms[-1]
+                terms[-1] = Quantity(1, 1, 1, UNIT_OF[container[1].lower()])
+                cursor.at = container.end()
+        after = re.compile(r"\s*\(\s*(?:about|approx\.?)?\s*" + _PACKAGE.pattern.replace(r"\(?\s*", "", 1) + r"[^)]*\)", re.I).match(cursor.text, cursor.at)
+        if after and package is None:
+            value = number(after[1])
+            stated = Quantity(value, value, value, _unit_of(after[2]))
+            if unit in _CONTAINERS:
+                package = stated
+            else:
+                terms[-1] = stated  # "1 cup (140 g)": the weight beats the measure
+            cursor.at = after.end()
+        joint = re.compile(r"\s*(?:plus|and|\+|&)\s+(?=\d)", re.I).match(cursor.text, cursor.at)
+        if not joint:
+            break
+        cursor.at = joint.end()
+    return tuple(terms), package, size, fill
+
+
+def _names(unit: str) -> tuple[str, ...]:
+    return tuple(name for name, known in UNIT_OF.items() if known == unit)
+
+
+def _phrase(rest: str) -> tuple[str, tuple[str, ...], str]:
+    """Split what follows the amount into the food's name, the forms it is in, and the cook's remark."""
+    rest = re.sub(r"^\s*of\s+", "", rest.strip(), flags=re.I)
+    notes = re.findall(r"\(([^)]*)\)", rest)
+    rest = re.sub(r"\([^)]*\)?", " ", rest)
+    name, comma, tail = rest.partition(",")
+    forms: list[str] = []
+    kept: list[str] = []
+    naming = NAMING_FORMS | {"diced", "crushed", "stewed"} if "tomato" in name.lower() else NAMING_FORMS
+    for word in re.findall(r"[A-Za-z0-9%'\-]+", name):
+        low = word.lower()
+        form = FORM_WORDS.get(low)
+        if form and form not in forms:
+            forms.append(form)
+        if (form and low not in naming) or low in NOISE:
+            continue
+        kept.append(word)
+    for word in re.findall(r"[a-z]+", " ".join([tail, *notes]).lower()):
+        form = FORM_WORDS.get(word)
+        if form and form not in forms:
+            forms.append(form)
+    return " ".join(kept).strip(" -"), tuple(forms), ", ".join(part.strip() for part in [tail, *notes] if part.strip())

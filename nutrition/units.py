@@ -1,0 +1,98 @@
+"""Kitchen units: names people write, and what they are in milliliters or grams, by Pint."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from pint import UnitRegistry
+
+VOLUME_NAMES: dict[str, tuple[str, ...]] = {
+    "cup": ("cup", "cups", "c", "c."),
+    "tbsp": ("tbsp", "tbsps", "tbsp.", "tablespoon", "tablespoons", "tbs", "tbl"),
+    "tsp": ("tsp", "tsps", "tsp.", "teaspoon", "teaspoons"),
+    "ml": ("ml", "milliliter", "milliliters", "millilitre", "millilitres", "cc"),
+    "dl": ("dl", "deciliter", "deciliters", "decilitre"),
+    "l": ("l", "liter", "liters", "litre", "litres"),
+    "fl oz": ("fl oz", "fl. oz.", "fluid ounce", "fluid ounces"),
+    "pint": ("pint", "pints", "pt"),
+    "quart": ("quart", "quarts", "qt"),
+}
+WEIGHT_NAMES: dict[str, tuple[str, ...]] = {
+    "g": ("g", "g.", "gram", "grams", "gm", "gms", "gr"),
+    "kg": ("kg", "kilogram", "kilograms", "kilo", "kilos"),
+    "mg": ("mg", "milligram", "milligrams"),
+    "oz": ("oz", "oz.", "ounce", "ounces"),
+    "lb": ("lb", "lbs", "lb.", "lbs.", "pound", "pounds"),
+}
+COUNT_NAMES: dict[str, tuple[str, ...]] = {
+    "clove": ("clove", "cloves"),
+    "slice": ("slice", "slices"),
+    "leaf": ("leaf", "leaves"),
+    "sprig": ("sprig", "sprigs"),
+    "stalk": ("stalk", "stalks", "stick", "sticks"),
+    "rib": ("rib", "ribs"),
+    "head": ("head", "heads", "bulb", "bulbs"),
+    "bunch": ("bunch", "bunches"),
+    "handful": ("handful", "handfuls"),
+    "pinch": ("pinch", "pinches"),
+    "dash": ("dash", "dashes"),
+    "can": ("can", "cans", "tin", "tins"),
+    "jar": ("jar", "jars"),
+    "package": ("package", "packages", "packet", "packets", "pack", "packs", "pkg", "bag", "bags", "box", "carton"),
+    "block": ("block", "blocks"),
+    "sheet": ("sheet", "sheets"),
+    "piece": ("piece", "pieces"),
+    "cube": ("cube", "cubes"),
+    "knob": ("knob", "knobs"),
+    "thumb": ("thumb", "thumbs"),
+    "inch": ("inch", "inches"),
+    "spear": ("spear", "spears"),
+    "ear": ("ear", "ears"),
+    "floret": ("floret", "florets"),
+    "wedge": ("wedge", "wedges"),
+    "cap": ("cap", "caps"),
+    "squeeze": ("squeeze", "squeezes"),
+    "splash": ("splash", "splashes"),
+    "drizzle": ("drizzle", "drizzles"),
+    "small": ("small",),
+    "medium": ("medium", "med", "medium-sized", "average"),
+    "large": ("large", "big"),
+}
+_PINT = {
+    "cup": "cup",
+    "tbsp": "tablespoon",
+    "tsp": "teaspoon",
+    "ml": "milliliter",
+    "dl": "deciliter",
+    "l": "liter",
+    "fl oz": "fluid_ounce",
+    "pint": "pint",
+    "quart": "quart",
+    "g": "gram",
+    "kg": "kilogram",
+    "mg": "milligram",
+    "oz": "ounce",
+    "lb": "pound",
+}
+UNIT_OF: dict[str, str] = {
+    name: unit for names in (VOLUME_NAMES, WEIGHT_NAMES, COUNT_NAMES) for unit, all_names in names.items() for name in all_names
+}
+# A capital T is a tablespoon, a small t a teaspoon: the one place where case counts.
+CASED = {"T": "tbsp", "Tb": "tbsp", "t": "tsp"}
+
+
+@lru_cache(maxsize=1)
+def _registry() -> UnitRegistry:
+    return UnitRegistry()
+
+
+@lru_cache(maxsize=None)
+def milliliters(unit: str) -> float | None:
+    """Milliliters in one US `unit`, None when it is not a volume. [mL]"""
+    return float(_registry()(_PINT[unit]).to("milliliter").magnitude) if unit in VOLUME_NAMES else None
+
+
+@lru_cache(maxsize=None)
+def grams(unit: str) -> float | None:
+    """Grams in one `unit`, None when it is not a weight. [g]"""
+    return float(_registry()(_PINT[unit]).to("gram").magnitude) if unit in WEIGHT_NAMES else None

@@ -1,0 +1,226 @@
+"""Build nutrition/data/foods.csv from the selection and the two open data sets."""
+
+from __future__ import annotations
+
+import argparse
+import csv
+import re
+import statistics
+import sys
+from pathlib import Path
+
+import derive
+import sources
+from sources import Row
+
+HERE = Path(__file__).resolve().parent
+ROOT = HERE.parent
+sys.path.insert(0, str(ROOT))
+from nutrition.nutrients import AMINO_ACIDS, KEYS  # noqa: E402
+from nutrition.table_check import atwater_kcal  # noqa: E402
+
+OUT = ROOT / "nutrition" / "data"
+FATTY = ("monounsaturated_fat_g", "polyunsaturated_fat_g", "linoleic_g", "ala_g")
+PER_DRY_MATTER = ("phytate_mg", "oxalate_mg")
+SOURCE_NAMES = {
+    "sr": "US government composition data, SR Legacy",
+    "fnd": "US government composition data, Foundation Foods",
+    "fndds": "US government composition data, survey foods",
+    "sr-median": "US government composition data, SR Legacy, median of the kind",
+    "label": "US government composition data, label records, median of the kind",
+    "ifct": "Indian Food Composition Tables 2017",
+    "computed": "computed from another row",
+    "reference": "by definition of the dose",
+}
+# Kinds of tofu that the first source lists under makers' names only: the median of the kind is taken.
+SR_KINDS = {
+    "Tofu, firm": r"(?<!extra )(?<!lite )\bfirm tofu|(?<!silken)\btofu plus firm",
+    "Tofu, soft": r"(?<!silken )\bsoft tofu",
+    "Tofu, silken, soft": r"tofu, silken, soft|(?<!lite )silken tofu",
+    "Tofu, silken, firm": r"tofu, silken, firm",
+}
+DOSES: dict[str, Row] = {
+    "vitamin-b12-tablet-1000-ug": {"vitamin_b12_ug": 1000},
+    "vitamin-b12-tablet-50-ug": {"vitamin_b12_ug": 50},
+    "vitamin-d3-tablet-25-ug-1000-iu": {"vitamin_d_ug": 25},
+    "iodine-drops-or-tablet-150-ug": {"iodine_ug": 150},
+    "algae-oil-capsule-250-mg-dha-epa": {"dha_g": 0.167, "epa_g": 0.083, "energy_kcal": 5},
+    "iron-tablet-65-mg-elemental": {"iron_mg": 65},
+    "zinc-tablet-15-mg": {"zinc_mg": 15},
+    "calcium-tablet-500-mg": {"calcium_mg": 500},
+}
+# A tablet or capsule is reckoned as 1 g, so that one piece is one dose.
+DOSE_PER_100_G = 100.0
+UNPROCESSED = {
+    "vegetable", "leafy green", "starchy vegetable", "mushroom", "fruit", "dried fruit", "grain", "legume", "nut",
+    "seed", "fresh herb", "dried herb", "spice", "sea vegetable", "oil", "vinegar", "salt", "flour", "soy",
+}  # fmt: skip
+
+
+def _round(value: float) -> str:
+    return f"{value:.4g}"
+
+
+class Builder:
+    def __init__(self, first: Path, second: Path) -> None:
+        self.first = sources.FirstSource(first)
+        self.second = sources.second_source(second)
+        self.kinds = sources.label_kinds(HERE / "label_kinds.toml")
+        wanted = sources.any_kind(self.kinds)
+        self.first.labels = [record for record in self.first.labels if wanted.search(record["foodName"].lower())]
+        with (HERE / "selection.csv").open(newline="", encoding="utf-8") as file:
+            self.selection = {row["slug"]: row for row in csv.DictReader(file)}
+        with (HERE / "donors.csv").open(newline="", encoding="utf-8") as file:
+            self.donors = [(re.compile(row["pattern"]), row["donor"]) for row in csv.DictReader(file)]
+        self.done: dict[str, Row] = {}
+        self.notes: dict[str, list[str]] = {}
+        self.spread: dict[str, tuple[Row, Row, int]] = {}
+
+    def row(self, slug: str) -> Row:
+        if slug not in self.done:
+            self._make(slug)
+        return self.done[slug]
+
+    def _base(self, food: dict[str, str], notes: list[str]) -> Row:
+        source, description = food["source"], food["source_description"]
+        if source in ("sr", "fnd", "fndds"):
+            return sources.nutrients_of(self.first.find(source, description))
+        if source == "ifct":
+            return dict(self.second[description])
+        if source == "sr-median":
+            rows = [sources.nutrients_of(r) for r in self.first.matching("sr", re.compile(SR_KINDS[description], re.I))]
+            notes.append(f"median of {len(rows)} rows")
+            low, middle, high = {}, {}, {}
+            for key in (key for key in KEYS if not key.startswith("vitamin")):
+                values = [row[key] for row in rows if key in row]
+                # what one maker in many states is not the kind's value
+                if len(values) * 2 >= len(rows):
+                    low[key], middle[key], high[key] = min(values), statistics.median(values), max(values)
+            self.spread[food["slug"]] = (low, high, len(rows))
+            return middle
+        if source == "label":
+            kind = self.kinds[description]
+            records = sources.label_records(self.first.labels, kind)
+            if len(records) < 3:
+                raise ValueError(f"{description}: only {len(records)} label records")
+            fortified = "fortified" in food["tags"].split("|")
+            middle, low, high = sources.label_median(records, fortified, list(kind.get("none", [])))  # type: ignore[call-overload]
+            notes.append(f"median of {len(records)} label records")
+            self.spread[food["slug"]] = (low, high, len(records))
+            return middle
+        if source == "reference":
+            return {key: value * DOSE_PER_100_G for key, value in DOSES[food["slug"]].items()}
+        return {}
+
+    def _make(self, slug: str) -> None:
+        food = self.selection[slug]
+        notes: list[str] = []
+        row = self._base(food, notes)
+        for step in food["derive"].split():
+            name, _, argument = step.partition(":")
+            note = ""
+            if name == "minus-salt-236":
+                note = derive.without_added_salt(row)
+            elif name == "sodium-unknown":
+                row.pop("sodium_mg", None)
+                note = "sodium unknown: the source salts its cooked dishes"
+            elif name == "sodium-from":
+                note = derive.sodium_from(row, self.row(argument), argument)
+            elif name == "fill-from":
+                note = derive.fill_from(row, self.row(argument), argument)
+            elif name == "cooked-from":
+                row, note = derive.cooked_from(self.row(argument), argument, food["group"], argument)
+            elif name == "rinsed-from":
+                row, note = derive.rinsed_from(self.row(argument), argument)
+            elif name == "hydrate":
+                note = derive.hydrate(row, float(argument))
+            elif name == "pure-mineral":
+                note = derive.pure_mineral(row)
+            else:
+                raise ValueError(f"{slug}: no step called {name}")
+            if note:
+                notes.append(note)
+        if "energy_kcal" not in row:
+            energy = atwater_kcal(row)
+            if energy is not None:
+                row["energy_kcal"] = energy
+                notes.append("energy by the general factors 4-4-9-2")
+        if "water_g" not in row and food["source"] not in ("label", "sr-median", "reference"):
+            water = derive.water_by_difference(row)
+            # alcohol is not carbohydrate, protein or fat: no water by difference for drinks that hold it
+            if water is not None and not re.search("wine|beer", slug):
+                row["water_g"] = water
+                if food["source"] not in ("ifct", "computed"):
+                    notes.append("water by difference")
+        self._added_sugars(food, row)
+        if food["source"] not in ("reference",) and food["group"] != "comparator":
+            note = self._borrow(slug, row)
+            if note:
+                notes.append(note)
+        self.done[slug] = row
+        self.notes[slug] = notes
+
+    def _added_sugars(self, food: dict[str, str], row: Row) -> None:
+        if "added sugar" not in food["tags"].split("|"):
+            if food["group"] in UNPROCESSED:
+                row["added_sugars_g"] = 0.0
+        elif food["group"] == "sweetener" and "sugars_g" in row:
+            row["added_sugars_g"] = row["sugars_g"]
+
+    def _borrow(self, slug: str, row: Row) -> str:
+        name = next((donor for pattern, donor in self.donors if pattern.search(slug)), None)
+        if name is None:
+            return ""
+        donor = self.second[name]
+        took = []
+        for keys, per, words in (
+            (AMINO_ACIDS, "protein_g", "amino acids per g protein"),
+            (FATTY, "fat_g", "fatty acids per g fat"),
+        ):
+            if not row.get(per) or not donor.get(per):
+                continue
+            missing = [key for key in keys if key not in row and key in donor]
+            for key in missing:
+                row[key] = donor[key] * row[per] / donor[per]
+            if missing:
+                took.append(words)
+        if "water_g" in row and "water_g" in donor:
+            ratio = (100 - row["water_g"]) / (100 - donor["water_g"])
+            missing = [key for key in PER_DRY_MATTER if key not in row and key in donor]
+            for key in missing:
+                row[key] = donor[key] * ratio
+            if missing:
+                took.append(" and ".join(key.split("_")[0] for key in missing) + " per g dry matter")
+        return f"{'; '.join(took)} from {name} (Indian Food Composition Tables 2017)" if took else ""
+
+    def write(self, path: Path) -> None:
+        fields = ["slug", "name", "group", "role", "state", "allergens", "tags", "source", "source_description", "notes", "spread"]
+        with path.open("w", newline="", encoding="utf-8") as file:
+            writer = csv.writer(file, lineterminator="\n")
+            writer.writerow([*fields, *KEYS])
+            for slug in sorted(self.selection):
+                food, row = self.selection[slug], self.row(slug)
+                description = food["source_description"]
+                spread = ""
+                if slug in self.spread:
+                    low, high, _count = self.spread[slug]
+                    spread = "|".join(f"{key}:{_round(low[key])}:{_round(high[key])}" for key in KEYS if key in low)
+                writer.writerow(
+                    [slug, food["name"], food["group"], food["role"], food["state"], food["allergens"], food["tags"],
+                     SOURCE_NAMES[food["source"]], description, "; ".join(self.notes[slug]), spread]
+                    + [_round(row[key]) if key in row else "" for key in KEYS]
+                )  # fmt: skip
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("first", type=Path, help="fooddata.csv of the first data set")
+    parser.add_argument("second", type=Path, help="index.csv of the second data set")
+    args = parser.parse_args()
+    builder = Builder(args.first, args.second)
+    builder.write(OUT / "foods.csv")
+    print(f"{len(builder.done)} foods written")
+
+
+if __name__ == "__main__":
+    main()
