@@ -15,6 +15,8 @@ from nutrition.profile import INDEX, Profile, Vector
 
 DATA = Path(__file__).resolve().parent / "data"
 ML_PER_CUP = 236.588
+# What is left of the height of raw leaves once they are dressed and weighed down. Common practice, no source.
+SETTLED_LEAVES = 0.6
 ROLES = ("base", "vegetable", "greens", "protein", "sauce", "topping")
 
 
@@ -88,8 +90,12 @@ class Food:
         return (plain or cups or [None])[0]
 
     def volume_ml(self, grams: float) -> float | None:
-        """Room taken by `grams` of it, as it lies in a cup. [mL]"""
-        return grams * ML_PER_CUP / self.cup.grams if self.cup else None
+        """Room taken by `grams` of it in a bowl: as in its densest cup; raw leaves settle further. [mL]"""
+        cups = [portion.grams for portion in self.portions if portion.measure == "cup"]
+        if not cups:
+            return None
+        settled = SETTLED_LEAVES if self.group == "leafy green" and self.state == "raw" else 1.0
+        return grams * ML_PER_CUP / max(cups) * settled
 
     def share(self, kind: str) -> Share | None:
         return next((share for share in self.shares if share.kind == kind), None)

@@ -61,3 +61,15 @@ def by_volume(volume_ml: float, grams: float) -> Spoken | None:
         value, words = fraction(max(spoons, 0.25), SPOON_FRACTIONS)
         return Spoken(f"{words} tsp", grams * value / spoons)
     return Spoken("a pinch", grams) if spoons > 0 else None
+
+
+def step_g(food: Food) -> float:
+    """The kitchen-sized step for changing a portion of it: a piece, a quarter cup, or a tablespoon. [g]"""
+    for measure in ("slice", "sheet", "piece"):
+        portion = next((row for row in food.portions if row.measure == measure), None)
+        if portion is not None and portion.grams >= 2:
+            return portion.grams
+    if food.cup is None:
+        return 5.0
+    spoon = food.role in ("sauce", "topping")
+    return food.cup.grams / (TBSP_PER_CUP if spoon else 4.0)

@@ -33,7 +33,11 @@ CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
 
 @dataclass(frozen=True)
 class Line:
-    """A line with its food and grams, or the reason it has none. `low` and `high` bound the grams. [g]"""
+    """A line with its food and grams, or the reason it has none. `low` and `high` bound the grams. [g]
+
+    `ask` is the question to put to the cook and `twin` the food that answers it with yes; `chosen` and `typed` say
+    that the cook settled the food or the grams.
+    """
 
     text: str
     food: Food | None = None
@@ -45,6 +49,9 @@ class Line:
     ask: str = ""
     why: str = ""
     candidates: tuple[Match, ...] = ()
+    twin: str = ""
+    chosen: bool = False
+    typed: bool = False
 
     @property
     def resolved(self) -> bool:
@@ -64,20 +71,22 @@ def reckon_line(text: str, index: FoodIndex | None = None, choice: Choice | None
     index = index or food_index()
     reading = measures.read(text)
     food, candidates, sure = _match(reading, index)
-    if choice and choice.food and choice.food in index.table:
+    chosen = bool(choice and choice.food and choice.food in index.table)
+    if choice and choice.food and chosen:
         food, sure = index.table[choice.food], True
-    if choice and choice.grams is not None and food is not None:
-        spread = choice.grams * BASIS_SPREAD["weighed"]
-        return Line(text, food, choice.grams, choice.grams - spread, choice.grams + spread, "weighed", (), "", "", candidates)
     if food is None or not sure:
-        why = reading.problem or f"no food found for “{reading.phrase}”"
-        return Line(text, why=why, candidates=candidates)
+        return Line(text, why=reading.problem or f"no food found for “{reading.phrase}”", candidates=candidates)
+    if choice and choice.grams is not None:
+        spread = choice.grams * BASIS_SPREAD["weighed"]
+        low, high = choice.grams - spread, choice.grams + spread
+        return Line(text, food, choice.grams, low, high, "weighed", candidates=candidates, chosen=chosen, typed=True)
     if reading.problem:
         return Line(text, why=reading.problem, candidates=candidates)
-    weighed = _weigh(reading, food)
+    weighed = weigh(reading, food)
     if isinstance(weighed, str):
         return Line(text, why=weighed, candidates=candidates)
-    return replace(weighed, text=text, food=food, candidates=candidates, ask=_ask(reading, food, index))
+    ask, twin = ("", "") if chosen else _ask(reading, food, index)
+    return replace(weighed, text=text, food=food, candidates=candidates, ask=ask, twin=twin, chosen=chosen)
 
 
 def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match, ...], bool]:
@@ -99,18 +108,19 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
     return best.food, tuple(matches[:6]), True
 
 
-def _ask(reading: Reading, food: Food, index: FoodIndex) -> str:
-    """The question to put where dry and cooked both make sense and the line says neither."""
+def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:
+    """The question to put where dry and cooked both make sense and the line says neither, and the other food."""
     if set(reading.forms) & {"dry", "dried", "cooked", "raw", "canned", "drained", "rinsed"} or food.state not in ("dry", "cooked"):
-        return ""
+        return "", ""
     if any(term.unit == "can" for term in reading.terms) or food.group not in ("grain", "legume", "pasta"):
-        return ""
+        return "", ""
     other = "cooked" if food.state == "dry" else "dry"
     twin = food.slug.rsplit("-", 1)[0] + "-" + other
-    return f"Taken as {food.state}. Was it measured {other}?" if twin in index.table else ""
+    return (f"Taken as {food.state}. Was it measured {other}?", twin) if twin in index.table else ("", "")
 
 
-def _weigh(reading: Reading, food: Food) -> Line | str:
+def weigh(reading: Reading, food: Food) -> Line | str:
+    """The grams a reading means for this food, or in words why they are not known."""
     parts = [_term(term, reading, food) for term in reading.terms]
     for part in parts:
         if isinstance(part, str):

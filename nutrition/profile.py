@@ -21,7 +21,8 @@ INDEX: dict[str, int] = {key: i for i, key in enumerate(KEYS)}
 class Amount:
     """An amount with its range. `known` is the share of the grams whose value is known [0 to 1].
 
-    Where `known` is below 1 the amount is "at least": what is unknown can only add to it.
+    Where `known` is below 1, or lines are `missing` (nobody knows what or how much they are), the amount is "at
+    least": what is unknown can only add to it.
     """
 
     amount: float
@@ -30,10 +31,12 @@ class Amount:
     known: float
     unknown_lines: int = 0
     lines: int = 0
+    missing: int = 0
 
     @property
     def complete(self) -> bool:
-        return self.known > 0.995
+        """Whether nothing worth speaking of is unknown: no line without its grams, and all but a crumb is known."""
+        return self.known > 0.995 and not self.missing
 
 
 class Profile:
@@ -42,7 +45,7 @@ class Profile:
     Ranges of what is added go in quadrature: the errors of two lines are taken as independent.
     """
 
-    __slots__ = ("amounts", "down2", "up2", "known_g", "known_lines", "grams", "grams_down2", "grams_up2", "lines")
+    __slots__ = ("amounts", "down2", "up2", "known_g", "known_lines", "grams", "grams_down2", "grams_up2", "lines", "missing")
 
     def __init__(
         self,
@@ -55,15 +58,23 @@ class Profile:
         grams_down2: float,
         grams_up2: float,
         lines: int,
+        missing: int = 0,
     ) -> None:
         self.amounts, self.down2, self.up2 = amounts, down2, up2
         self.known_g, self.known_lines = known_g, known_lines
-        self.grams, self.grams_down2, self.grams_up2, self.lines = grams, grams_down2, grams_up2, lines
+        self.grams, self.grams_down2, self.grams_up2 = grams, grams_down2, grams_up2
+        self.lines, self.missing = lines, missing
 
     @classmethod
     def empty(cls) -> Profile:
         zero = np.zeros(len(KEYS))
         return cls(zero, zero, zero, zero, zero, 0.0, 0.0, 0.0, 0)
+
+    @classmethod
+    def unsettled(cls) -> Profile:
+        """A line of which neither food nor grams are known: it adds nothing but the knowledge that it is there."""
+        zero = np.zeros(len(KEYS))
+        return cls(zero, zero, zero, zero, zero, 0.0, 0.0, 0.0, 1, 1)
 
     @classmethod
     def of(cls, per_100_g: Vector, low: Vector, high: Vector, grams: float, grams_low: float, grams_high: float) -> Profile:
@@ -103,6 +114,7 @@ class Profile:
             self.grams_down2 + other.grams_down2,
             self.grams_up2 + other.grams_up2,
             self.lines + other.lines,
+            self.missing + other.missing,
         )
 
     def __mul__(self, factor: float) -> Profile:
@@ -117,6 +129,7 @@ class Profile:
             self.grams_down2 * square,
             self.grams_up2 * square,
             self.lines,
+            self.missing,
         )
 
     def weighing(self, grams: float) -> Profile:
@@ -125,7 +138,7 @@ class Profile:
             return self
         share = grams / self.grams
         return Profile(
-            self.amounts, self.down2, self.up2, self.known_g * share, self.known_lines, grams, 0.0, 0.0, self.lines
+            self.amounts, self.down2, self.up2, self.known_g * share, self.known_lines, grams, 0.0, 0.0, self.lines, self.missing
         )
 
     def __getitem__(self, key: str) -> Amount:
@@ -139,6 +152,7 @@ class Profile:
             min(known, 1.0),
             self.lines - round(float(self.known_lines[i])),
             self.lines,
+            self.missing,
         )
 
     @property

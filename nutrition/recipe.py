@@ -54,11 +54,14 @@ class Facts:
 
     @property
     def volume_ml(self) -> float | None:
-        """Room the lines would take, each as it lies in a cup, in one batch. An upper estimate: liquids fill gaps. [mL]"""
+        """Room the batch takes: each line as it lies in a cup, and a milliliter for each gram of water that a weighed
+        batch took up or lost. Liquids fill gaps, so it is an upper estimate. None where a line's room is unknown. [mL]
+        """
         volumes = [line.food.volume_ml(line.grams) for line in self.lines if line.food is not None and line.grams is not None]
         if not volumes or any(volume is None for volume in volumes):
             return None
-        return sum(volume or 0.0 for volume in volumes)
+        total = sum(volume or 0.0 for volume in volumes) + self.batch.grams - self.computed_g
+        return max(total, 0.5 * self.batch.grams)
 
     def brings(self, key: str) -> list[tuple[Line, float | None, float]]:
         """Per line: how much of a nutrient it brings to one serving (None: unknown), and its share of what is known
@@ -95,8 +98,9 @@ def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
     lines = tuple(reckon_line(text, index, recipe.choices.get(text)) for text in recipe.lines)
     batch = Profile.total(
         line.food.profile(line.grams, line.low, line.high)
-        for line in lines
         if line.food is not None and line.grams is not None
+        else Profile.unsettled()
+        for line in lines
     )
     computed = batch.grams
     if recipe.batch_g is not None:

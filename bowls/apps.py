@@ -1,0 +1,7 @@
+"""The bowls area."""
+
+from django.apps import AppConfig
+
+
+class BowlsConfig(AppConfig):
+    name = "bowls"

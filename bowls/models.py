@@ -1,0 +1,56 @@
+"""Bowls: parts by role, each a food or a recipe, in a vessel of a certain size."""
+
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+from django_scopes import ScopedManager
+
+from clients.models import Client
+from nutrition.foods import ROLES
+from practice.models import Practice
+from practice.versioned import Versioned
+from recipes.models import Recipe
+
+BOWL_ROLES = [(role, role) for role in ROLES]
+
+
+class Bowl(Versioned):
+    practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
+    name = models.CharField(max_length=120)
+    client = models.ForeignKey(Client, on_delete=models.SET_NULL, null=True, blank=True)
+    vessel_ml = models.PositiveIntegerField(
+        "vessel [mL]", default=1000, validators=[MinValueValidator(100), MaxValueValidator(5000)]
+    )
+    # earlier states of the parts, newest last, for undo
+    history = models.JSONField(default=list, blank=True)
+
+    objects = ScopedManager(practice="practice")
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class BowlPart(models.Model):
+    bowl = models.ForeignKey(Bowl, on_delete=models.CASCADE, related_name="parts")
+    role = models.CharField(max_length=10, choices=BOWL_ROLES)
+    food = models.CharField(max_length=80, blank=True)
+    recipe = models.ForeignKey(Recipe, on_delete=models.PROTECT, null=True, blank=True)
+    grams = models.FloatField()
+    low_g = models.FloatField(null=True, blank=True)
+    high_g = models.FloatField(null=True, blank=True)
+    basis = models.CharField(max_length=20, default="weighed")
+    place = models.PositiveSmallIntegerField(default=0)
+    star = models.BooleanField(default=False)
+
+    objects = ScopedManager(practice="bowl__practice")
+
+    class Meta:
+        ordering = ["place", "pk"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(food="", recipe__isnull=False) | (~models.Q(food="") & models.Q(recipe__isnull=True)),
+                name="part_is_a_food_or_a_recipe",
+            )
+        ]

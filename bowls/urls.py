@@ -1,0 +1,17 @@
+"""Addresses of the bowls area."""
+
+from django.urls import path
+
+from bowls import views
+
+app_name = "bowls"
+urlpatterns = [
+    path("", views.bowl_list, name="list"),
+    path("new/", views.new, name="new"),
+    path("<int:pk>/", views.page, name="page"),
+    path("<int:pk>/settings/", views.settings, name="settings"),
+    path("<int:pk>/add/", views.add, name="add"),
+    path("<int:pk>/undo/", views.undo, name="undo"),
+    path("<int:pk>/find/", views.find, name="find"),
+    path("<int:pk>/parts/<int:part>/", views.change, name="change"),
+]

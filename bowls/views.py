@@ -1,0 +1,219 @@
+"""Bowl list and the bowl page with its round."""
+
+from django import forms
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from bowls.bowl import Reckoned, amount_for, reckon_bowl
+from bowls.history import remember, step_back
+from bowls.models import BOWL_ROLES, Bowl, BowlPart
+from clients.context import focused
+from clients.in_force import strip
+from nutrition import indices
+from nutrition.allergens import found_in
+from nutrition.amounts import MAX_GRAMS, UnreadableAmount
+from nutrition.foods import ROLES, food_table
+from nutrition.nutrients import NUTRIENT
+from nutrition.search import food_index
+from recipes.facts import facts_of
+from recipes.models import Recipe
+from roundpantry.drawing.round import Slice, draw
+
+RIM_KEYS = ("protein_g", "energy_kcal", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "iron_mg", "calcium_mg", "fat_g")
+NUMBER_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
+
+
+class BowlForm(forms.ModelForm):
+    class Meta:
+        model = Bowl
+        fields = ["name", "vessel_ml"]
+
+
+def bowl_list(request: HttpRequest) -> HttpResponse:
+    rows = []
+    for bowl in Bowl.objects.select_related("client"):
+        reckoned = reckon_bowl(bowl)
+        rows.append({"bowl": bowl, "reckoned": reckoned, "round": bowl_round(reckoned, "protein_g"), "density": indices.kcal_per_gram(reckoned.profile)})
+    return render(request, "bowls/list.html", {"rows": rows, "form": BowlForm()})
+
+
+@require_POST
+def new(request: HttpRequest) -> HttpResponse:
+    form = BowlForm(request.POST)
+    if not form.is_valid():
+        return render(request, "bowls/list.html", {"rows": [], "form": form}, status=400)
+    bowl = form.save(commit=False)
+    bowl.practice, bowl.client = request.user.practice, focused(request)
+    bowl.save()
+    return redirect("bowls:page", bowl.pk)
+
+
+def bowl_round(reckoned: Reckoned, key: str) -> dict[str, object]:
+    """The drawing of a bowl and its sectors beside their parts."""
+    drawing = draw(
+        [Slice(part.row.role, part.volume_ml, reckoned.share(part, key), part.star) for part in reckoned.parts],
+        reckoned.bowl.vessel_ml,
+    )
+    return {"drawing": drawing, "pairs": list(zip(reckoned.parts, drawing.sectors, strict=True))}
+
+
+def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
+    reckoned = reckon_bowl(bowl)
+    asked = request.POST.get("rim") or request.GET.get("rim") or request.session.get("rim", "protein_g")
+    rim = asked if asked in RIM_KEYS else "protein_g"
+    request.session["rim"] = rim
+    client = bowl.client or focused(request)
+    acid = indices.acid_load(reckoned.profile)
+    rows = []
+    for part in reckoned.parts:
+        typed, error = (errors or {}).get(part.pk, ("", ""))
+        rows.append({"part": part, "share": reckoned.share(part, rim), "own": reckoned.own(part, rim), "typed": typed, "error": error})
+    return {
+        "bowl": bowl,
+        "reckoned": reckoned,
+        "rows": rows,
+        "round": bowl_round(reckoned, rim),
+        "rim": rim,
+        "rim_keys": RIM_KEYS,
+        "number_keys": NUMBER_KEYS,
+        "roles": ROLES,
+        "indices": indices.all_indices(reckoned.profile),
+        "acid": acid,
+        "strip": strip(client, reckoned.profile),
+        "strip_client": client,
+        "strip_of": "This bowl",
+        "refused": found_in(reckoned.foods, client.allergies if client else ()),
+        "client": client,
+        "used_by": bowl.dayentry_set.count(),
+    }
+
+
+def _answer(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+    """The working part of the page for htmx; without it, back to the page, or the page with the error on it."""
+    if request.htmx:
+        return render(request, "bowls/_work.html", _context(request, bowl, errors))
+    if errors:
+        return render(request, "bowls/page.html", _context(request, bowl, errors), status=400)
+    return redirect("bowls:page", bowl.pk)
+
+
+def page(request: HttpRequest, pk: int) -> HttpResponse:
+    bowl = get_object_or_404(Bowl, pk=pk)
+    template = "bowls/_work.html" if request.htmx else "bowls/page.html"
+    return render(request, template, _context(request, bowl) | {"settings_form": BowlForm(instance=bowl)})
+
+
+@require_POST
+def settings(request: HttpRequest, pk: int) -> HttpResponse:
+    bowl = get_object_or_404(Bowl, pk=pk)
+    form = BowlForm(request.POST, instance=bowl)
+    if form.is_valid():
+        form.save()
+        return redirect("bowls:page", pk)
+    return render(request, "bowls/page.html", _context(request, Bowl.objects.get(pk=pk)) | {"settings_form": form}, status=400)
+
+
+def find(request: HttpRequest, pk: int) -> HttpResponse:
+    """What can be added, as buttons, for what was typed: own recipes first, then foods."""
+    bowl = get_object_or_404(Bowl, pk=pk)
+    query = request.GET.get("q", "").strip()[:80]
+    recipes = Recipe.objects.filter(title__icontains=query)[:5] if query else []
+    matches = food_index().search(query, 9, typing=True) if query else []
+    foods = [match.food for match in matches if not match.food.comparator][:8]
+    context = {"bowl": bowl, "q": query, "found_recipes": recipes, "found_foods": foods, "role": request.GET.get("role", "")}
+    if request.htmx:
+        return render(request, "bowls/_found.html", context)
+    return render(request, "bowls/page.html", _context(request, bowl) | context | {"settings_form": BowlForm(instance=bowl)})
+
+
+# What a first helping is, by role. Common practice, no source. [g]
+FIRST_HELPING_G = {"base": 150.0, "vegetable": 90.0, "greens": 40.0, "protein": 120.0, "sauce": 30.0, "topping": 10.0}
+
+
+@require_POST
+def add(request: HttpRequest, pk: int) -> HttpResponse:
+    bowl = get_object_or_404(Bowl, pk=pk)
+    role = request.POST.get("role", "")
+    part = BowlPart(bowl=bowl, place=bowl.parts.count() + 1)
+    if request.POST.get("recipe", "").isdigit():
+        recipe = get_object_or_404(Recipe, pk=request.POST["recipe"])
+        part.recipe, part.grams, part.basis = recipe, round(facts_of(recipe).serving.grams, 1), "leveled measure"
+        own_role = recipe.role if recipe.role in ROLES else "protein"
+        if part.grams <= 0:
+            messages.error(request, f"{recipe.title} weighs nothing yet: settle its lines first.")
+            return redirect("bowls:page", pk)
+    else:
+        slug = request.POST.get("food", "")
+        if slug not in food_table() or food_table()[slug].comparator:
+            messages.error(request, "Choose a food or a recipe from the list.")
+            return redirect("bowls:page", pk)
+        part.food, own_role = slug, food_table()[slug].role
+    part.role = role if role in ROLES else own_role if own_role in ROLES else "topping"
+    if part.food:
+        part.grams = FIRST_HELPING_G[part.role]
+    remember(bowl)
+    part.save()
+    return _answer(request, bowl)
+
+
+@require_POST
+def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
+    """Type, step, drag, restar or take out one part. Every change can be undone."""
+    bowl = get_object_or_404(Bowl, pk=pk)
+    row = get_object_or_404(bowl.parts, pk=part)
+    data = request.POST
+    if "remove" in data:
+        remember(bowl)
+        row.delete()
+    elif "star" in data:
+        remember(bowl)
+        bowl.parts.exclude(pk=row.pk).update(star=False)
+        row.star = not row.star
+        row.save()
+    elif data.get("role") in dict(BOWL_ROLES) and "set-role" in data:
+        remember(bowl)
+        row.role = data["role"]
+        row.save()
+    elif "step" in data or "share" in data:
+        grams = _stepped(bowl, row, data)
+        if grams is not None:
+            if "dragging" not in data:
+                remember(bowl)
+            row.grams, row.low_g, row.high_g, row.basis = grams, grams * 0.9, grams * 1.1, "leveled measure"
+            row.save()
+    elif "amount" in data:
+        try:
+            line = amount_for(row, data["amount"])
+        except UnreadableAmount as error:
+            return _answer(request, bowl, {row.pk: (data["amount"], str(error))})
+        remember(bowl)
+        row.grams, row.low_g, row.high_g, row.basis = line.grams, line.low, line.high, line.basis
+        row.save()
+    return _answer(request, bowl)
+
+
+def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
+    """New grams of a part stepped by a count, or dragged to a share of the bowl's volume; None when out of bounds."""
+    reckoned = reckon_bowl(bowl)
+    part = next(part for part in reckoned.parts if part.pk == row.pk)
+    try:
+        if "step" in data:
+            grams = row.grams + float(data["step"]) * part.step_g
+        else:
+            share = float(data["share"])
+            if not 0.01 <= share <= 0.95 or len(reckoned.parts) < 2:
+                return None
+            others = reckoned.volume_ml - part.volume_ml
+            grams = others * share / (1 - share) * row.grams / part.volume_ml
+    except ValueError:
+        return None
+    return grams if 0.4 <= grams <= MAX_GRAMS else None
+
+
+@require_POST
+def undo(request: HttpRequest, pk: int) -> HttpResponse:
+    bowl = get_object_or_404(Bowl, pk=pk)
+    step_back(bowl)
+    return _answer(request, bowl)

@@ -1,0 +1,7 @@
+"""The demo practice."""
+
+from django.apps import AppConfig
+
+
+class DemoConfig(AppConfig):
+    name = "demo"

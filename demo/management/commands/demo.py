@@ -1,0 +1,18 @@
+"""Make the database ready and fill it with the demo practice if it is empty."""
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+
+from demo.load import NAME, PASSWORD, load
+from practice.models import Practice
+
+
+class Command(BaseCommand):
+    help = "Migrate, and load the demo practice into an empty database."
+
+    def handle(self, *args: object, **options: object) -> None:
+        call_command("migrate", verbosity=0)
+        if not Practice.objects.exists():
+            self.stderr.write("Loading the demo practice ...")
+            load()
+        self.stdout.write(f"Sign in as {NAME} with the password {PASSWORD}")

@@ -1,0 +1,48 @@
+"""One printable page for a client: a bowl or a day."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, render
+
+from bowls.bowl import reckon_bowl
+from bowls.models import Bowl
+from bowls.views import bowl_round
+from clients.context import focused
+from clients.in_force import strip
+from nutrition import indices
+from nutrition.allergens import found_in
+from planner.day import reckon_day
+from planner.models import Day
+
+
+def bowl(request: HttpRequest, pk: int) -> HttpResponse:
+    row = get_object_or_404(Bowl, pk=pk)
+    reckoned = reckon_bowl(row)
+    client = row.client or focused(request)
+    context = {
+        "bowl": row,
+        "client": client,
+        "reckoned": reckoned,
+        "round": bowl_round(reckoned, "protein_g"),
+        "strip": strip(client, reckoned.profile),
+        "strip_of": "This bowl",
+        "indices": indices.all_indices(reckoned.profile),
+        "refused": found_in(reckoned.foods, client.allergies if client else ()),
+        "practice": request.user.practice,
+    }
+    return render(request, "handouts/bowl.html", context)
+
+
+def day(request: HttpRequest, pk: int) -> HttpResponse:
+    row = get_object_or_404(Day.objects.select_related("client"), pk=pk)
+    reckoned = reckon_day(row)
+    foods = [ingredient.food for ingredient in reckoned.ingredients]
+    context = {
+        "day": row,
+        "client": row.client,
+        "reckoned": reckoned,
+        "strip": strip(row.client, reckoned.profile),
+        "strip_of": "The day",
+        "refused": found_in(foods, row.client.allergies),
+        "practice": request.user.practice,
+    }
+    return render(request, "handouts/day.html", context)

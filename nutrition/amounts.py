@@ -1,0 +1,62 @@
+"""Read an amount someone types for a known food: "80", "80 g", "1/2 cup", "2 tbsp", "1 medium"."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+
+from nutrition import units
+from nutrition.foods import Food
+from nutrition.lines import BASIS_SPREAD, Line, weigh
+from nutrition.measures import read
+
+_BARE = re.compile(r"^\s*\d+(?:[.,]\d+)?\s*$")
+MAX_GRAMS = 5000.0
+
+
+class UnreadableAmount(ValueError):
+    """The amount cannot be used; the message says why."""
+
+
+def read_amount(text: str, food: Food) -> Line:
+    """The amount in grams, with its range and basis. A bare number is grams. Raises UnreadableAmount."""
+    if _BARE.match(text):
+        text = f"{text.strip().replace(',', '.')} g"
+    reading = read(f"{text} of it")
+    if not reading.terms or reading.phrase not in ("", "it"):
+        raise UnreadableAmount(f"“{text}” is not an amount. Write grams, or a measure such as 1/2 cup or 2 tbsp.")
+    weighed = weigh(replace(reading, phrase=food.name), food)
+    if isinstance(weighed, str):
+        raise UnreadableAmount(weighed[0].upper() + weighed[1:] + ". Write it in grams.")
+    return _checked(replace(weighed, food=food))
+
+
+def read_batch_amount(text: str, serving_g: float, volume_ml: float | None) -> Line:
+    """The amount of a dish: grams, servings ("1 1/2 servings"), or a volume where the dish's own is known.
+
+    `serving_g` is the weight of a serving [g], `volume_ml` its volume [mL]. Raises UnreadableAmount.
+    """
+    if _BARE.match(text):
+        text = f"{text.strip().replace(',', '.')} g"
+    match = re.match(r"^(.*?)\s*servings?\s*$", text, re.I)
+    reading = read(f"{match[1]} piece of it" if match else f"{text} of it")
+    if len(reading.terms) != 1 or reading.problem:
+        raise UnreadableAmount(f"“{text}” is not an amount. Write grams, servings, or a measure such as 1/2 cup.")
+    term = reading.terms[0]
+    if match:
+        each, basis = serving_g, "leveled measure"
+    elif (per_gram := units.grams(term.unit)) is not None:
+        each, basis = per_gram, "weighed"
+    elif (volume := units.milliliters(term.unit)) is not None and volume_ml:
+        each, basis = serving_g / volume_ml * volume, "leveled measure"
+    else:
+        raise UnreadableAmount(f"“{text}” cannot be weighed for this dish. Write it in grams or servings.")
+    grams, spread = term.best * each, BASIS_SPREAD[basis] if basis == "weighed" else 0.12
+    return _checked(Line("", None, grams, grams * (1 - spread), grams * (1 + spread), basis))
+
+
+def _checked(line: Line) -> Line:
+    grams = line.grams or 0.0
+    if not 0 < grams <= MAX_GRAMS:
+        raise UnreadableAmount(f"{grams:g} g is outside 0 to {MAX_GRAMS:g} g.")
+    return line

@@ -1,0 +1,32 @@
+"""Search the food table and read one food's row."""
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import render
+
+from nutrition import indices
+from nutrition.foods import UnknownFood, food_table
+from nutrition.nutrients import NUTRIENTS
+from nutrition.search import food_index
+
+SHOWN = 24
+
+
+def search(request: HttpRequest) -> HttpResponse:
+    query = request.GET.get("q", "").strip()[:80]
+    matches = food_index().search(query, SHOWN, typing=True) if query else []
+    context = {"q": query, "matches": matches, "count": len(food_table())}
+    template = "pantry/_results.html" if request.htmx else "pantry/search.html"
+    return render(request, template, context)
+
+
+def food(request: HttpRequest, slug: str) -> HttpResponse:
+    try:
+        row = food_table()[slug]
+    except UnknownFood:
+        raise Http404("no such food") from None
+    profile = row.profile(100.0)
+    groups: dict[str, list[tuple[object, float | None]]] = {}
+    for nutrient in NUTRIENTS:
+        groups.setdefault(nutrient.group, []).append((nutrient, row.per_100_g(nutrient.key)))
+    context = {"food": row, "profile": profile, "groups": groups, "indices": indices.all_indices(profile)}
+    return render(request, "pantry/food.html", context)

@@ -1,0 +1,69 @@
+"""A day reckoned: entries, meals and the whole."""
+
+from dataclasses import dataclass, field
+
+from bowls.bowl import reckon_bowl
+from nutrition import household
+from nutrition.bowl import Ingredient
+from nutrition.foods import food_table
+from nutrition.profile import Profile
+from planner.models import MEALS, Day, DayEntry
+from recipes.facts import facts_of
+
+
+@dataclass(frozen=True)
+class Entry:
+    row: DayEntry
+    name: str
+    kind: str
+    profile: Profile
+    said: str
+    ingredients: list[Ingredient] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Meal:
+    key: str
+    name: str
+    entries: list[Entry]
+
+    @property
+    def profile(self) -> Profile:
+        return Profile.total(entry.profile for entry in self.entries)
+
+
+@dataclass(frozen=True)
+class ReckonedDay:
+    day: Day
+    meals: list[Meal]
+    profile: Profile
+
+    @property
+    def ingredients(self) -> list[Ingredient]:
+        return [ingredient for meal in self.meals for entry in meal.entries for ingredient in entry.ingredients]
+
+
+def _count(amount: float, one: str, many: str) -> str:
+    _value, words = household.fraction(amount)
+    return f"{words} {one if amount <= 1 else many}"
+
+
+def _entry(row: DayEntry) -> Entry:
+    if row.bowl_id:
+        reckoned = reckon_bowl(row.bowl)
+        scaled = [Ingredient(part.food, part.grams * row.amount) for part in reckoned.ingredients]
+        return Entry(row, row.bowl.name, "bowl", reckoned.profile * row.amount, _count(row.amount, "bowl", "bowls"), scaled)
+    if row.recipe_id:
+        facts = facts_of(row.recipe)
+        scaled = [Ingredient(food, grams * row.amount) for food, grams in facts.foods()]
+        return Entry(row, row.recipe.title, "recipe", facts.serving * row.amount, _count(row.amount, "serving", "servings"), scaled)
+    food = food_table()[row.food]
+    measure = household.spoken(food, row.amount)
+    profile = food.profile(row.amount, row.low_g, row.high_g)
+    return Entry(row, food.name, "food", profile, measure.words if measure else "", [Ingredient(food, row.amount)])
+
+
+def reckon_day(day: Day) -> ReckonedDay:
+    entries = [_entry(row) for row in day.entries.select_related("bowl", "recipe")]
+    meals = [Meal(key, name, [entry for entry in entries if entry.row.meal == key]) for key, name in MEALS]
+    return ReckonedDay(day, meals, Profile.total(entry.profile for entry in entries))

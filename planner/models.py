@@ -1,0 +1,46 @@
+"""Days: what a client is to eat, meal by meal."""
+
+from django.db import models
+from django_scopes import ScopedManager
+
+from bowls.models import Bowl
+from clients.models import Client
+from practice.models import Practice
+from practice.versioned import Versioned
+from recipes.models import Recipe
+
+MEALS = [("breakfast", "Breakfast"), ("lunch", "Lunch"), ("dinner", "Dinner"), ("snack", "Between meals")]
+
+
+class Day(Versioned):
+    practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="days")
+    date = models.DateField()
+    note = models.CharField(max_length=200, blank=True)
+
+    objects = ScopedManager(practice="practice")
+
+    class Meta:
+        ordering = ["-date", "-pk"]
+        constraints = [models.UniqueConstraint(fields=["client", "date"], name="one_day_plan_a_date")]
+
+    def __str__(self) -> str:
+        return f"{self.client}, {self.date:%A %d %B %Y}"
+
+
+class DayEntry(models.Model):
+    """One thing in a meal: `amount` counts bowls or servings, or is grams of a single food. [g]"""
+
+    day = models.ForeignKey(Day, on_delete=models.CASCADE, related_name="entries")
+    meal = models.CharField(max_length=10, choices=MEALS)
+    bowl = models.ForeignKey(Bowl, on_delete=models.PROTECT, null=True, blank=True)
+    recipe = models.ForeignKey(Recipe, on_delete=models.PROTECT, null=True, blank=True)
+    food = models.CharField(max_length=80, blank=True)
+    amount = models.FloatField()
+    low_g = models.FloatField(null=True, blank=True)
+    high_g = models.FloatField(null=True, blank=True)
+
+    objects = ScopedManager(practice="day__practice")
+
+    class Meta:
+        ordering = ["pk"]

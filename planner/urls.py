@@ -1,0 +1,15 @@
+"""Addresses of the day plans."""
+
+from django.urls import path
+
+from planner import views
+
+app_name = "planner"
+urlpatterns = [
+    path("", views.day_list, name="list"),
+    path("new/", views.new, name="new"),
+    path("<int:pk>/", views.page, name="page"),
+    path("<int:pk>/add/", views.add, name="add"),
+    path("<int:pk>/find/", views.find, name="find"),
+    path("<int:pk>/entries/<int:entry>/", views.change, name="change"),
+]

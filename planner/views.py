@@ -1,0 +1,148 @@
+"""Day plans of the client in focus, and one day against the targets."""
+
+from django import forms
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_POST
+
+from bowls.models import Bowl
+from clients.context import SESSION_KEY, focused
+from clients.in_force import strip
+from clients.models import Client
+from nutrition import indices
+from nutrition.allergens import found_in
+from nutrition.amounts import UnreadableAmount, read_amount
+from nutrition.foods import food_table
+from nutrition.measures import number
+from nutrition.search import food_index
+from planner.day import reckon_day
+from planner.models import MEALS, Day, DayEntry
+from recipes.models import Recipe
+
+MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
+MOST = 20.0
+
+
+class DayForm(forms.Form):
+    date = forms.DateField(widget=forms.DateInput(attrs={"type": "date"}))
+
+
+def day_list(request: HttpRequest) -> HttpResponse:
+    client = focused(request)
+    days = [{"day": day, "reckoned": reckon_day(day)} for day in client.days.all()[:21]] if client else []
+    for row in days:
+        row["strip"] = strip(client, row["reckoned"].profile)
+    form = DayForm(initial={"date": timezone.localdate()})
+    return render(request, "planner/list.html", {"days": days, "form": form, "clients": Client.objects.all()})
+
+
+@require_POST
+def new(request: HttpRequest) -> HttpResponse:
+    client, form = focused(request), DayForm(request.POST)
+    if client is None or not form.is_valid():
+        messages.error(request, "Choose a client first." if client is None else "Give the day a date.")
+        return redirect("planner:list")
+    day, _made = Day.objects.get_or_create(client=client, date=form.cleaned_data["date"], defaults={"practice": request.user.practice})
+    return redirect("planner:page", day.pk)
+
+
+def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
+    reckoned = reckon_day(day)
+    foods = [ingredient.food for ingredient in reckoned.ingredients]
+    return {
+        "day": day,
+        "reckoned": reckoned,
+        "errors": errors or {},
+        "strip": strip(day.client, reckoned.profile),
+        "strip_client": day.client,
+        "strip_of": "The day",
+        "indices": indices.all_indices(reckoned.profile),
+        "acid": indices.acid_load(reckoned.profile),
+        "meal_keys": MEAL_KEYS,
+        "meal_choices": MEALS,
+        "refused": found_in(foods, day.client.allergies),
+    }
+
+
+def _answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+    if request.htmx:
+        return render(request, "planner/_work.html", _context(request, day, errors))
+    if errors:
+        return render(request, "planner/page.html", _context(request, day, errors), status=400)
+    return redirect("planner:page", day.pk)
+
+
+def page(request: HttpRequest, pk: int) -> HttpResponse:
+    day = get_object_or_404(Day.objects.select_related("client"), pk=pk)
+    request.session[SESSION_KEY] = day.client_id
+    return render(request, "planner/page.html", _context(request, day))
+
+
+def find(request: HttpRequest, pk: int) -> HttpResponse:
+    """What can be put into a meal, for what was typed: bowls, recipes, foods."""
+    day = get_object_or_404(Day, pk=pk)
+    query = request.GET.get("q", "").strip()[:80]
+    bowls = Bowl.objects.filter(name__icontains=query)[:5] if query else []
+    recipes = Recipe.objects.filter(title__icontains=query)[:5] if query else []
+    matches = food_index().search(query, 8, typing=True) if query else []
+    foods = [match.food for match in matches if not match.food.comparator][:6]
+    context = {"day": day, "q": query, "found_bowls": bowls, "found_recipes": recipes, "found_foods": foods, "meal": request.GET.get("meal", "lunch")}
+    if request.htmx:
+        return render(request, "planner/_found.html", context)
+    return render(request, "planner/page.html", _context(request, day) | context)
+
+
+@require_POST
+def add(request: HttpRequest, pk: int) -> HttpResponse:
+    day = get_object_or_404(Day, pk=pk)
+    data = request.POST
+    meal = data.get("meal") if data.get("meal") in dict(MEALS) else "lunch"
+    entry = DayEntry(day=day, meal=meal, amount=1.0)
+    if data.get("bowl", "").isdigit():
+        entry.bowl = get_object_or_404(Bowl, pk=data["bowl"])
+    elif data.get("recipe", "").isdigit():
+        entry.recipe = get_object_or_404(Recipe, pk=data["recipe"])
+    elif data.get("food") in food_table() and not food_table()[data["food"]].comparator:
+        food = food_table()[data["food"]]
+        entry.food = food.slug
+        entry.amount = food.cup.grams / 2 if food.cup else 100.0
+    else:
+        messages.error(request, "Choose a bowl, a recipe or a food from the list.")
+        return redirect("planner:page", pk)
+    entry.save()
+    return _answer(request, day)
+
+
+@require_POST
+def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
+    day = get_object_or_404(Day, pk=pk)
+    row = get_object_or_404(day.entries, pk=entry)
+    data = request.POST
+    if "remove" in data:
+        row.delete()
+        messages.info(request, "Taken out of the day.")
+        return _answer(request, day)
+    typed = data.get("amount", "").strip()
+    try:
+        if row.food:
+            line = read_amount(typed, food_table()[row.food])
+            row.amount, row.low_g, row.high_g = line.grams, line.low, line.high
+        else:
+            row.amount = _count(typed)
+    except UnreadableAmount as error:
+        return _answer(request, day, {row.pk: (typed, str(error))})
+    row.save()
+    return _answer(request, day)
+
+
+def _count(text: str) -> float:
+    """How many bowls or servings. Raises UnreadableAmount."""
+    try:
+        value = number(text.replace(",", "."))
+    except ValueError:
+        value = 0.0
+    if not 0 < value <= MOST:
+        raise UnreadableAmount(f"“{text}” is not a count. Write a number such as 1, 1/2 or 1.5, up to {MOST:g}.")
+    return value

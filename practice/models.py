@@ -1,0 +1,25 @@
+"""A practice and the people who work in it."""
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+
+class Practice(models.Model):
+    """The tenant: everything a practitioner keeps belongs to one practice and is seen by no other."""
+
+    name = models.CharField(max_length=120)
+    town = models.CharField(max_length=120, blank=True)
+    contact = models.CharField(max_length=200, blank=True, help_text="Printed at the foot of handouts.")
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class User(AbstractUser):
+    """A practitioner. One without a practice can sign in but reaches nothing."""
+
+    practice = models.ForeignKey(Practice, on_delete=models.PROTECT, null=True, blank=True, related_name="users")
+
+    @property
+    def shown_name(self) -> str:
+        return self.get_full_name() or self.username

@@ -1,0 +1,66 @@
+"""The recipe form: the text, and what was decided line by line."""
+
+from django import forms
+
+from nutrition.foods import food_table
+from recipes.models import Recipe
+
+
+class RecipeForm(forms.ModelForm):
+    version = forms.IntegerField(widget=forms.HiddenInput, required=False)
+
+    class Meta:
+        model = Recipe
+        fields = ["title", "role", "text", "servings", "batch_g", "method"]
+        widgets = {
+            "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off"}),
+            "method": forms.Textarea(attrs={"rows": 5}),
+            "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1"}),
+            "batch_g": forms.NumberInput(attrs={"step": "any", "min": "1"}),
+        }
+
+    def __init__(self, *args, **kwargs):
+        super().__init__(*args, **kwargs)
+        if self.instance.pk:
+            self.fields["version"].initial = self.instance.version
+        for name in ("servings", "batch_g"):
+            value = self.initial.get(name)
+            if value is not None and float(value).is_integer():
+                self.initial[name] = int(value)
+
+    def clean_text(self):
+        text = self.cleaned_data["text"].replace("\r\n", "\n").strip()
+        if not any(line.strip() for line in text.splitlines()):
+            raise forms.ValidationError("Write at least one ingredient, one a line.")
+        return text
+
+
+def choices_from(data, text: str) -> tuple[dict[str, dict[str, object]], dict[str, str]]:
+    """Decisions posted with the form, by the line's text, and what could not be used, with the reason.
+
+    A decision for a line that is no longer in the text is dropped.
+    """
+    lines = {line.strip() for line in text.splitlines() if line.strip()}
+    out: dict[str, dict[str, object]] = {}
+    errors: dict[str, str] = {}
+    for name, line in data.items():
+        if not name.startswith("line-") or line not in lines:
+            continue
+        number = name.removeprefix("line-")
+        choice: dict[str, object] = {}
+        food = data.get(f"food-{number}", "")
+        if food and food in food_table() and not food_table()[food].comparator:
+            choice["food"] = food
+        grams = data.get(f"grams-{number}", "").strip()
+        if grams:
+            try:
+                value = float(grams.lower().removesuffix("g").strip().replace(",", "."))
+            except ValueError:
+                value = -1.0
+            if 0 < value <= 100_000:
+                choice["grams"] = value
+            else:
+                errors[line] = f"“{grams}” is not a weight in grams."
+        if choice:
+            out[line] = choice
+    return out, errors

@@ -1,0 +1,55 @@
+"""Reckon a recipe from a file."""
+
+import json
+import os
+import sys
+from dataclasses import replace
+from pathlib import Path
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from nutrition.recipe import UnreadableRecipe, parse_text, reckon
+from nutrition.report import as_data, as_text
+
+MOST_BYTES = 1_000_000
+
+
+class Command(BaseCommand):
+    help = "Reckon a recipe: a text file with an ingredient a line, or a schema.org Recipe in JSON. Exit status 1 when a line is unresolved."
+    requires_system_checks: list[str] = []
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", help="the recipe, or - for standard input")
+        parser.add_argument("--servings", type=float, help="how many servings it makes")
+        parser.add_argument("--batch-grams", type=float, help="what the cooked batch weighed")
+        parser.add_argument("--json", action="store_true", help="print JSON")
+
+    def handle(self, *args: object, **options: object) -> None:
+        try:
+            recipe = parse_text(self._read(str(options["file"])))
+            if options["servings"] is not None:
+                recipe = replace(recipe, servings=float(str(options["servings"])))
+            if options["batch_grams"] is not None:
+                recipe = replace(recipe, batch_g=float(str(options["batch_grams"])))
+            facts = reckon(recipe)
+        except (UnreadableRecipe, ValueError) as error:
+            raise CommandError(str(error)) from None
+        if options["json"]:
+            self.stdout.write(json.dumps(as_data(facts), indent=2, ensure_ascii=False))
+        else:
+            self.stdout.write(as_text(facts))
+        if facts.unresolved:
+            sys.exit(1)
+
+    def _read(self, name: str) -> str:
+        if name == "-":
+            return sys.stdin.read(MOST_BYTES)
+        path = Path(os.environ.get("ROUNDPANTRY_CALLED_FROM", ".")) / name
+        try:
+            if path.stat().st_size > MOST_BYTES:
+                raise CommandError(f"{name} is over {MOST_BYTES:,} bytes: that is no recipe.")
+            return path.read_text(encoding="utf-8")
+        except UnicodeDecodeError:
+            raise CommandError(f"{name} is not text in UTF-8.") from None
+        except OSError as error:
+            raise CommandError(f"{name} cannot be read: {error.strerror}.") from None

@@ -1,0 +1,38 @@
+"""Recipes as the cook wrote them."""
+
+from django.core.validators import MinValueValidator
+from django.db import models
+from django_scopes import ScopedManager
+
+from nutrition.lines import Choice
+from nutrition.recipe import Recipe as CoreRecipe
+from practice.models import Practice
+from practice.versioned import Versioned
+
+ROLE_CHOICES = [(role, role) for role in ("base", "vegetable", "greens", "protein", "sauce", "topping", "dish")]
+
+
+class Recipe(Versioned):
+    """Lines as text, how many servings, what the batch weighed, and what was decided for single lines."""
+
+    practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
+    title = models.CharField(max_length=160)
+    role = models.CharField("part of a bowl", max_length=10, choices=ROLE_CHOICES, default="dish")
+    text = models.TextField("ingredients, one a line", max_length=20_000)
+    servings = models.FloatField(default=4, validators=[MinValueValidator(0.1)])
+    batch_g = models.FloatField("batch weighed [g]", null=True, blank=True, validators=[MinValueValidator(1)])
+    method = models.TextField(blank=True, max_length=20_000)
+    choices = models.JSONField(default=dict, blank=True)
+
+    objects = ScopedManager(practice="practice")
+
+    class Meta:
+        ordering = ["title"]
+
+    def __str__(self) -> str:
+        return self.title
+
+    def core(self) -> CoreRecipe:
+        lines = tuple(line.strip() for line in self.text.splitlines() if line.strip())
+        choices = {text: Choice(**choice) for text, choice in self.choices.items()}
+        return CoreRecipe(lines, self.title, self.servings, self.batch_g, choices)

@@ -1,0 +1,114 @@
+"""The recipe list and the two-sided recipe page."""
+
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from clients.context import focused
+from clients.in_force import strip
+from nutrition import household, indices
+from nutrition.lines import Choice
+from nutrition.nutrients import NUTRIENT, NUTRIENTS
+from nutrition.recipe import MAX_LINES, Facts
+from nutrition.recipe import Recipe as CoreRecipe
+from practice.versioned import StaleSave
+from recipes.facts import facts_of, facts_of_core
+from recipes.forms import RecipeForm, choices_from
+from recipes.models import Recipe
+
+SERVING_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
+
+
+def recipe_list(request: HttpRequest) -> HttpResponse:
+    asked = request.GET.get("q", "").strip()
+    recipes = Recipe.objects.filter(title__icontains=asked) if asked else Recipe.objects.all()
+    rows = [{"recipe": recipe, "facts": facts_of(recipe)} for recipe in recipes]
+    for row in rows:
+        row["indices"] = indices.all_indices(row["facts"].serving)
+    return render(request, "recipes/list.html", {"rows": rows, "q": asked})
+
+
+def _number(text: str, default: float | None) -> float | None:
+    try:
+        value = float(text)
+    except ValueError:
+        return default
+    return value if 0 < value < 1e6 else default
+
+
+def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) -> dict[str, object]:
+    """What the right side and the serving panel need."""
+    chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
+    chosen = chosen if chosen in NUTRIENT else "protein_g"
+    context: dict[str, object] = {
+        "facts": facts,
+        "line_errors": errors,
+        "chosen": chosen,
+        "nutrients": NUTRIENTS,
+        "serving_keys": SERVING_KEYS,
+    }
+    if facts is not None:
+        serving = facts.serving
+        context["serving"] = serving
+        context["indices"] = indices.all_indices(serving)
+        context["acid"] = indices.acid_load(serving)
+        context["brings"] = facts.brings(chosen)[:6]
+        context["chosen_total"] = serving[chosen]
+        volume = facts.volume_ml
+        context["measure"] = household.by_volume(volume / facts.recipe.servings, serving.grams) if volume else None
+        context["strip"] = strip(focused(request), serving)
+        context["strip_of"] = "One serving"
+    return context
+
+
+def _facts_from(data) -> tuple[Facts | None, dict[str, str]]:
+    """Facts of what is in the form right now, valid or not."""
+    text = data.get("text", "")
+    lines = tuple(line.strip()[:400] for line in text.splitlines() if line.strip())[:MAX_LINES]
+    if not lines:
+        return None, {}
+    choices, errors = choices_from(data, text)
+    servings = _number(data.get("servings", ""), 1.0) or 1.0
+    core = CoreRecipe(
+        lines,
+        data.get("title", ""),
+        servings,
+        _number(data.get("batch_g", ""), None),
+        {line: Choice(**choice) for line, choice in choices.items()},
+    )
+    return facts_of_core(core), errors
+
+
+@require_POST
+def preview(request: HttpRequest) -> HttpResponse:
+    """The right side and the serving, reckoned from what stands in the form."""
+    facts, errors = _facts_from(request.POST)
+    return render(request, "recipes/_reckoned.html", _context(request, facts, errors))
+
+
+def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
+    recipe = get_object_or_404(Recipe, pk=pk) if pk else Recipe(practice=request.user.practice)
+    form = RecipeForm(request.POST or None, instance=recipe)
+    stale, status = None, 200
+    if request.method == "POST":
+        facts, errors = _facts_from(request.POST)
+        if "reckon" not in request.POST:
+            if form.is_valid() and not errors:
+                form.instance.choices = choices_from(request.POST, form.cleaned_data["text"])[0]
+                try:
+                    if recipe.pk:
+                        form.instance.save_over(form.cleaned_data["version"] or 0)
+                    else:
+                        form.instance.save()
+                    messages.success(request, "Saved.")
+                    return redirect("recipes:page", form.instance.pk)
+                except StaleSave as error:
+                    stale = error.current
+                    form.data = form.data.copy()
+                    form.data["version"] = stale.version
+            status = 409 if stale else 400
+    else:
+        facts, errors = (facts_of(recipe), {}) if recipe.pk else (None, {})
+    context = _context(request, facts, errors) | {"form": form, "recipe": recipe, "stale": stale}
+    return render(request, "recipes/page.html", context, status=status)

@@ -1,0 +1,1 @@
+"""Geometry for the drawings: numbers in, SVG coordinates out."""

@@ -1,0 +1,147 @@
+"""Settings. Everything that differs between installations comes from the environment."""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+from django.core.management.utils import get_random_secret_key
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+VAR_DIR = Path(os.environ.get("ROUNDPANTRY_VAR", BASE_DIR / "var"))
+VAR_DIR.mkdir(parents=True, exist_ok=True)
+
+
+def _secret_key() -> str:
+    """From the environment, or made once and kept beside the database, readable by its owner only."""
+    if "ROUNDPANTRY_SECRET_KEY" in os.environ:
+        return os.environ["ROUNDPANTRY_SECRET_KEY"]
+    path = VAR_DIR / "secret-key"
+    if not path.exists():
+        path.touch(mode=0o600)
+        path.write_text(get_random_secret_key())
+    return path.read_text().strip()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = os.environ.get("ROUNDPANTRY_DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("ROUNDPANTRY_HOSTS", "127.0.0.1,localhost,testserver").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "whitenoise.runserver_nostatic",
+    "django.contrib.staticfiles",
+    "axes",
+    "csp",
+    "django_htmx",
+    "roundpantry",
+    "practice",
+    "clients",
+    "pantry",
+    "recipes",
+    "bowls",
+    "planner",
+    "handouts",
+    "demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.auth.middleware.LoginRequiredMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+    "practice.middleware.PracticeScopeMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "roundpantry.urls"
+WSGI_APPLICATION = "roundpantry.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+                "clients.context.client_in_focus",
+            ],
+        },
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": os.environ.get("ROUNDPANTRY_DB", VAR_DIR / "roundpantry.sqlite3"),
+        "ATOMIC_REQUESTS": True,
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 10,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "practice.User"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "clients:list"
+LOGOUT_REDIRECT_URL = "sign-in"
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_TEMPLATE = "practice/locked.html"
+AXES_VERBOSE = False
+
+LANGUAGE_CODE = "en-us"
+TIME_ZONE = os.environ.get("ROUNDPANTRY_TIME_ZONE", "America/New_York")
+USE_TZ = True
+STATIC_URL = "static/"
+WHITENOISE_USE_FINDERS = True
+WHITENOISE_MAX_AGE = 60
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+if os.environ.get("ROUNDPANTRY_HTTPS") == "1":
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = True
+    SECURE_HSTS_SECONDS = 31_536_000
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "form-action": [SELF],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+    }
+}
+DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+SILENCED_SYSTEM_CHECKS = ["axes.W003"]
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

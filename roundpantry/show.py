@@ -1,0 +1,36 @@
+"""Numbers in words and digits: the one place where anything is rounded."""
+
+from nutrition.nutrients import NUTRIENT
+from nutrition.profile import Amount
+
+
+def digits(value: float, decimals: int = 0) -> str:
+    """A number as people write it: thin grouping, no minus zero."""
+    text = f"{value:,.{decimals}f}"
+    return text[1:] if text.startswith("-") and not text.strip("-0.,") else text
+
+
+def amount(value: Amount, key: str) -> str:
+    """ "31 g", or "at least 31 g" where something is unknown, or "unknown" where nothing is known."""
+    nutrient = NUTRIENT[key]
+    if value.known <= 0:
+        return "unknown"
+    prefix = "" if value.complete else "at least "
+    return f"{prefix}{digits(value.amount, nutrient.decimals)} {nutrient.unit}"
+
+
+def span(value: Amount, key: str) -> str:
+    """ "28-34": the range, empty where it would print the same number twice or nothing is known."""
+    decimals = NUTRIENT[key].decimals
+    low, high = digits(value.low, decimals), digits(value.high, decimals)
+    return "" if low == high or value.known <= 0 else f"{low}\u2013{high}"
+
+
+def unknown(value: Amount) -> str:
+    """ "3 of 9 lines unknown", empty where all is known."""
+    return f"{value.unknown_lines} of {value.lines} unknown" if value.unknown_lines else ""
+
+
+def grams(value: float) -> str:
+    """Grams with a decimal only where it matters."""
+    return f"{digits(value, 1 if value < 10 and round(value, 1) % 1 else 0)} g"

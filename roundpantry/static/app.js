@@ -1,0 +1,109 @@
+// What the server cannot do: keys, dragging, printing. Every number comes from the server.
+"use strict";
+
+const stages = { c: "/clients/", p: "/pantry/", r: "/recipes/", b: "/bowls/", d: "/days/" };
+let waitingForStage = false;
+
+function typing(element) {
+  return element && (element.matches("input:not([type=checkbox]):not([type=radio]), textarea, select") || element.isContentEditable);
+}
+
+document.addEventListener("keydown", (event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const field = event.target;
+  if (field.matches && field.matches("[data-amount]") && (event.key === "+" || event.key === "-") && field.form.elements.step) {
+    event.preventDefault();
+    const wanted = event.key === "+" ? "1" : "-1";
+    field.form.querySelector(`button[name=step][value="${wanted}"]`).click();
+    return;
+  }
+  if (typing(field)) return;
+  if (waitingForStage && stages[event.key]) {
+    window.location.assign(stages[event.key]);
+  } else if (event.key === "?") {
+    document.getElementById("keys")?.showModal();
+  } else if (event.key === "/") {
+    const search = document.querySelector("[data-search]");
+    if (search) { event.preventDefault(); search.focus(); }
+  } else if (event.key === "u") {
+    document.querySelector("[data-undo]")?.click();
+  }
+  waitingForStage = event.key === "g";
+});
+
+document.addEventListener("click", (event) => {
+  const target = event.target.closest("[data-keys-open], [data-print], [data-pick]");
+  if (!target) return;
+  if (target.hasAttribute("data-keys-open")) document.getElementById("keys").showModal();
+  if (target.hasAttribute("data-print")) window.print();
+  if (target.hasAttribute("data-pick")) {
+    const select = document.getElementById(target.dataset.pick);
+    select.value = target.dataset.value;
+    select.dispatchEvent(new Event("change", { bubbles: true }));
+  }
+});
+
+// An amount is set when it is left or Enter is pressed, as without JavaScript by its button.
+document.addEventListener("change", (event) => {
+  if (event.target.matches("[data-amount]")) {
+    event.target.form.requestSubmit(event.target.form.querySelector("button[name=set], button:not([name])"));
+  }
+});
+
+// Keep the cursor where it was when the working part is drawn anew.
+let kept = null;
+document.addEventListener("htmx:beforeSwap", () => {
+  const active = document.activeElement;
+  kept = active && active.id ? { id: active.id, at: active.selectionStart } : active && active.form && active.form.action ? { form: active.form.getAttribute("action"), name: active.name, value: active.value } : null;
+});
+document.addEventListener("htmx:afterSettle", () => {
+  if (!kept) return;
+  const element = kept.id ? document.getElementById(kept.id) : document.querySelector(`form[action="${kept.form}"] [name="${kept.name}"][value="${kept.value}"]`);
+  if (element && document.activeElement !== element) element.focus({ preventScroll: true });
+  kept = null;
+});
+
+// Dragging a handle of the round sends the share of the circle its part should have.
+let drag = null;
+document.addEventListener("pointerdown", (event) => {
+  const handle = event.target.closest && event.target.closest("[data-drag]");
+  if (!handle) return;
+  event.preventDefault();
+  drag = { part: handle.dataset.drag, start: Number(handle.dataset.start), busy: false, last: null, first: true };
+});
+document.addEventListener("pointermove", (event) => {
+  if (!drag) return;
+  const round = document.querySelector("[data-round]");
+  const box = round.getBoundingClientRect();
+  const x = event.clientX - box.left - box.width / 2;
+  const y = box.height / 2 - (event.clientY - box.top);
+  let angle = Math.atan2(x, y) - drag.start;
+  if (angle < 0) angle += 2 * Math.PI;
+  drag.last = angle / (2 * Math.PI);
+  sendDrag();
+});
+document.addEventListener("pointerup", () => {
+  if (drag) { drag.done = true; sendDrag(); }
+});
+
+function sendDrag() {
+  if (!drag || drag.busy || drag.last === null) {
+    if (drag && drag.done && !drag.busy) drag = null;
+    return;
+  }
+  const bowl = document.getElementById("work").dataset.bowl;
+  const values = { share: drag.last.toFixed(4) };
+  // one drag is one step for undo: only its first change is remembered
+  if (!drag.first) values.dragging = "1";
+  drag.first = false;
+  drag.busy = true;
+  drag.last = null;
+  const current = drag;
+  htmx.ajax("POST", `/bowls/${bowl}/parts/${drag.part}/`, { target: "#work", values }).finally(() => {
+    current.busy = false;
+    const handle = document.querySelector(`[data-drag="${current.part}"]`);
+    if (handle) current.start = Number(handle.dataset.start);
+    if (current.last !== null) sendDrag();
+    else if (current.done) drag = null;
+  });
+}

@@ -1,0 +1,90 @@
+"""Filters and tags for templates: nothing here computes, it only says."""
+
+from django import template
+
+from nutrition.foods import Food
+from nutrition.nutrients import NUTRIENT
+from nutrition.profile import Amount, Profile
+from roundpantry import show
+
+register = template.Library()
+
+
+@register.filter
+def amount(profile: Profile, key: str) -> str:
+    return show.amount(profile[key], key)
+
+
+@register.filter
+def span(profile: Profile, key: str) -> str:
+    return show.span(profile[key], key)
+
+
+@register.filter
+def unknown(profile: Profile, key: str) -> str:
+    return show.unknown(profile[key])
+
+
+@register.filter
+def said(value: Amount, key: str) -> str:
+    return show.amount(value, key)
+
+
+@register.filter
+def nutrient_name(key: str) -> str:
+    return NUTRIENT[key].name
+
+
+@register.filter
+def nutrient_unit(key: str) -> str:
+    return NUTRIENT[key].unit
+
+
+@register.filter
+def grams(value: float | None) -> str:
+    return "" if value is None else show.grams(value)
+
+
+@register.filter
+def digits(value: float | None, decimals: int = 0) -> str:
+    return "" if value is None else show.digits(float(value), int(decimals))
+
+
+@register.filter
+def percent(value: float) -> str:
+    return f"{value * 100:.0f} %"
+
+
+@register.filter
+def plain_number(value: float | None) -> str:
+    """A number for an input field: no grouping, no trailing zeros."""
+    return "" if value is None else f"{float(value):.1f}".rstrip("0").rstrip(".")
+
+
+@register.simple_tag
+def per_100(food: Food, key: str) -> str:
+    value = food.per_100_g(key)
+    return "unknown" if value is None else f"{show.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
+
+
+@register.simple_tag
+def index_text(indices: dict[str, float | None], key: str, decimals: int) -> str:
+    value = indices.get(key)
+    return "unknown" if value is None else show.digits(value, decimals)
+
+
+@register.filter
+def lookup(mapping: dict, key: object) -> object:
+    return mapping.get(key)
+
+
+@register.filter
+def in_unit(value: float, key: str) -> str:
+    """An amount of a nutrient in words, from the bare number."""
+    return f"{show.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
+
+
+@register.filter
+def share_width(share: float | None) -> str:
+    """A share [0 to 1] as the width of a bar a hundred wide."""
+    return f"{min(max((share or 0.0) * 100, 0), 100):.1f}"
