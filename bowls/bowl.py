@@ -105,9 +105,7 @@ def reckon_bowl(bowl: Bowl) -> Reckoned:
         elif row.food in food_table():
             parts.append(_food_part(row, food_table()[row.food]))
     chosen = star_of([(part.row.role, part.volume_ml, part.row.star) for part in parts])
-    shown = [
-        Part(**{**part.__dict__, "star": i == chosen, "number": i + 1}) for i, part in enumerate(parts)
-    ]
+    shown = [Part(**{**part.__dict__, "star": i == chosen, "number": i + 1}) for i, part in enumerate(parts)]
     return Reckoned(bowl, shown, Profile.total(part.profile for part in shown))
 
 

@@ -17,9 +17,7 @@ class Bowl(Versioned):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
     client = models.ForeignKey(Client, on_delete=models.SET_NULL, null=True, blank=True)
-    vessel_ml = models.PositiveIntegerField(
-        "vessel [mL]", default=1000, validators=[MinValueValidator(100), MaxValueValidator(5000)]
-    )
+    vessel_ml = models.PositiveIntegerField("vessel [mL]", default=1000, validators=[MinValueValidator(100), MaxValueValidator(5000)])
     # earlier states of the parts, newest last, for undo
     history = models.JSONField(default=list, blank=True)
 

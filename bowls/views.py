@@ -15,7 +15,6 @@ from nutrition import indices
 from nutrition.allergens import found_in
 from nutrition.amounts import MAX_GRAMS, UnreadableAmount
 from nutrition.foods import ROLES, food_table
-from nutrition.nutrients import NUTRIENT
 from nutrition.search import food_index
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -35,7 +34,14 @@ def bowl_list(request: HttpRequest) -> HttpResponse:
     rows = []
     for bowl in Bowl.objects.select_related("client"):
         reckoned = reckon_bowl(bowl)
-        rows.append({"bowl": bowl, "reckoned": reckoned, "round": bowl_round(reckoned, "protein_g"), "density": indices.kcal_per_gram(reckoned.profile)})
+        rows.append(
+            {
+                "bowl": bowl,
+                "reckoned": reckoned,
+                "round": bowl_round(reckoned, "protein_g"),
+                "density": indices.kcal_per_gram(reckoned.profile),
+            }
+        )
     return render(request, "bowls/list.html", {"rows": rows, "form": BowlForm()})
 
 

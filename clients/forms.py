@@ -9,9 +9,7 @@ from nutrition.nutrients import NUTRIENT
 
 
 class ClientForm(forms.ModelForm):
-    allergies = forms.MultipleChoiceField(
-        choices=[(name, name) for name in ALLERGENS], required=False, widget=forms.CheckboxSelectMultiple
-    )
+    allergies = forms.MultipleChoiceField(choices=[(name, name) for name in ALLERGENS], required=False, widget=forms.CheckboxSelectMultiple)
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
 
     class Meta:
@@ -31,9 +29,7 @@ class ClientForm(forms.ModelForm):
         if self.errors:
             return data
         trial = Client(**{field: data[field] for field in ("sex", "birth_year", "height_cm", "weight_kg", "activity", "goal")})
-        person = targets.Person(
-            trial.sex, trial.age_years, trial.height_cm, trial.weight_kg, trial.activity, trial.goal
-        )
+        person = targets.Person(trial.sex, trial.age_years, trial.height_cm, trial.weight_kg, trial.activity, trial.goal)
         try:
             targets.check(person)
         except targets.OutOfRange as error:

@@ -20,9 +20,7 @@ class Client(Versioned):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
     about = models.CharField("who they are", max_length=200, blank=True)
-    sex = models.CharField(
-        "sex used in equations", max_length=6, choices=[("female", "female"), ("male", "male")]
-    )
+    sex = models.CharField("sex used in equations", max_length=6, choices=[("female", "female"), ("male", "male")])
     birth_year = models.PositiveSmallIntegerField(validators=[MinValueValidator(1900), MaxValueValidator(2100)])
     height_cm = models.FloatField("height [cm]")
     weight_kg = models.FloatField("weight [kg]")

@@ -34,7 +34,10 @@ VIEWS = {
     "days": ("/days/", []),
     "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").first.click()]),
     "handout-bowl": ("/bowls/", [go("Keel and ribs"), go("Handout")]),
-    "handout-day": ("/clients/", [go("Wren Adeyemi-Lund"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").first.click(), go("Handout")]),
+    "handout-day": (
+        "/clients/",
+        [go("Wren Adeyemi-Lund"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").first.click(), go("Handout")],
+    ),
 }
 
 

@@ -8,23 +8,31 @@ from dataclasses import replace
 from nutrition import units
 from nutrition.foods import Food
 from nutrition.lines import BASIS_SPREAD, Line, weigh
-from nutrition.measures import read
+from nutrition.measures import Reading, read
 
 _BARE = re.compile(r"^\s*\d+(?:[.,]\d+)?\s*$")
 MAX_GRAMS = 5000.0
+# How far a cup or a serving of a dish strays from its weight. Common practice, no source.
+DISH_MEASURE_SPREAD = 0.12
 
 
 class UnreadableAmount(ValueError):
     """The amount cannot be used; the message says why."""
 
 
-def read_amount(text: str, food: Food) -> Line:
-    """The amount in grams, with its range and basis. A bare number is grams. Raises UnreadableAmount."""
+def _reading(text: str, examples: str) -> Reading:
+    """The amount alone, without a food. Raises UnreadableAmount."""
     if _BARE.match(text):
         text = f"{text.strip().replace(',', '.')} g"
     reading = read(f"{text} of it")
-    if not reading.terms or reading.phrase not in ("", "it"):
-        raise UnreadableAmount(f"“{text}” is not an amount. Write grams, or a measure such as 1/2 cup or 2 tbsp.")
+    if not reading.terms or reading.phrase or text.strip().startswith(("-", "\u2212")):
+        raise UnreadableAmount(f"“{text}” is not an amount. Write grams, or {examples}.")
+    return reading
+
+
+def read_amount(text: str, food: Food) -> Line:
+    """The amount in grams, with its range and basis. A bare number is grams. Raises UnreadableAmount."""
+    reading = _reading(text, "a measure such as 1/2 cup or 2 tbsp")
     weighed = weigh(replace(reading, phrase=food.name), food)
     if isinstance(weighed, str):
         raise UnreadableAmount(weighed[0].upper() + weighed[1:] + ". Write it in grams.")
@@ -36,13 +44,8 @@ def read_batch_amount(text: str, serving_g: float, volume_ml: float | None) -> L
 
     `serving_g` is the weight of a serving [g], `volume_ml` its volume [mL]. Raises UnreadableAmount.
     """
-    if _BARE.match(text):
-        text = f"{text.strip().replace(',', '.')} g"
     match = re.match(r"^(.*?)\s*servings?\s*$", text, re.I)
-    reading = read(f"{match[1]} piece of it" if match else f"{text} of it")
-    if len(reading.terms) != 1 or reading.problem:
-        raise UnreadableAmount(f"“{text}” is not an amount. Write grams, servings, or a measure such as 1/2 cup.")
-    term = reading.terms[0]
+    term = _reading(f"{match[1]} pieces" if match else text, "servings, or a measure such as 1/2 cup").terms[0]
     if match:
         each, basis = serving_g, "leveled measure"
     elif (per_gram := units.grams(term.unit)) is not None:
@@ -51,7 +54,8 @@ def read_batch_amount(text: str, serving_g: float, volume_ml: float | None) -> L
         each, basis = serving_g / volume_ml * volume, "leveled measure"
     else:
         raise UnreadableAmount(f"“{text}” cannot be weighed for this dish. Write it in grams or servings.")
-    grams, spread = term.best * each, BASIS_SPREAD[basis] if basis == "weighed" else 0.12
+    grams = term.best * each
+    spread = BASIS_SPREAD[basis] if basis == "weighed" else DISH_MEASURE_SPREAD
     return _checked(Line("", None, grams, grams * (1 - spread), grams * (1 + spread), basis))
 
 

@@ -78,16 +78,14 @@ class Food:
 
     def profile(self, grams: float, low: float | None = None, high: float | None = None) -> Profile:
         """Nutrients of `grams` of this food, with the range of the weight. [g]"""
-        return Profile.of(
-            self.values, self.low, self.high, grams, grams if low is None else low, grams if high is None else high
-        )
+        return Profile.of(self.values, self.low, self.high, grams, grams if low is None else low, grams if high is None else high)
 
     @cached_property
     def cup(self) -> Portion | None:
         """The weight of a level cup of it, plain if there is such a row."""
         cups = [portion for portion in self.portions if portion.measure == "cup"]
         plain = [portion for portion in cups if not portion.form]
-        return (plain or cups or [None])[0]
+        return next(iter(plain or cups), None)
 
     def volume_ml(self, grams: float) -> float | None:
         """Room taken by `grams` of it in a bowl: as in its densest cup; raw leaves settle further. [mL]"""
@@ -170,9 +168,4 @@ def food_table() -> FoodTable:
     for row in _read("shares.csv"):
         parts = float(row["share"]), float(row["low"]), float(row["high"])
         shares.setdefault(row["slug"], []).append(Share(row["kind"], *parts, row["source"]))
-    return FoodTable(
-        [
-            _food(row, tuple(portions.get(row["slug"], ())), tuple(shares.get(row["slug"], ())))
-            for row in _read("foods.csv")
-        ]
-    )
+    return FoodTable([_food(row, tuple(portions.get(row["slug"], ())), tuple(shares.get(row["slug"], ()))) for row in _read("foods.csv")])

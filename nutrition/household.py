@@ -8,7 +8,7 @@ from nutrition.foods import ML_PER_CUP, Food
 
 FRACTIONS = ((0.0, ""), (0.25, "1/4"), (1 / 3, "1/3"), (0.5, "1/2"), (2 / 3, "2/3"), (0.75, "3/4"), (1.0, ""))
 SPOON_FRACTIONS = ((0.0, ""), (0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, ""))
-COUNTED = ("medium", "slice", "clove", "sheet", "piece", "leaf", "block")
+COUNTED = ("medium", "slice", "clove", "sheet", "leaf", "piece", "block")
 TBSP_PER_CUP, TSP_PER_CUP = 16.0, 48.0
 COUNT_FIT = 0.12
 

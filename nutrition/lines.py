@@ -93,7 +93,11 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
     phrase = reading.phrase
     if reading.take:
         phrase = f"{measures.plain(phrase)} {reading.take}"
-    hint = " ".join(form for form in reading.forms if form in ("cooked", "dry", "dried", "raw", "fresh", "canned", "drained", "rinsed", "undrained", "frozen"))
+    hint = " ".join(
+        form
+        for form in reading.forms
+        if form in ("cooked", "dry", "dried", "raw", "fresh", "canned", "drained", "rinsed", "undrained", "frozen")
+    )
     said = {term.unit for term in reading.terms}
     if "can" in said:
         hint = f"canned {hint}"
@@ -211,9 +215,7 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         wanted = [unit, "stalk", "rib", "medium"]
     elif unit in ("jar", "package", "block"):
         wanted = [unit, "package", "can", "block"]
-    elif unit == "head":
-        wanted = [unit, "medium"]
-    elif unit in ("small", "large"):
+    elif unit == "head" or unit in ("small", "large"):
         wanted = [unit, "medium"]
     for name in wanted:
         portion = _find(food, name, _wanted_forms(reading))

@@ -58,11 +58,14 @@ FORM_WORDS = {
 }  # fmt: skip
 # These name the food itself when they stand in its name, so they stay in the phrase as well.
 NAMING_FORMS = {"ground", "dried", "whole", "roasted", "frozen", "toasted", "canned", "cooked", "raw", "dry"}
-NOISE = set(
-    "of the and about approximately approx finely coarsely roughly thinly thickly lightly freshly very into pieces"
-    " chunks cubes rounds strips ribbons lengthwise such as well patted washed soaked overnight cooled warm cold hot"
-    " room temperature plus more for serving garnish optional divided each ripe bite-size bite size to from"
-    " in medium-sized prepared torn stemmed seeded deseeded cored at it if needed cut squeezed pressed".split()
+NOISE = frozenset(
+    (
+        "of the and about approximately approx finely coarsely roughly thinly thickly lightly freshly very "
+        "into pieces chunks cubes rounds strips ribbons lengthwise such as well patted washed soaked "
+        "overnight cooled warm cold hot room temperature plus more for serving garnish optional divided each "
+        "ripe bite-size bite size to from in medium-sized prepared torn stemmed seeded deseeded cored at it "
+        "if needed cut squeezed pressed"
+    ).split()
 )
 FILLS = {"heaping": 1.25, "heaped": 1.25, "rounded": 1.15, "scant": 0.9, "level": 1.0, "generous": 1.1}
 
@@ -110,7 +113,9 @@ def _words_to_numbers(line: str) -> str:
     line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
     line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
     line = re.sub(r"\b(?:a|one) dozen\b", "12", line, flags=re.I)
-    line = re.sub(r"\b(?:(a|an|one) )?(half|quarter|third)(?: of)?(?: an?)?\b(?= )", lambda m: f"{FRACTION_WORDS[m[2].lower()]:.6g}", line, flags=re.I)
+    line = re.sub(
+        r"\b(?:(a|an|one) )?(half|quarter|third)(?: of)?(?: an?)?\b(?= )", lambda m: f"{FRACTION_WORDS[m[2].lower()]:.6g}", line, flags=re.I
+    )
     line = re.sub(r"\b(one|two|three) and 0\.5\b", lambda m: f"{NUMBER_WORDS[m[1].lower()] + 0.5:g}", line, flags=re.I)
     return re.sub(
         r"^(about |juice of |zest of |the juice of )?(an?|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|dozen)\b(?= )",
@@ -202,7 +207,9 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         if found:
             fill = found[1].lower()
         inner = re.compile(r"\s*(?:" + _PACKAGE.pattern + r")(?=\s|$|-)", re.I).match(cursor.text, cursor.at)
-        if inner and re.match(r"\s*-?\s*(?:\S+\s+){0,2}?(?:" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", cursor.text[inner.end() :], re.I):
+        if inner and re.match(
+            r"\s*-?\s*(?:\S+\s+){0,2}?(?:" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", cursor.text[inner.end() :], re.I
+        ):
             value = number(inner[1])
             package = Quantity(value, value, value, _unit_of(inner[2].replace("fl oz", "fl oz")))
             cursor.at = inner.end()
@@ -221,12 +228,16 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         terms.append(Quantity(*amount, unit))
         # "8 oz package", "400 g can": the weight is the package's, said before the container
         if unit in ("g", "oz", "ml", "kg", "lb") and package is None:
-            container = re.compile(r"\s*-?\s*(" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", re.I).match(cursor.text, cursor.at)
+            container = re.compile(r"\s*-?\s*(" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", re.I).match(
+                cursor.text, cursor.at
+            )
             if container:
                 package = terms[-1]
                 terms[-1] = Quantity(1, 1, 1, UNIT_OF[container[1].lower()])
                 cursor.at = container.end()
-        after = re.compile(r"\s*\(\s*(?:about|approx\.?)?\s*" + _PACKAGE.pattern.replace(r"\(?\s*", "", 1) + r"[^)]*\)", re.I).match(cursor.text, cursor.at)
+        after = re.compile(r"\s*\(\s*(?:about|approx\.?)?\s*" + _PACKAGE.pattern.replace(r"\(?\s*", "", 1) + r"[^)]*\)", re.I).match(
+            cursor.text, cursor.at
+        )
         if after and package is None:
             value = number(after[1])
             stated = Quantity(value, value, value, _unit_of(after[2]))

@@ -79,11 +79,7 @@ class Facts:
 
     def foods(self) -> list[tuple[Food, float]]:
         """Each food with its grams in one serving. [g]"""
-        return [
-            (line.food, line.grams / self.recipe.servings)
-            for line in self.lines
-            if line.food is not None and line.grams is not None
-        ]
+        return [(line.food, line.grams / self.recipe.servings) for line in self.lines if line.food is not None and line.grams is not None]
 
 
 def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
@@ -97,9 +93,7 @@ def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
         raise ValueError("a batch must weigh more than nothing")
     lines = tuple(reckon_line(text, index, recipe.choices.get(text)) for text in recipe.lines)
     batch = Profile.total(
-        line.food.profile(line.grams, line.low, line.high)
-        if line.food is not None and line.grams is not None
-        else Profile.unsettled()
+        line.food.profile(line.grams, line.low, line.high) if line.food is not None and line.grams is not None else Profile.unsettled()
         for line in lines
     )
     computed = batch.grams
@@ -158,9 +152,8 @@ def parse_schema_org(text: str) -> Recipe:
     found = _find_recipe(data)
     if found is None:
         raise UnreadableRecipe("there is no schema.org Recipe in it")
-    ingredients = found.get("recipeIngredient") or found.get("ingredients") or []
-    if isinstance(ingredients, str):
-        ingredients = ingredients.splitlines()
+    stated = found.get("recipeIngredient") or found.get("ingredients")
+    ingredients: list[object] = list(stated.splitlines()) if isinstance(stated, str) else stated if isinstance(stated, list) else []
     lines = tuple(str(line).strip()[:MAX_LINE_LENGTH] for line in ingredients if str(line).strip())
     if not lines:
         raise UnreadableRecipe("the Recipe has no recipeIngredient")

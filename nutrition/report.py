@@ -60,8 +60,7 @@ def as_data(facts: Facts) -> dict[str, object]:
         },
         "lines": [_line(line) for line in facts.lines if line.resolved],
         "unresolved": [
-            {"text": line.text, "why": line.why, "candidates": [match.food.slug for match in line.candidates]}
-            for line in facts.unresolved
+            {"text": line.text, "why": line.why, "candidates": [match.food.slug for match in line.candidates]} for line in facts.unresolved
         ],
     }
 
@@ -95,6 +94,6 @@ def as_text(facts: Facts) -> str:
         "protein_energy_percent": "% of energy from protein",
         "pral_meq": "mEq potential renal acid load a serving",
     }
-    for key, value in indices.all_indices(serving).items():
-        out.append(f"{'unknown' if value is None else f'{value:.2f}':>10} {words[key]}")
+    for key, index in indices.all_indices(serving).items():
+        out.append(f"{'unknown' if index is None else f'{index:.2f}':>10} {words[key]}")
     return "\n".join(out)

@@ -12,9 +12,7 @@ from rapidfuzz import fuzz, process
 
 from nutrition.foods import DATA, Food, FoodTable, food_table
 
-STATE_WORDS = frozenset(
-    "raw cooked dry dried canned drained undrained rinsed frozen fresh ready pickled boiled baked roasted".split()
-)
+STATE_WORDS = frozenset("raw cooked dry dried canned drained undrained rinsed frozen fresh ready pickled boiled baked roasted".split())
 # In a recipe an unqualified name means this form of it.
 PLAIN_STATE = {
     "vegetable": "raw",
@@ -30,7 +28,9 @@ PLAIN_STATE = {
 # Small and quick-cooking legumes are measured dry, beans after cooking.
 MEASURED_DRY = re.compile(r"lentil|split|dal\b|gram\b")
 FUZZY_CUTOFF = 76.0
-_KEEP = frozenset({"molasses", "hummus", "couscous", "swiss", "brussels", "asparagus", "citrus", "bulgur", "lemongrass", "watercress", "cress"})
+_KEEP = frozenset(
+    {"molasses", "hummus", "couscous", "swiss", "brussels", "asparagus", "citrus", "bulgur", "lemongrass", "watercress", "cress"}
+)
 
 
 @dataclass(frozen=True)
@@ -145,6 +145,9 @@ class FoodIndex:
             total += self._state_bonus(food, wanted, state)
             if food.comparator:
                 total -= 0.3
+            # a measured row before one we computed
+            if food.source.startswith("computed"):
+                total -= 0.03
             out.append(Match(food, total))
         out.sort(key=lambda match: (-match.score, len(match.food.name), match.food.slug))
         return out[:limit]

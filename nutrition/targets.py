@@ -68,7 +68,9 @@ def check(person: Person) -> None:
     for field, (low, high) in LIMITS.items():
         value = getattr(person, field)
         if not low <= value <= high:
-            raise OutOfRange(field, f"{words[field]} {value:g} is outside {low} to {high} {units[field]}, which is what the formulas here cover.")
+            raise OutOfRange(
+                field, f"{words[field]} {value:g} is outside {low} to {high} {units[field]}, which is what the formulas here cover."
+            )
     if person.sex not in KCAL_FLOOR:
         raise OutOfRange("sex", "Choose the sex used in the equations.")
     if person.activity not in ACTIVITY:
@@ -125,7 +127,7 @@ def day_targets(person: Person) -> dict[str, Target]:
 
 
 def judge(target: Target, amount: float) -> tuple[str, float]:
-    """"under", "inside" or "over" the band, and by how much, in the target's unit."""
+    """ "under", "inside" or "over" the band, and by how much, in the target's unit."""
     if target.low is not None and amount < target.low:
         return "under", target.low - amount
     if target.high is not None and amount > target.high:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
+from functools import cache, lru_cache
 
 from pint import UnitRegistry
 
@@ -82,17 +82,17 @@ CASED = {"T": "tbsp", "Tb": "tbsp", "t": "tsp"}
 
 
 @lru_cache(maxsize=1)
-def _registry() -> UnitRegistry:
+def _registry() -> UnitRegistry[float]:
     return UnitRegistry()
 
 
-@lru_cache(maxsize=None)
+@cache
 def milliliters(unit: str) -> float | None:
     """Milliliters in one US `unit`, None when it is not a volume. [mL]"""
     return float(_registry()(_PINT[unit]).to("milliliter").magnitude) if unit in VOLUME_NAMES else None
 
 
-@lru_cache(maxsize=None)
+@cache
 def grams(unit: str) -> float | None:
     """Grams in one `unit`, None when it is not a weight. [g]"""
     return float(_registry()(_PINT[unit]).to("gram").magnitude) if unit in WEIGHT_NAMES else None

@@ -88,7 +88,14 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
     recipes = Recipe.objects.filter(title__icontains=query)[:5] if query else []
     matches = food_index().search(query, 8, typing=True) if query else []
     foods = [match.food for match in matches if not match.food.comparator][:6]
-    context = {"day": day, "q": query, "found_bowls": bowls, "found_recipes": recipes, "found_foods": foods, "meal": request.GET.get("meal", "lunch")}
+    context = {
+        "day": day,
+        "q": query,
+        "found_bowls": bowls,
+        "found_recipes": recipes,
+        "found_foods": foods,
+        "meal": request.GET.get("meal", "lunch"),
+    }
     if request.htmx:
         return render(request, "planner/_found.html", context)
     return render(request, "planner/page.html", _context(request, day) | context)

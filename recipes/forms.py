@@ -13,10 +13,10 @@ class RecipeForm(forms.ModelForm):
         model = Recipe
         fields = ["title", "role", "text", "servings", "batch_g", "method"]
         widgets = {
-            "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off"}),
+            "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}),
             "method": forms.Textarea(attrs={"rows": 5}),
-            "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1"}),
-            "batch_g": forms.NumberInput(attrs={"step": "any", "min": "1"}),
+            "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1", "data-live": ""}),
+            "batch_g": forms.NumberInput(attrs={"step": "any", "min": "1", "data-live": ""}),
         }
 
     def __init__(self, *args, **kwargs):

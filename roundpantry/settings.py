@@ -107,6 +107,8 @@ AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_LOCKOUT_TEMPLATE = "practice/locked.html"
 AXES_VERBOSE = False
 
+TEST_RUNNER = "roundpantry.runner.CountingRunner"
+
 LANGUAGE_CODE = "en-us"
 TIME_ZONE = os.environ.get("ROUNDPANTRY_TIME_ZONE", "America/New_York")
 USE_TZ = True

@@ -17,7 +17,23 @@ OUT = HERE.parent / "nutrition" / "data"
 SPREAD = {"cup": 0.08, "tbsp": 0.10, "tsp": 0.10, "can": 0.08, "package": 0.05, "block": 0.08, "sheet": 0.15}
 SPREAD_PIECE = 0.20
 SPREAD_SMALL_PIECE = 0.30
-SMALL_PIECES = {"clove", "slice", "leaf", "sprig", "bunch", "head", "handful", "knob", "thumb", "pinch", "dash", "squeeze", "wedge", "juice of 1", "zest of 1"}
+SMALL_PIECES = {
+    "clove",
+    "slice",
+    "leaf",
+    "sprig",
+    "bunch",
+    "head",
+    "handful",
+    "knob",
+    "thumb",
+    "pinch",
+    "dash",
+    "squeeze",
+    "wedge",
+    "juice of 1",
+    "zest of 1",
+}
 
 CUP_GROUPS = {
     "vegetable", "leafy green", "starchy vegetable", "mushroom", "fruit", "dried fruit", "fruit juice", "grain", "pasta", "legume",
@@ -58,7 +74,9 @@ def density_class(food: dict[str, str], classes: list[dict[str, str]]) -> dict[s
     return None
 
 
-def rows_of(food: dict[str, str], first: sources.FirstSource, own: list[dict[str, str]], classes: list[dict[str, str]]) -> Iterator[list[str]]:
+def rows_of(
+    food: dict[str, str], first: sources.FirstSource, own: list[dict[str, str]], classes: list[dict[str, str]]
+) -> Iterator[list[str]]:
     slug, seen = food["slug"], set()
     for row in own:
         if not re.search(row["pattern"], slug):
@@ -77,7 +95,15 @@ def rows_of(food: dict[str, str], first: sources.FirstSource, own: list[dict[str
             if unit and (unit, "") not in seen:
                 seen.add((unit, ""))
                 spread = SPREAD[unit] * 1.5
-                yield [slug, unit, "", f"{grams:g}", f"{grams * (1 - spread):.4g}", f"{grams * (1 + spread):.4g}", "portion weight of the source row, its unit judged by us"]
+                yield [
+                    slug,
+                    unit,
+                    "",
+                    f"{grams:g}",
+                    f"{grams * (1 - spread):.4g}",
+                    f"{grams * (1 + spread):.4g}",
+                    "portion weight of the source row, its unit judged by us",
+                ]
     if ("cup", "") not in seen and food["group"] != "supplement":
         row = density_class(food, classes)
         if row is not None:

@@ -73,7 +73,17 @@ def fill_from(row: Row, donor: Row, name: str) -> str:
         raise ValueError(f"{name} has no protein to borrow by")
     ratio = row["protein_g"] / donor["protein_g"]
     filled = []
-    for key in ("calcium_mg", "iron_mg", "magnesium_mg", "phosphorus_mg", "potassium_mg", "zinc_mg", "copper_mg", "manganese_mg", "selenium_ug"):
+    for key in (
+        "calcium_mg",
+        "iron_mg",
+        "magnesium_mg",
+        "phosphorus_mg",
+        "potassium_mg",
+        "zinc_mg",
+        "copper_mg",
+        "manganese_mg",
+        "selenium_ug",
+    ):
         if key not in row and key in donor:
             row[key] = donor[key] * ratio
             filled.append(key.rsplit("_", 1)[0])

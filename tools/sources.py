@@ -221,9 +221,14 @@ def label_median(records: list[dict[str, str]], fortified: bool, none: list[str]
             if key not in row:
                 continue
             zero = row[key] == 0
-            if zero and key in MACROS and serving < SMALL_SERVING_G:
-                hidden += 1
-            elif zero and key not in MACROS and key not in ("energy_kcal", "sodium_mg"):
+            if (
+                zero
+                and key in MACROS
+                and serving < SMALL_SERVING_G
+                or zero
+                and key not in MACROS
+                and key not in ("energy_kcal", "sodium_mg")
+            ):
                 hidden += 1
             else:
                 values.append(row[key])

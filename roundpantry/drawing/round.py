@@ -53,7 +53,8 @@ def _point(angle: float, radius: float) -> tuple[float, float]:
 def _wedge(start: float, end: float, radius: float) -> str:
     if end - start >= 2 * math.pi - 1e-6:
         top, bottom = CENTER - radius, CENTER + radius
-        return f"M{CENTER:.1f} {top:.1f}A{radius:.1f} {radius:.1f} 0 1 1 {CENTER:.1f} {bottom:.1f}A{radius:.1f} {radius:.1f} 0 1 1 {CENTER:.1f} {top:.1f}Z"
+        half = f"A{radius:.1f} {radius:.1f} 0 1 1 {CENTER:.1f}"
+        return f"M{CENTER:.1f} {top:.1f}{half} {bottom:.1f}{half} {top:.1f}Z"
     (x1, y1), (x2, y2) = _point(start, radius), _point(end, radius)
     large = 1 if end - start > math.pi else 0
     return f"M{CENTER:.1f} {CENTER:.1f}L{x1:.1f} {y1:.1f}A{radius:.1f} {radius:.1f} 0 {large} 1 {x2:.1f} {y2:.1f}Z"

@@ -19,9 +19,7 @@ class Track:
     beyond: bool
 
 
-def track(
-    low: float | None, aim: float, high: float | None, value: float | None, value_low: float = 0.0, value_high: float = 0.0
-) -> Track:
+def track(low: float | None, aim: float, high: float | None, value: float | None, value_low: float = 0.0, value_high: float = 0.0) -> Track:
     """Lay out one target. The scale runs from zero to a little past the band and the aim, whichever is further."""
     top = max(high if high is not None else aim * 1.5, aim * 1.25, 1e-9) * 1.2
     span = WIDTH - 2 * INSET

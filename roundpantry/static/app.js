@@ -43,6 +43,15 @@ document.addEventListener("click", (event) => {
   }
 });
 
+// A recipe is read while it is typed; a field in the reading itself waits until it is left.
+document.addEventListener("input", (event) => {
+  if (event.target.matches("[data-live]")) htmx.trigger(event.target.form, "typed");
+});
+
+document.addEventListener("change", (event) => {
+  if (event.target.closest("#reckoned")) htmx.trigger("#recipe", "settled");
+});
+
 // An amount is set when it is left or Enter is pressed, as without JavaScript by its button.
 document.addEventListener("change", (event) => {
   if (event.target.matches("[data-amount]")) {
@@ -50,16 +59,25 @@ document.addEventListener("change", (event) => {
   }
 });
 
-// Keep the cursor where it was when the working part is drawn anew.
+// Keep the cursor where it was, and what was typed there, when the part of the page around it is drawn anew.
 let kept = null;
-document.addEventListener("htmx:beforeSwap", () => {
+document.addEventListener("htmx:beforeSwap", (event) => {
   const active = document.activeElement;
-  kept = active && active.id ? { id: active.id, at: active.selectionStart } : active && active.form && active.form.action ? { form: active.form.getAttribute("action"), name: active.name, value: active.value } : null;
+  kept = null;
+  if (!active || !event.detail.target.contains(active)) return;
+  if (active.id) {
+    const dirty = "defaultValue" in active && active.value !== active.defaultValue;
+    kept = { selector: `#${active.id}`, value: dirty ? active.value : null, sent: event.detail.requestConfig.parameters[active.name] };
+  } else if (active.form) {
+    kept = { selector: `form[action="${active.form.getAttribute("action")}"] [name="${active.name}"][value="${active.value}"]`, value: null };
+  }
 });
 document.addEventListener("htmx:afterSettle", () => {
   if (!kept) return;
-  const element = kept.id ? document.getElementById(kept.id) : document.querySelector(`form[action="${kept.form}"] [name="${kept.name}"][value="${kept.value}"]`);
+  const element = document.querySelector(kept.selector);
   if (element && document.activeElement !== element) element.focus({ preventScroll: true });
+  // what was typed after the request went out is not in the answer: put it back
+  if (element && kept.value !== null && kept.value !== kept.sent) element.value = kept.value;
   kept = null;
 });
 

@@ -37,4 +37,6 @@ class Command(BaseCommand):
             self.stdout.write(f"No food found for “{query}”.")
         for row in rows:
             energy, protein = (("unknown" if row[key] is None else f"{row[key]:.1f}") for key in ("energy_kcal", "protein_g"))
-            self.stdout.write(f"{row['slug']:45} {row['name']:45} {row['state']:26} {energy:>8} kcal {protein:>7} g protein per 100 g  {row['source']}")
+            self.stdout.write(
+                f"{row['slug']:45} {row['name']:45} {row['state']:26} {energy:>8} kcal {protein:>7} g protein per 100 g  {row['source']}"
+            )

@@ -15,7 +15,9 @@ MOST_BYTES = 1_000_000
 
 
 class Command(BaseCommand):
-    help = "Reckon a recipe: a text file with an ingredient a line, or a schema.org Recipe in JSON. Exit status 1 when a line is unresolved."
+    help = (
+        "Reckon a recipe: a text file with an ingredient a line, or a schema.org Recipe in JSON. Exit status 1 when a line is unresolved."
+    )
     requires_system_checks: list[str] = []
 
     def add_arguments(self, parser: CommandParser) -> None:

@@ -1,0 +1,50 @@
+"""The running application with demo data, and a browser on it."""
+
+import os
+
+# Playwright keeps an event loop in this thread; the database is used from it all the same, one call at a time.
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
+
+from demo.load import NAME, PASSWORD, load  # noqa: E402
+from e2e.browser import chromium, sign_in  # noqa: E402
+
+
+class BrowserCase(StaticLiveServerTestCase):
+    """Every test starts from freshly loaded demo data, signed in."""
+
+    javascript = True
+    viewport = {"width": 1280, "height": 800}
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls._chromium = chromium()
+        cls.browser = cls._chromium.__enter__()
+
+    @classmethod
+    def tearDownClass(cls):
+        cls._chromium.__exit__(None, None, None)
+        super().tearDownClass()
+
+    def setUp(self):
+        load()
+        self.complaints = []
+        context = self.browser.new_context(viewport=self.viewport, java_script_enabled=self.javascript)
+        self.addCleanup(context.close)
+        self.page = context.new_page()
+        self.page.set_default_timeout(10_000)
+        self.page.on("console", lambda message: self.complaints.append(message.text) if message.type == "error" else None)
+        self.page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        sign_in(self.page, self.live_server_url, NAME, PASSWORD)
+
+    def tearDown(self):
+        self.assertEqual(self.complaints, [], "the browser complained")
+
+    def open(self, path):
+        self.page.goto(self.live_server_url + path)
+
+    def follow(self, name):
+        self.page.get_by_role("link", name=name, exact=True).first.click()
+        self.page.wait_for_load_state()

@@ -1,0 +1,50 @@
+"""Every page: nothing serious for axe-core, and nothing wider than the screen on a tablet or a phone."""
+
+from axe_playwright_python.sync_playwright import Axe
+from django_scopes import scopes_disabled
+
+from bowls.models import Bowl
+from clients.models import Client
+from e2e.case import BrowserCase
+from planner.models import Day
+from recipes.models import Recipe
+
+SERIOUS = {"serious", "critical"}
+
+
+class EveryPage(BrowserCase):
+    def pages(self):
+        with scopes_disabled():
+            client = Client.objects.get(name="Ilse Varga-Holm").pk
+            bowl = Bowl.objects.get(name="Harbor night flask").pk
+            day = Day.objects.filter(client=client).first().pk
+            recipe = Recipe.objects.get(title="Grandmother's pot, to be settled").pk
+        return [
+            "/clients/", "/clients/new/", f"/clients/{client}/", f"/clients/{client}/edit/", f"/clients/{client}/targets/protein_g/",
+            "/pantry/",
+            "/pantry/?q=kale", "/pantry/kohlrabi-raw/", "/recipes/", "/recipes/new/", f"/recipes/{recipe}/", "/bowls/",
+            f"/bowls/{bowl}/",
+            f"/bowls/{bowl}/find/?q=dill", "/days/", f"/days/{day}/", f"/handouts/bowls/{bowl}/", f"/handouts/days/{day}/",
+        ]  # fmt: skip
+
+    def test_axe_finds_nothing_serious(self):
+        axe = Axe()
+        for path in [*self.pages(), "/sign-in/"]:
+            if path == "/sign-in/":
+                self.page.get_by_role("button", name="Sign out").click()
+            self.open(path)
+            with self.subTest(path):
+                found = [
+                    f"{violation['id']}: {violation['help']} ({violation['nodes'][0]['html'][:160]})"
+                    for violation in axe.run(self.page).response["violations"]
+                    if violation["impact"] in SERIOUS
+                ]
+                self.assertEqual(found, [])
+
+    def test_no_page_is_wider_than_a_tablet_or_a_phone(self):
+        for width in (820, 390):
+            self.page.set_viewport_size({"width": width, "height": 800})
+            for path in self.pages():
+                self.open(path)
+                with self.subTest(path, width=width):
+                    self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), width)

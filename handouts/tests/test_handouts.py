@@ -1,0 +1,19 @@
+"""The printable pages."""
+
+from django.urls import reverse
+
+from planner.models import DayEntry
+from roundpantry.testing import PracticeCase
+
+
+class Handouts(PracticeCase):
+    def test_a_bowl_in_measures_and_grams_with_the_caution(self):
+        page = self.client.get(reverse("handouts:bowl", args=[self.bowl.pk]))
+        for text in ("Tofu, firm", "150 g", "for Osk Brannigan", "does not replace care by a licensed professional", "at most 2,300 mg"):
+            self.assertContains(page, text)
+
+    def test_a_day_with_what_is_refused(self):
+        DayEntry.objects.create(day=self.day, meal="snack", food="tahini", amount=15)
+        page = self.client.get(reverse("handouts:day", args=[self.day.pk]))
+        for text in ("Monday, November 23", "Harbor bowl", "1 bowl", "Contains sesame", "1 tbsp"):
+            self.assertContains(page, text)

@@ -1,0 +1,65 @@
+"""Days: bowls, dishes and single foods in meals, against the targets."""
+
+from django.urls import reverse
+
+from planner.day import reckon_day
+from planner.models import Day
+from roundpantry.testing import PracticeCase
+
+
+class Days(PracticeCase):
+    def add(self, **data):
+        return self.post(reverse("planner:add", args=[self.day.pk]), data, htmx=True)
+
+    def set(self, entry, text, htmx=True):
+        return self.post(reverse("planner:change", args=[self.day.pk, entry.pk]), {"amount": text}, htmx)
+
+    def test_the_day_is_the_sum_of_its_meals(self):
+        self.add(meal="dinner", recipe=self.recipe.pk)
+        self.add(meal="snack", food="walnuts")
+        reckoned = reckon_day(self.day)
+        self.assertEqual([len(meal.entries) for meal in reckoned.meals], [0, 1, 1, 1])
+        total = sum(meal.profile["energy_kcal"].amount for meal in reckoned.meals)
+        self.assertAlmostEqual(reckoned.profile["energy_kcal"].amount, total)
+        page = self.client.get(reverse("planner:page", args=[self.day.pk]))
+        self.assertContains(page, "against the day of")
+        self.assertContains(page, "under by")
+
+    def test_amounts(self):
+        before = reckon_day(self.day).profile["protein_g"].amount
+        self.set(self.entry, "1/2")
+        self.assertAlmostEqual(reckon_day(self.day).profile["protein_g"].amount, before / 2)
+        self.add(meal="snack", food="walnuts")
+        walnuts = self.day.entries.get(food="walnuts")
+        self.set(walnuts, "1/4 cup")
+        walnuts.refresh_from_db()
+        self.assertAlmostEqual(walnuts.amount, 25)
+        self.assertLess(walnuts.low_g, 25)
+
+    def test_a_bad_amount_keeps_what_was_typed(self):
+        for htmx, status in ((True, 200), (False, 400)):
+            page = self.set(self.entry, "a few", htmx)
+            self.assertContains(page, "“a few” is not a count", status_code=status)
+            self.assertContains(page, 'value="a few"', status_code=status)
+        self.assertContains(self.set(self.entry, "50"), "up to 20")
+
+    def test_take_out(self):
+        self.post(reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"})
+        self.assertEqual(self.day.entries.count(), 0)
+
+    def test_open_a_day_for_the_client_in_focus(self):
+        self.client.post("/days/new/", {"date": "2026-12-01"})
+        self.assertEqual(Day.objects.count(), 1, "no client in focus, no day")
+        self.client.get(reverse("clients:page", args=[self.client_row.pk]))
+        for _ in range(2):
+            self.client.post("/days/new/", {"date": "2026-12-01"})
+        self.assertEqual(Day.objects.filter(date="2026-12-01", client=self.client_row).count(), 1)
+        self.assertContains(self.client.get("/days/"), "Dec 1")
+
+    def test_find(self):
+        address = reverse("planner:find", args=[self.day.pk])
+        page = self.client.get(address, {"q": "harbor", "meal": "dinner"}, headers={"HX-Request": "true"})
+        self.assertContains(page, "Harbor bowl")
+        self.assertContains(self.client.get(address, {"q": "walnut"}), 'value="walnuts"')
+        self.post(reverse("planner:add", args=[self.day.pk]), {"food": "egg-boiled"})
+        self.assertEqual(self.day.entries.count(), 1, "an animal food is never added")

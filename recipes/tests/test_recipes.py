@@ -1,0 +1,144 @@
+"""The two-sided recipe page, live and without JavaScript, and its command."""
+
+import json
+import tempfile
+from io import StringIO
+from pathlib import Path
+
+from django.core.management import CommandError, call_command
+from django.test import SimpleTestCase
+
+from recipes.facts import facts_of
+from recipes.models import Recipe
+from roundpantry.testing import PracticeCase
+
+
+class RecipePage(PracticeCase):
+    def form(self, **changes):
+        return {
+            "title": "Dill barley",
+            "role": "base",
+            "servings": "4",
+            "batch_g": "",
+            "method": "",
+            "text": self.recipe.text,
+            "version": 1,
+        } | changes
+
+    def address(self):
+        return f"/recipes/{self.recipe.pk}/"
+
+    def test_write_and_save(self):
+        response = self.client.post("/recipes/new/", self.form(title="Millet pot", text="1 cup dry millet\n2 cups water"))
+        recipe = Recipe.objects.get(title="Millet pot")
+        self.assertRedirects(response, f"/recipes/{recipe.pk}/")
+        self.assertEqual(facts_of(recipe).batch.grams, 200 + 474)
+
+    def test_live_reading(self):
+        response = self.client.post(
+            "/recipes/preview/", self.form(text="1 cup millet\n1 ladle of the red stuff"), headers={"HX-Request": "true"}
+        )
+        for text in (
+            "Millet, dry",
+            "Was it measured cooked?",
+            "No food found for “ladle red stuff”",
+            "1 line not counted",
+            'hx-swap-oob="true"',
+        ):
+            self.assertContains(response, text)
+        self.assertEqual(Recipe.objects.count(), 1, "reading saves nothing")
+
+    def test_a_choice_for_a_line_is_kept_with_it(self):
+        text = "1 cup millet\nsalt to taste"
+        choices = {
+            "line-1": "1 cup millet",
+            "food-1": "millet-cooked",
+            "grams-1": "",
+            "line-2": "salt to taste",
+            "food-2": "salt",
+            "grams-2": "1,5",
+        }
+        self.client.post(self.address(), self.form(text=text) | choices)
+        self.recipe.refresh_from_db()
+        facts = facts_of(self.recipe)
+        self.assertEqual([(line.food.slug, line.grams) for line in facts.lines], [("millet-cooked", 174), ("salt", 1.5)])
+        page = self.client.get(self.address())
+        self.assertContains(page, '<option value="millet-cooked" selected>')
+        self.client.post(self.address(), self.form(text="2 cups millet\nsalt to taste", version=2) | choices)
+        self.recipe.refresh_from_db()
+        self.assertEqual(facts_of(self.recipe).lines[0].food.slug, "millet-dry", "a changed line is read anew")
+
+    def test_refused_input_keeps_what_was_typed(self):
+        text = "1 cup millet"
+        response = self.client.post(self.address(), self.form(text=text, servings="0") | {"line-1": text, "food-1": "", "grams-1": "lots"})
+        self.assertContains(response, "“lots” is not a weight in grams.", status_code=400)
+        self.assertContains(response, text, status_code=400)
+        self.assertContains(response, "greater than or equal to 0.1", status_code=400)
+        response = self.client.post(self.address(), self.form(text=" \n "))
+        self.assertEqual(response.status_code, 400)
+        self.recipe.refresh_from_db()
+        self.assertEqual(self.recipe.version, 1)
+
+    def test_reckon_without_saving_for_browsers_without_javascript(self):
+        response = self.client.post(self.address(), self.form(text="100 g walnuts") | {"reckon": "1"})
+        self.assertContains(response, "Walnuts")
+        self.recipe.refresh_from_db()
+        self.assertIn("pearl barley", self.recipe.text)
+
+    def test_a_stale_save_is_refused_and_loses_nothing(self):
+        self.client.post(self.address(), self.form(title="First"))
+        refused = self.client.post(self.address(), self.form(title="Second", text="100 g walnuts"))
+        for text in ("saved by someone else", "First", "100 g walnuts", "pearl barley"):
+            self.assertContains(refused, text, status_code=409)
+        self.recipe.refresh_from_db()
+        self.assertEqual(self.recipe.title, "First")
+
+    def test_hostile_text_is_only_text(self):
+        response = self.client.post("/recipes/preview/", self.form(text='1 cup <script>alert("x")</script>'))
+        self.assertNotContains(response, "<script>alert")
+
+    def test_which_lines_bring_what_was_chosen(self):
+        response = self.client.post("/recipes/preview/", self.form(bring="sodium_mg"))
+        self.assertEqual(response.context["brings"][0][0].food.slug, "salt")
+        self.assertEqual(self.client.post("/recipes/preview/", self.form(bring="nonsense")).context["chosen"], "protein_g")
+
+    def test_the_list(self):
+        page = self.client.get("/recipes/?q=dill")
+        self.assertContains(page, "Dill barley")
+        self.assertContains(self.client.get("/recipes/?q=zzz"), "No recipe with")
+
+
+class ReckonCommand(SimpleTestCase):
+    def run_on(self, text, *options):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "recipe.txt"
+            path.write_text(text, encoding="utf-8")
+            out = StringIO()
+            try:
+                call_command("reckon", str(path), *options, stdout=out)
+                status = 0
+            except SystemExit as stop:
+                status = stop.code
+            return status, out.getvalue()
+
+    def test_json_and_exit_status(self):
+        status, out = self.run_on("# title: Pot\n100 g walnuts\n", "--json", "--servings", "2", "--batch-grams", "120")
+        data = json.loads(out)
+        self.assertEqual(
+            (status, data["title"], data["servings"], data["batch"]["grams"], data["serving"]["grams"]), (0, "Pot", 2, 120, 60)
+        )
+        status, out = self.run_on("1 tbsp unicorn dust\n", "--json")
+        self.assertEqual(status, 1)
+        self.assertEqual(json.loads(out)["unresolved"][0]["text"], "1 tbsp unicorn dust")
+
+    def test_text(self):
+        status, out = self.run_on("100 g walnuts\n")
+        self.assertEqual(status, 0)
+        self.assertRegex(out, r"Protein \[g\] +15\.2")
+
+    def test_what_is_no_recipe(self):
+        for text in ("", "# servings: many\n1 cup kale", "{"):
+            with self.subTest(text), self.assertRaises(CommandError):
+                self.run_on(text)
+        with self.assertRaises(CommandError):
+            call_command("reckon", "/nowhere/at/all.txt")

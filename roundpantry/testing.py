@@ -1,0 +1,51 @@
+"""What the tests of several areas share: two practices, a client, a recipe, a bowl, a day."""
+
+from datetime import date
+
+from django.test import TestCase
+from django_scopes import scope
+
+from bowls.models import Bowl, BowlPart
+from clients.models import Client
+from planner.models import Day, DayEntry
+from practice.models import Practice, User
+from recipes.models import Recipe
+
+
+class PracticeCase(TestCase):
+    """Signed in as one practitioner; `other` belongs to a second practice."""
+
+    @classmethod
+    def setUpTestData(cls):
+        cls.practice = Practice.objects.create(name="Tern Point Wellness")
+        cls.user = User.objects.create_user("marin", password="a-long-password", practice=cls.practice)
+        cls.other_practice = Practice.objects.create(name="Gull Rock")
+        cls.other_user = User.objects.create_user("solveig", password="a-long-password", practice=cls.other_practice)
+        with scope(practice=cls.practice):
+            cls.client_row = Client.objects.create(
+                practice=cls.practice, name="Osk Brannigan", sex="male", birth_year=date.today().year - 45, height_cm=183,
+                weight_kg=100, activity="low_active", goal="lose", allergies=["sesame"],
+            )  # fmt: skip
+            cls.recipe = Recipe.objects.create(
+                practice=cls.practice,
+                title="Dill barley",
+                role="base",
+                servings=4,
+                text="1 cup pearl barley, dry\n100 g leeks\n1/4 tsp salt",
+            )
+            cls.bowl = Bowl.objects.create(practice=cls.practice, name="Harbor bowl", client=cls.client_row, vessel_ml=1000)
+            cls.base = BowlPart.objects.create(bowl=cls.bowl, role="base", recipe=cls.recipe, grams=150, place=0)
+            cls.kale = BowlPart.objects.create(bowl=cls.bowl, role="greens", food="kale-raw", grams=60, place=1)
+            cls.tofu = BowlPart.objects.create(bowl=cls.bowl, role="protein", food="tofu-firm", grams=150, place=2)
+            cls.day = Day.objects.create(practice=cls.practice, client=cls.client_row, date=date(2026, 11, 23))
+            cls.entry = DayEntry.objects.create(day=cls.day, meal="lunch", bowl=cls.bowl, amount=1)
+
+    def setUp(self):
+        self.client.force_login(self.user, backend="django.contrib.auth.backends.ModelBackend")
+
+    def run(self, result=None):
+        with scope(practice=self.practice):
+            return super().run(result)
+
+    def post(self, address, data, htmx=False):
+        return self.client.post(address, data, headers={"HX-Request": "true"} if htmx else None)

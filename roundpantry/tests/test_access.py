@@ -1,0 +1,128 @@
+"""Who reaches what: nobody without signing in, no practice another's records."""
+
+import threading
+
+from django.test import Client as Browser
+from django.urls import get_resolver, reverse
+from django_scopes import ScopeError, scopes_disabled
+
+from clients.models import Client
+from practice.models import User
+from recipes.models import Recipe
+from roundpantry.testing import PracticeCase
+
+SAMPLES = {"pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw"}
+
+
+def addresses(resolver=None, prefix=""):
+    """Every address of the application, with sample values in it."""
+    for pattern in (resolver or get_resolver()).url_patterns:
+        route = prefix + str(pattern.pattern)
+        if hasattr(pattern, "url_patterns"):
+            yield from addresses(pattern, route)
+        else:
+            for name, converter in pattern.pattern.converters.items():
+                kind = type(converter).__name__.replace("Converter", "").lower().replace("string", "str")
+                route = route.replace(f"<{kind}:{name}>", str(SAMPLES[name]))
+            yield f"/{route}"
+
+
+class Access(PracticeCase):
+    def test_nothing_is_readable_without_signing_in(self):
+        found = list(addresses())
+        self.assertGreater(len(found), 20)
+        stranger = Browser()
+        for address in found:
+            if address == "/sign-in/":
+                continue
+            for method in (stranger.get, stranger.post):
+                with self.subTest(address, method=method.__name__):
+                    response = method(address)
+                    self.assertEqual(response.status_code, 302)
+                    self.assertTrue(response.url.startswith("/sign-in/"), response.url)
+
+    def test_another_practices_records_do_not_exist(self):
+        own = [
+            reverse("clients:page", args=[self.client_row.pk]),
+            reverse("clients:edit", args=[self.client_row.pk]),
+            reverse("clients:target", args=[self.client_row.pk, "protein_g"]),
+            reverse("recipes:page", args=[self.recipe.pk]),
+            reverse("bowls:page", args=[self.bowl.pk]),
+            reverse("bowls:find", args=[self.bowl.pk]),
+            reverse("planner:page", args=[self.day.pk]),
+            reverse("planner:find", args=[self.day.pk]),
+            reverse("handouts:bowl", args=[self.bowl.pk]),
+            reverse("handouts:day", args=[self.day.pk]),
+        ]
+        writes = [
+            (reverse("clients:weigh-in", args=[self.client_row.pk]), {"date": "2026-11-20", "kg": "99"}),
+            (reverse("clients:use-computed", args=[self.client_row.pk, "protein_g"]), {}),
+            (reverse("bowls:change", args=[self.bowl.pk, self.kale.pk]), {"remove": "1"}),
+            (reverse("bowls:add", args=[self.bowl.pk]), {"food": "kale-raw"}),
+            (reverse("bowls:undo", args=[self.bowl.pk]), {}),
+            (reverse("bowls:settings", args=[self.bowl.pk]), {"name": "x", "vessel_ml": "500"}),
+            (reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"}),
+            (reverse("planner:add", args=[self.day.pk]), {"food": "kale-raw"}),
+        ]
+        for address in own:
+            self.assertEqual(self.client.get(address).status_code, 200, address)
+        stranger = Browser()
+        stranger.force_login(self.other_user, backend="django.contrib.auth.backends.ModelBackend")
+        for address in own:
+            with self.subTest(address):
+                self.assertEqual(stranger.get(address).status_code, 404)
+        for address, data in writes:
+            with self.subTest(address):
+                self.assertEqual(stranger.post(address, data).status_code, 404)
+        self.assertEqual(self.bowl.parts.count(), 3)
+        for address in ("/clients/", "/recipes/", "/bowls/", "/days/"):
+            self.assertNotContains(stranger.get(address), "Osk")
+
+    def test_another_practices_recipe_cannot_be_put_into_ones_own_bowl(self):
+        with scopes_disabled():
+            theirs = Recipe.objects.create(practice=self.other_practice, title="Theirs", text="100 g walnuts")
+        response = self.post(reverse("bowls:add", args=[self.bowl.pk]), {"recipe": theirs.pk})
+        self.assertEqual(response.status_code, 404)
+
+    def test_a_query_outside_a_practice_fails_loudly(self):
+        caught = []
+
+        def query():
+            try:
+                Client.objects.count()
+            except ScopeError as error:
+                caught.append(error)
+
+        # the scope belongs to the thread of a request: another thread has none
+        thread = threading.Thread(target=query)
+        thread.start()
+        thread.join()
+        self.assertEqual(len(caught), 1)
+
+    def test_sign_in_and_out(self):
+        browser = Browser()
+        page = browser.post("/sign-in/", {"username": "marin", "password": "wrong"})
+        self.assertContains(page, "do not go together")
+        self.assertContains(page, 'value="marin"')
+        done = browser.post("/sign-in/", {"username": "marin", "password": "a-long-password", "next": "/bowls/"})
+        self.assertRedirects(done, "/bowls/", fetch_redirect_response=False)
+        browser.post("/sign-out/")
+        self.assertEqual(browser.get("/bowls/").status_code, 302)
+
+    def test_eight_wrong_passwords_lock_the_name(self):
+        browser = Browser()
+        for _ in range(8):
+            page = browser.post("/sign-in/", {"username": "marin", "password": "wrong"})
+        self.assertContains(page, "locked", status_code=429)
+        self.assertEqual(browser.post("/sign-in/", {"username": "marin", "password": "a-long-password"}).status_code, 429)
+
+    def test_without_a_practice_nothing_is_reached(self):
+        User.objects.create_user("newcomer", password="a-long-password")
+        browser = Browser()
+        browser.force_login(User.objects.get(username="newcomer"), backend="django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(browser.get("/clients/").status_code, 403)
+
+    def test_no_inline_script_or_style_is_allowed(self):
+        policy = self.client.get("/clients/").headers["Content-Security-Policy"]
+        self.assertIn("script-src 'self'", policy)
+        self.assertNotIn("unsafe", policy)

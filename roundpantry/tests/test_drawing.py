@@ -1,0 +1,63 @@
+"""Geometry and number words."""
+
+import math
+from unittest import TestCase
+
+from nutrition.profile import Amount
+from roundpantry import show
+from roundpantry.drawing.round import BOWL, CENTER, Slice, draw
+from roundpantry.drawing.track import INSET, WIDTH, track
+
+
+class TheRound(TestCase):
+    def test_sectors_follow_volume_and_rim_follows_shares(self):
+        drawing = draw([Slice("base", 300, 0.2), Slice("protein", 100, 0.8)], 1000)
+        first, second = drawing.sectors
+        self.assertAlmostEqual(first.end - first.start, 2 * math.pi * 0.75, places=3)
+        self.assertAlmostEqual(second.end, 2 * math.pi, places=3)
+        self.assertGreater(len(second.rim_path), 0)
+
+    def test_area_stands_for_how_full_it_is(self):
+        self.assertAlmostEqual(draw([Slice("base", 250, 1.0)], 1000).fill_radius, BOWL / 2, places=1)
+        spilled = draw([Slice("base", 1500, 1.0)], 1000)
+        self.assertEqual((spilled.fill_radius, spilled.overflowing, spilled.full), (BOWL, True, 1.5))
+
+    def test_the_star_is_lifted_outward(self):
+        star = draw([Slice("base", 100, 0.5), Slice("protein", 100, 0.5, star=True)], 1000).sectors[1]
+        self.assertLess(star.dx, 0)
+        self.assertEqual(star.label_x < CENTER, True)
+
+    def test_odd_bowls(self):
+        self.assertEqual(draw([], 1000).sectors, [])
+        self.assertIn("A160.0", draw([Slice("base", 1000, None)], 1000).sectors[0].path)
+        self.assertEqual(draw([Slice("base", 0, None)], 1000).full, 0)
+
+
+class TheTrack(TestCase):
+    def test_marker_band_and_whisker_lie_in_order(self):
+        laid = track(50, 60, 80, 65, 60, 72)
+        self.assertLess(laid.band_x, laid.aim_x)
+        self.assertLess(laid.aim_x, laid.marker_x)
+        self.assertLess(laid.marker_x, laid.band_x + laid.band_width)
+        self.assertTrue(laid.whisker_x < laid.marker_x < laid.whisker_x + laid.whisker_width)
+
+    def test_far_beyond_stays_on_the_track(self):
+        laid = track(None, 1500, 2300, 90_000, 80_000, 99_000)
+        self.assertEqual((laid.marker_x, laid.beyond), (WIDTH - INSET, True))
+        self.assertIsNone(track(10, 12, None, None).marker_x)
+
+
+class Words(TestCase):
+    def test_amounts(self):
+        self.assertEqual(show.amount(Amount(31.04, 28, 34, 1.0), "protein_g"), "31.0 g")
+        self.assertEqual(show.amount(Amount(41.2, 40, 43, 0.6, 3, 9), "iodine_ug"), "at least 41 µg")
+        self.assertEqual(show.amount(Amount(0, 0, 0, 0.0, 9, 9), "iodine_ug"), "unknown")
+        self.assertEqual(show.unknown(Amount(41.2, 40, 43, 0.6, 3, 9)), "3 of 9 unknown")
+        self.assertEqual(show.span(Amount(31.04, 28.1, 34.2, 1.0), "protein_g"), "28.1–34.2")
+        self.assertEqual(show.span(Amount(31.0, 31.0, 31.01, 1.0), "protein_g"), "")
+
+    def test_digits(self):
+        self.assertEqual(
+            [show.digits(-0.02, 1), show.digits(1234.5), show.grams(9.04), show.grams(9.5), show.grams(80.4)],
+            ["0.0", "1,234", "9 g", "9.5 g", "80 g"],
+        )
