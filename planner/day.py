@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass, field
 
-from bowls.bowl import reckon_bowl
+from bowls.bowl import Part, reckon_bowl
 from nutrition import household
 from nutrition.bowl import Ingredient
 from nutrition.foods import food_table
 from nutrition.profile import Profile
 from planner.models import MEALS, Day, DayEntry
 from recipes.facts import facts_of
+from roundpantry import show
 
 
 @dataclass(frozen=True)
@@ -19,6 +20,7 @@ class Entry:
     profile: Profile
     said: str
     ingredients: list[Ingredient] = field(default_factory=list)
+    parts: list[str] = field(default_factory=list)
 
 
 @dataclass(frozen=True)
@@ -48,11 +50,19 @@ def _count(amount: float, one: str, many: str) -> str:
     return f"{words} {one if amount <= 1 else many}"
 
 
+def _part_words(part: Part, amount: float) -> str:
+    """ "Dill barley, 2 1/4 cups (260 g)" """
+    grams = part.profile.grams * amount
+    measure = part.measure if amount == 1 else household.by_volume(part.volume_ml * amount, grams)
+    return f"{part.name}, {measure.words} ({show.grams(grams)})" if measure else f"{part.name}, {show.grams(grams)}"
+
+
 def _entry(row: DayEntry) -> Entry:
     if row.bowl_id:
         reckoned = reckon_bowl(row.bowl)
         scaled = [Ingredient(part.food, part.grams * row.amount) for part in reckoned.ingredients]
-        return Entry(row, row.bowl.name, "bowl", reckoned.profile * row.amount, _count(row.amount, "bowl", "bowls"), scaled)
+        parts = [_part_words(part, row.amount) for part in reckoned.parts]
+        return Entry(row, row.bowl.name, "bowl", reckoned.profile * row.amount, _count(row.amount, "bowl", "bowls"), scaled, parts)
     if row.recipe_id:
         facts = facts_of(row.recipe)
         scaled = [Ingredient(food, grams * row.amount) for food, grams in facts.foods()]

@@ -15,5 +15,5 @@ class Handouts(PracticeCase):
     def test_a_day_with_what_is_refused(self):
         DayEntry.objects.create(day=self.day, meal="snack", food="tahini", amount=15)
         page = self.client.get(reverse("handouts:day", args=[self.day.pk]))
-        for text in ("Monday, November 23", "Harbor bowl", "1 bowl", "Contains sesame", "1 tbsp"):
+        for text in ("Monday, November 23", "Harbor bowl", "1 bowl", "Tofu, firm, 2 slices (150 g)", "Contains sesame", "1 tbsp"):
             self.assertContains(page, text)
