@@ -57,7 +57,7 @@ def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] 
         "errors": errors or {},
         "strip": strip(day.client, reckoned.profile),
         "strip_client": day.client,
-        "strip_of": "The day",
+        "strip_of": "The plan",
         "indices": indices.all_indices(reckoned.profile),
         "acid": indices.acid_load(reckoned.profile),
         "meal_keys": MEAL_KEYS,
