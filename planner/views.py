@@ -23,6 +23,8 @@ from recipes.models import Recipe
 
 MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 MOST = 20.0
+TAKEN_OUT = "taken_out_of_a_day"
+ENTRY_FIELDS = ("meal", "bowl_id", "recipe_id", "food", "amount", "low_g", "high_g")
 
 
 class DayForm(forms.Form):
@@ -63,6 +65,7 @@ def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] 
         "meal_keys": MEAL_KEYS,
         "meal_choices": MEALS,
         "refused": found_in(foods, day.client.allergies),
+        "can_put_back": request.session.get(TAKEN_OUT, {}).get("day") == day.pk,
     }
 
 
@@ -128,8 +131,8 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
     row = get_object_or_404(day.entries, pk=entry)
     data = request.POST
     if "remove" in data:
+        request.session[TAKEN_OUT] = {"day": day.pk} | {name: getattr(row, name) for name in ENTRY_FIELDS}
         row.delete()
-        messages.info(request, "Taken out of the day.")
         return _answer(request, day)
     typed = data.get("amount", "").strip()
     try:
@@ -141,6 +144,20 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
     except UnreadableAmount as error:
         return _answer(request, day, {row.pk: (typed, str(error))})
     row.save()
+    return _answer(request, day)
+
+
+@require_POST
+def put_back(request: HttpRequest, pk: int) -> HttpResponse:
+    """Undo the last taking out, if it was from this day and its bowl or recipe is still there."""
+    day = get_object_or_404(Day, pk=pk)
+    taken = request.session.get(TAKEN_OUT)
+    if taken and taken.pop("day") == day.pk:
+        del request.session[TAKEN_OUT]
+        bowl_gone = taken["bowl_id"] and not Bowl.objects.filter(pk=taken["bowl_id"]).exists()
+        recipe_gone = taken["recipe_id"] and not Recipe.objects.filter(pk=taken["recipe_id"]).exists()
+        if not bowl_gone and not recipe_gone:
+            DayEntry.objects.create(day=day, **taken)
     return _answer(request, day)
 
 

@@ -43,9 +43,14 @@ class Days(PracticeCase):
             self.assertContains(page, 'value="a few"', status_code=status)
         self.assertContains(self.set(self.entry, "50"), "up to 20")
 
-    def test_take_out(self):
-        self.post(reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"})
+    def test_take_out_and_undo(self):
+        page = self.post(reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"}, htmx=True)
         self.assertEqual(self.day.entries.count(), 0)
+        self.assertContains(page, "Undo")
+        for _ in range(2):
+            self.post(reverse("planner:put-back", args=[self.day.pk]), {})
+        back = self.day.entries.get()
+        self.assertEqual((back.bowl, back.meal, back.amount), (self.bowl, "lunch", 1))
 
     def test_open_a_day_for_the_client_in_focus(self):
         self.client.post("/days/new/", {"date": "2026-12-01"})
