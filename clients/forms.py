@@ -15,8 +15,20 @@ class ClientForm(forms.ModelForm):
     class Meta:
         model = Client
         fields = [
-            "name", "about", "sex", "birth_year", "height_cm", "weight_kg", "activity", "goal", "conditions", "allergies", "notes",
-        ]  # fmt: skip
+            "name",
+            "about",
+            "sex",
+            "birth_year",
+            "height_cm",
+            "weight_kg",
+            "activity",
+            "goal",
+            "life_stage",
+            "formula",
+            "conditions",
+            "allergies",
+            "notes",
+        ]
         widgets = {"conditions": forms.Textarea(attrs={"rows": 3}), "notes": forms.Textarea(attrs={"rows": 3})}
 
     def __init__(self, *args, **kwargs):
@@ -28,8 +40,9 @@ class ClientForm(forms.ModelForm):
         data = super().clean()
         if self.errors:
             return data
-        trial = Client(**{field: data[field] for field in ("sex", "birth_year", "height_cm", "weight_kg", "activity", "goal")})
-        person = targets.Person(trial.sex, trial.age_years, trial.height_cm, trial.weight_kg, trial.activity, trial.goal)
+        fields = ("sex", "birth_year", "height_cm", "weight_kg", "activity", "goal", "life_stage", "formula")
+        # unsaved, so that its weight is the one in the form and not the last weigh-in
+        person = Client(**{field: data[field] for field in fields}).person()
         try:
             targets.check(person)
         except targets.OutOfRange as error:

@@ -1,6 +1,5 @@
 """The targets of a client that are in force: computed ones, and those set by hand over them."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from clients.models import Client, TargetOverride
@@ -23,6 +22,11 @@ class InForce:
     @property
     def name(self) -> str:
         return NUTRIENT[self.target.key].name
+
+    @property
+    def watched(self) -> bool:
+        """Whether it stands in the target strip from the start."""
+        return self.target.key in targets.MAIN_KEYS or self.override is not None
 
     @property
     def words(self) -> str:
@@ -118,13 +122,28 @@ def _near_edge(target: Target, amount: float) -> bool:
     return any(abs(amount - edge) <= 0.05 * target.aim for edge in edges)
 
 
-def strip(client: Client | None, profile: Profile | None) -> list[Reading]:
-    """The day's targets of a client with where `profile` stands on each; empty without a client."""
+def _rows(client: Client | None) -> list[InForce]:
+    """The targets in force; none without a client, or for one the formulas do not cover."""
     if client is None:
         return []
     try:
-        rows: Iterable[InForce] = targets_in_force(client).values()
+        return list(targets_in_force(client).values())
     except targets.OutOfRange:
         return []
-    empty = profile is None or profile.lines == 0
-    return [reading(row.target, None if empty or profile is None else profile[row.target.key]) for row in rows]
+
+
+def _stand(rows: list[InForce], profile: Profile | None) -> list[Reading]:
+    if profile is None or profile.lines == 0:
+        return [reading(row.target, None) for row in rows]
+    return [reading(row.target, profile[row.target.key]) for row in rows]
+
+
+def strip(client: Client | None, profile: Profile | None) -> list[Reading]:
+    """Where `profile` stands on the targets that are watched: the main ones and those set by hand."""
+    return _stand([row for row in _rows(client) if row.watched], profile)
+
+
+def readings(client: Client | None, profile: Profile | None) -> tuple[list[Reading], list[Reading]]:
+    """Where `profile` stands on the watched targets, and on all the others."""
+    rows = _rows(client)
+    return _stand([row for row in rows if row.watched], profile), _stand([row for row in rows if not row.watched], profile)

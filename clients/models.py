@@ -26,6 +26,8 @@ class Client(Versioned):
     weight_kg = models.FloatField("weight [kg]")
     activity = models.CharField(max_length=12, choices=ACTIVITY_CHOICES, default="low_active")
     goal = models.CharField(max_length=8, choices=GOAL_CHOICES, default="hold")
+    life_stage = models.CharField(max_length=16, choices=list(targets.LIFE_STAGE_WORDS.items()), default="adult")
+    formula = models.CharField("energy computed by", max_length=10, choices=list(targets.FORMULA_WORDS.items()), default="mifflin")
     conditions = models.TextField("conditions and medicines", blank=True)
     allergies = models.JSONField(default=list, blank=True)
     notes = models.TextField("how they eat and cook", blank=True)
@@ -43,11 +45,21 @@ class Client(Versioned):
         return timezone.localdate().year - self.birth_year
 
     def person(self) -> targets.Person:
-        weight = self.last_weight_kg or self.weight_kg
-        return targets.Person(self.sex, self.age_years, self.height_cm, weight, self.activity, self.goal)
+        return targets.Person(
+            self.sex,
+            self.age_years,
+            self.height_cm,
+            self.last_weight_kg or self.weight_kg,
+            self.activity,
+            self.goal,
+            self.life_stage,
+            self.formula,
+        )
 
     @property
     def last_weight_kg(self) -> float | None:
+        if self.pk is None:
+            return None
         last = self.weigh_ins.order_by("-date").first()
         return last.kg if last else None
 

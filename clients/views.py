@@ -53,7 +53,8 @@ def page(request: HttpRequest, pk: int) -> HttpResponse:
     weigh_ins = list(client.weigh_ins.order_by("-date")[:12])
     context = {
         "client": client,
-        "rows": rows,
+        "rows": [row for row in rows if row.watched],
+        "others": [row for row in rows if not row.watched],
         "problem": problem,
         "weigh_ins": weigh_ins,
         "pace": weekly_pace(client),

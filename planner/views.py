@@ -9,7 +9,7 @@ from django.views.decorators.http import require_POST
 
 from bowls.models import Bowl
 from clients.context import SESSION_KEY, focused
-from clients.in_force import strip
+from clients.in_force import readings, strip
 from clients.models import Client
 from nutrition import indices
 from nutrition.allergens import found_in
@@ -52,12 +52,14 @@ def new(request: HttpRequest) -> HttpResponse:
 
 def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
     reckoned = reckon_day(day)
+    watched, others = readings(day.client, reckoned.profile)
     foods = [ingredient.food for ingredient in reckoned.ingredients]
     return {
         "day": day,
         "reckoned": reckoned,
         "errors": errors or {},
-        "strip": strip(day.client, reckoned.profile),
+        "strip": watched,
+        "others": others,
         "strip_client": day.client,
         "strip_of": "The plan",
         "indices": indices.all_indices(reckoned.profile),

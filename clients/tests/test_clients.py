@@ -6,7 +6,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from clients.attention import reasons, weekly_pace
-from clients.in_force import strip, targets_in_force
+from clients.in_force import readings, strip, targets_in_force
 from clients.models import Client, TargetOverride, WeighIn
 from nutrition.foods import food_table
 from roundpantry.testing import PracticeCase
@@ -26,6 +26,8 @@ class Clients(PracticeCase):
                 "weight_kg",
                 "activity",
                 "goal",
+                "life_stage",
+                "formula",
                 "conditions",
                 "notes",
                 "version",
@@ -94,6 +96,18 @@ class Clients(PracticeCase):
         self.client.post(reverse("clients:use-computed", args=[self.client_row.pk, "protein_g"]))
         self.assertIsNone(targets_in_force(self.client_row)["protein_g"].override)
         self.assertEqual(TargetOverride.objects.filter(client=self.client_row).count(), 1, "the history is kept")
+
+    def test_all_targets_are_there_on_request(self):
+        page = self.client.get(reverse("clients:page", args=[self.client_row.pk]))
+        self.assertContains(page, "All the others")
+        self.assertContains(page, "RDA for men of 31 to 50: 11 mg, at most 40 mg")
+        watched, others = readings(self.client_row, food_table()["tofu-firm"].profile(200))
+        self.assertEqual([row.key for row in watched], ["energy_kcal", "protein_g", "fiber_g", "sodium_mg"])
+        self.assertGreater(len(others), 25)
+
+    def test_a_life_stage_that_does_not_fit_is_refused_beside_its_field(self):
+        address = reverse("clients:edit", args=[self.client_row.pk])
+        self.assertContains(self.client.post(address, self.form(life_stage="pregnant_2")), "need the female equations")
 
     def test_a_target_needs_a_reason_and_a_band_around_its_aim(self):
         address = reverse("clients:target", args=[self.client_row.pk, "potassium_mg"])

@@ -20,12 +20,35 @@ FOODS = food_table()
 class Targets(TestCase):
     def test_a_day_worked_by_hand(self):
         """Woman of 30, 60 kg, 165 cm: 600 + 1031.25 - 150 - 161 = 1320.25 at rest, x 1.55 = 2046."""
-        day = day_targets(Person("female", 30, 165, 60, "active", "hold"))
+        day = day_targets(Person("female", 30, 165, 60, "active", "hold", formula="mifflin"))
         self.assertAlmostEqual(day["energy_kcal"].aim, 1320.25 * 1.55)
         self.assertAlmostEqual(day["protein_g"].low, 48)
         self.assertAlmostEqual(day["fiber_g"].low, 14 * 1320.25 * 1.55 / 1000)
         self.assertEqual((day["sodium_mg"].aim, day["sodium_mg"].high), (1500, 2300))
         self.assertIn("1320 kcal x 1.55 for activity = 2046", day["energy_kcal"].reason)
+
+    def test_the_2023_equations_are_the_default(self):
+        day = day_targets(Person("female", 30, 165, 60, "inactive"))
+        self.assertAlmostEqual(day["energy_kcal"].aim, 584.90 - 210.30 + 943.80 + 702.60)
+
+    def test_pregnancy(self):
+        before, during = (day_targets(Person("female", 30, 165, 60, life_stage=stage)) for stage in ("adult", "pregnant_2"))
+        self.assertAlmostEqual(during["energy_kcal"].aim - before["energy_kcal"].aim, 340)
+        self.assertAlmostEqual(during["protein_g"].low, 66)
+        self.assertEqual((during["iron_mg"].low, during["iodine_ug"].low, during["folate_ug"].low), (27, 220, 600))
+        for wrong in ({"sex": "male"}, {"goal": "lose"}):
+            with self.subTest(wrong), self.assertRaises(OutOfRange):
+                day_targets(
+                    Person(**({"sex": "female", "age_years": 30, "height_cm": 165, "weight_kg": 60, "life_stage": "pregnant_2"} | wrong))
+                )
+
+    def test_shares_of_the_energy(self):
+        day = day_targets(Person("female", 30, 165, 60, "active", formula="mifflin"))
+        kcal = day["energy_kcal"].aim
+        self.assertAlmostEqual(day["fat_g"].low, 0.20 * kcal / 9)
+        self.assertAlmostEqual(day["fat_g"].high, 0.35 * kcal / 9)
+        self.assertAlmostEqual(day["saturated_fat_g"].high, 0.10 * kcal / 9)
+        self.assertAlmostEqual(day["added_sugars_g"].high, 0.10 * kcal / 4)
 
     def test_energy_never_goes_under_the_floor(self):
         day = day_targets(Person("female", 80, 150, 42, "inactive", "lose"))

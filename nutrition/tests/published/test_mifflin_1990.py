@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.targets import mifflin_st_jeor
+from nutrition.energy import mifflin_st_jeor
 
 
 class MifflinStJeor(TestCase):
