@@ -98,7 +98,12 @@ def reading(target: Target, amount: Amount | None) -> Reading:
     state, by = targets.judge(target, amount.amount)
     decimals = NUTRIENT[key].decimals
     word = "inside" if state == "inside" else f"{state} by {show.digits(by, decimals)} {target.unit}"
-    if state == "inside" and not amount.complete:
+    if amount.known <= 0:
+        state, word = "none", "unknown"
+    elif state == "under" and not amount.complete:
+        # what is unknown can only add to it
+        word = word.replace("under by", "under by up to")
+    elif state == "inside" and not amount.complete:
         word = "inside, part unknown"
     elif state == "inside" and _near_edge(target, amount.amount):
         state = "near"

@@ -127,6 +127,9 @@ class Clients(PracticeCase):
         self.assertRegex(rows["protein_g"].word, r"^under by 101\.\d g$")
         self.assertEqual(rows["sodium_mg"].word, "inside")
         self.assertEqual(strip(None, profile), [])
+        part = food_table()["walnuts"].profile(50) + food_table()["dijon-mustard"].profile(10)
+        self.assertRegex({row.key: row for row in strip(self.client_row, part)}["protein_g"].word, r"^under by up to 112\.4 g$")
+        self.assertEqual({row.key: row for row in readings(self.client_row, part)[1]}["iodine_ug"].word, "unknown")
         over = food_table()["salt"].profile(10)
         self.assertRegex({row.key: row for row in strip(self.client_row, over)}["sodium_mg"].word, "over by 1,5")
 
