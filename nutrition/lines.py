@@ -18,6 +18,8 @@ HANDFUL_GRAMS = {
     "fresh herb": 12.0, "leafy green": 25.0, "nut": 30.0, "seed": 25.0, "dried fruit": 30.0, "fruit": 60.0,
     "vegetable": 50.0, "mushroom": 40.0, "pasta": 50.0, "grain": 40.0,
 }  # fmt: skip
+# A small or large one against the usual, where it has no weight of its own. Common practice, no source.
+SIZE_FACTOR = {"small": 0.65, "large": 1.4}
 # Only a fresh herb comes by the sprig.
 FRESH_UNITS = {"sprig", "bunch", "leaf"}
 # The usual can, when the line does not say which. Common practice, no source. [g]
@@ -221,8 +223,9 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         portion = _find(food, name, _wanted_forms(reading))
         if portion is not None:
             factor = 1.0
-            if name == "medium" and unit in ("small", "large"):
-                factor = 0.65 if unit == "small" else 1.4
+            if name in ("medium", "head") and reading.size in SIZE_FACTOR and name != reading.size:
+                factor = SIZE_FACTOR[reading.size]
+                assumed.append(f"a {reading.size} one taken as {factor:g} of a usual one")
             if not unit:
                 assumed.append(f"one taken as {'a ' if name != 'medium' else ''}{name}: {portion.grams:g} g")
             return _by_portion(term, portion, factor, basis, assumed)

@@ -60,7 +60,7 @@ FORM_WORDS = {
 NAMING_FORMS = {"ground", "dried", "whole", "roasted", "frozen", "toasted", "canned", "cooked", "raw", "dry"}
 NOISE = frozenset(
     (
-        "of the and about approximately approx finely coarsely roughly thinly thickly lightly freshly very "
+        "of the and about approximately approx piece finely coarsely roughly thinly thickly lightly freshly very "
         "into pieces chunks cubes rounds strips ribbons lengthwise such as well patted washed soaked "
         "overnight cooled warm cold hot room temperature plus more for serving garnish optional divided each "
         "ripe bite-size bite size to from in medium-sized prepared torn stemmed seeded deseeded cored at it "
@@ -73,7 +73,7 @@ _NUM = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
 _QTY = re.compile(rf"\s*({_NUM})(?:\s*(?:-|to|or)\s*({_NUM}))?(?:\s*([x×])(?=\s*\d))?", re.I)
 _PACKAGE = re.compile(rf"\(?\s*({_NUM})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I)
 _UNITS = sorted((name for name in UNIT_OF if len(name) > 1), key=len, reverse=True)
-_UNIT = re.compile(r"\s*(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I)
+_UNIT = re.compile(r"\s*-?(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I)
 _FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
 _TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)\s+(?:of|from)\s+", re.I)
 _CONTAINERS = {"can", "jar", "package", "block"}
@@ -183,6 +183,9 @@ def read(text: str) -> Reading:
         return Reading(text, phrase=line, problem="the amount could not be read")
     terms, package, size, fill = parsed
     phrase, forms, note = _phrase(cursor.rest)
+    done = re.search(r"\b(juice|zest)e?d\b", note)
+    if done and not take:
+        take = done[1]
     if not terms and take:
         terms = (Quantity(1, 1, 1),)
     problem = ""
@@ -259,6 +262,7 @@ def _names(unit: str) -> tuple[str, ...]:
 
 def _phrase(rest: str) -> tuple[str, tuple[str, ...], str]:
     """Split what follows the amount into the food's name, the forms it is in, and the cook's remark."""
+    rest = unicodedata.normalize("NFKD", rest).encode("ascii", "ignore").decode()
     rest = re.sub(r"^\s*of\s+", "", rest.strip(), flags=re.I)
     notes = re.findall(r"\(([^)]*)\)", rest)
     rest = re.sub(r"\([^)]*\)?", " ", rest)

@@ -13,6 +13,8 @@ from rapidfuzz import fuzz, process
 from nutrition.foods import DATA, Food, FoodTable, food_table
 
 STATE_WORDS = frozenset("raw cooked dry dried canned drained undrained rinsed frozen fresh ready pickled boiled baked roasted".split())
+# Nobody says these of the usual kind.
+SILENT_WORDS = frozenset({"fortified", "enriched"})
 # In a recipe an unqualified name means this form of it.
 PLAIN_STATE = {
     "vegetable": "raw",
@@ -137,7 +139,7 @@ class FoodIndex:
         out = []
         for i, score in scores.items():
             food, names = self.foods[i], self.words[i]
-            extra = [word for word in names if word not in expanded and word not in STATE_WORDS]
+            extra = [word for word in names if word not in expanded and word not in STATE_WORDS and word not in SILENT_WORDS]
             total = score / len(content) - 0.11 * len(extra)
             # the head noun said outright counts more than one met in passing
             if names[0] in expanded:

@@ -32,6 +32,15 @@ WORKED = [
     ("1/4 cup dill, chopped", "dill-fresh", 8),
     ("1 small apple", "apple-with-skin-raw", 149),
     ("250 ml water", "water", 250),
+    ("1-inch piece fresh ginger, grated", "ginger-root-raw", 11),
+    ("1 cup unsweetened almond milk", "almond-milk-unsweetened-fortified", 243),
+    ("1 small head cauliflower", "cauliflower-raw", 575 * 0.65),
+    ("1 cup green lentils, cooked", "lentils-cooked", 198),
+    ("1 jalapeño, minced", "jalapeno-pepper-raw", 14),
+    ("1 cup corn kernels", "corn-yellow-raw", 145),
+    ("1 orange, juiced", "orange-juice", 86),
+    ("1 can (15 ounces) black beans, rinsed and drained", "black-beans-canned-drained-and-rinsed", 255.1),
+    ("1 (14.5-ounce) can diced tomatoes", "tomatoes-diced-canned", 411),
 ]
 
 

@@ -12,7 +12,8 @@ FIRST = {
     "zuchini": "zucchini-raw", "quinua": "quinoa-dry", "onion": "onion-raw", "onions": "onion-raw", "kale": "kale-raw",
     "dry chickpeas": "chickpeas-dry", "cooked quinoa": "quinoa-cooked", "cannellini": "cannellini-beans-cooked", "tahini": "tahini",
     "celery root": "celeriac-raw", "bell pepper": "bell-pepper-red-raw", "dried parsley": "parsley-dried", "mangetout": "snow-peas-raw",
-    "kohlrabbi": "kohlrabi-raw", "bukwheat": "buckwheat-roasted-dry", "adzuki": "adzuki-beans-cooked", "moong dal": "split-mung-beans-dry",
+    "kohlrabbi": "kohlrabi-raw", "bukwheat": "buckwheat-roasted-dry", "adzuki": "adzuki-beans-cooked", "kasha": "buckwheat-roasted-dry",
+    "moong dal": "split-mung-beans-dry",
 }  # fmt: skip
 
 
