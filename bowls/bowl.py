@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from bowls.models import Bowl, BowlPart
 from nutrition import household
@@ -11,7 +11,7 @@ from nutrition.bowl import Ingredient, kinds_of_protein, star_of, vegetables_in
 from nutrition.foods import Food, food_table
 from nutrition.household import Spoken
 from nutrition.lines import Line
-from nutrition.profile import Amount, Profile
+from nutrition.profile import Profile
 from recipes.facts import facts_of
 
 
@@ -68,9 +68,6 @@ class Reckoned:
             return None
         return own.amount / total
 
-    def own(self, part: Part, key: str) -> Amount:
-        return part.profile[key]
-
 
 # A dish without a known volume is taken as water. [mL/g]
 DISH_ML_PER_G = 1.0
@@ -105,7 +102,7 @@ def reckon_bowl(bowl: Bowl) -> Reckoned:
         elif row.food in food_table():
             parts.append(_food_part(row, food_table()[row.food]))
     chosen = star_of([(part.row.role, part.volume_ml, part.row.star) for part in parts])
-    shown = [Part(**{**part.__dict__, "star": i == chosen, "number": i + 1}) for i, part in enumerate(parts)]
+    shown = [replace(part, star=i == chosen, number=i + 1) for i, part in enumerate(parts)]
     return Reckoned(bowl, shown, Profile.total(part.profile for part in shown))
 
 

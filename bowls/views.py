@@ -6,22 +6,27 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
-from bowls.bowl import Reckoned, amount_for, reckon_bowl
+from bowls.bowl import amount_for, reckon_bowl
 from bowls.history import remember, step_back
-from bowls.models import BOWL_ROLES, Bowl, BowlPart
+from bowls.models import Bowl, BowlPart
+from bowls.picture import bowl_round
 from clients.context import focused
 from clients.in_force import strip
 from nutrition import indices
 from nutrition.allergens import found_in
 from nutrition.amounts import MAX_GRAMS, UnreadableAmount
+from nutrition.bowl import FIRST_HELPING_G, grams_for_share
 from nutrition.foods import ROLES, food_table
 from nutrition.search import food_index
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry.drawing.round import Slice, draw
 
 RIM_KEYS = ("protein_g", "energy_kcal", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "iron_mg", "calcium_mg", "fat_g")
 NUMBER_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
+
+
+# Stepping and dragging stop here: taking a part out is a step of its own. [g]
+LEAST_PART_G = 0.4
 
 
 class BowlForm(forms.ModelForm):
@@ -30,7 +35,7 @@ class BowlForm(forms.ModelForm):
         fields = ["name", "vessel_ml"]
 
 
-def bowl_list(request: HttpRequest) -> HttpResponse:
+def _list(request: HttpRequest, form: BowlForm, status: int = 200) -> HttpResponse:
     rows = []
     for bowl in Bowl.objects.select_related("client"):
         reckoned = reckon_bowl(bowl)
@@ -42,27 +47,22 @@ def bowl_list(request: HttpRequest) -> HttpResponse:
                 "density": indices.kcal_per_gram(reckoned.profile),
             }
         )
-    return render(request, "bowls/list.html", {"rows": rows, "form": BowlForm()})
+    return render(request, "bowls/list.html", {"rows": rows, "form": form}, status=status)
+
+
+def bowl_list(request: HttpRequest) -> HttpResponse:
+    return _list(request, BowlForm())
 
 
 @require_POST
 def new(request: HttpRequest) -> HttpResponse:
     form = BowlForm(request.POST)
     if not form.is_valid():
-        return render(request, "bowls/list.html", {"rows": [], "form": form}, status=400)
+        return _list(request, form, 400)
     bowl = form.save(commit=False)
     bowl.practice, bowl.client = request.user.practice, focused(request)
     bowl.save()
     return redirect("bowls:page", bowl.pk)
-
-
-def bowl_round(reckoned: Reckoned, key: str) -> dict[str, object]:
-    """The drawing of a bowl and its sectors beside their parts."""
-    drawing = draw(
-        [Slice(part.row.role, part.volume_ml, reckoned.share(part, key), part.star) for part in reckoned.parts],
-        reckoned.bowl.vessel_ml,
-    )
-    return {"drawing": drawing, "pairs": list(zip(reckoned.parts, drawing.sectors, strict=True))}
 
 
 def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
@@ -75,7 +75,7 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
     rows = []
     for part in reckoned.parts:
         typed, error = (errors or {}).get(part.pk, ("", ""))
-        rows.append({"part": part, "share": reckoned.share(part, rim), "own": reckoned.own(part, rim), "typed": typed, "error": error})
+        rows.append({"part": part, "share": reckoned.share(part, rim), "own": part.profile[rim], "typed": typed, "error": error})
     return {
         "bowl": bowl,
         "reckoned": reckoned,
@@ -92,7 +92,6 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
         "strip_of": "This bowl",
         "refused": found_in(reckoned.foods, client.allergies if client else ()),
         "client": client,
-        "used_by": bowl.dayentry_set.count(),
     }
 
 
@@ -126,16 +125,11 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
     bowl = get_object_or_404(Bowl, pk=pk)
     query = request.GET.get("q", "").strip()[:80]
     recipes = Recipe.objects.filter(title__icontains=query)[:5] if query else []
-    matches = food_index().search(query, 9, typing=True) if query else []
-    foods = [match.food for match in matches if not match.food.comparator][:8]
+    foods = [match.food for match in food_index().usable(query, 8, typing=True)]
     context = {"bowl": bowl, "q": query, "found_recipes": recipes, "found_foods": foods, "role": request.GET.get("role", "")}
     if request.htmx:
         return render(request, "bowls/_found.html", context)
     return render(request, "bowls/page.html", _context(request, bowl) | context | {"settings_form": BowlForm(instance=bowl)})
-
-
-# What a first helping is, by role. Common practice, no source. [g]
-FIRST_HELPING_G = {"base": 150.0, "vegetable": 90.0, "greens": 40.0, "protein": 120.0, "sauce": 30.0, "topping": 10.0}
 
 
 @require_POST
@@ -151,11 +145,11 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
             messages.error(request, f"{recipe.title} weighs nothing yet: settle its lines first.")
             return redirect("bowls:page", pk)
     else:
-        slug = request.POST.get("food", "")
-        if slug not in food_table() or food_table()[slug].comparator:
+        food = food_table().usable(request.POST.get("food", ""))
+        if food is None:
             messages.error(request, "Choose a food or a recipe from the list.")
             return redirect("bowls:page", pk)
-        part.food, own_role = slug, food_table()[slug].role
+        part.food, own_role = food.slug, food.role
     part.role = role if role in ROLES else own_role if own_role in ROLES else "topping"
     if part.food:
         part.grams = FIRST_HELPING_G[part.role]
@@ -177,10 +171,6 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
         remember(bowl)
         bowl.parts.exclude(pk=row.pk).update(star=False)
         row.star = not row.star
-        row.save()
-    elif data.get("role") in dict(BOWL_ROLES) and "set-role" in data:
-        remember(bowl)
-        row.role = data["role"]
         row.save()
     elif "step" in data or "share" in data:
         grams = _stepped(bowl, row, data)
@@ -208,14 +198,10 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
         if "step" in data:
             grams = row.grams + float(data["step"]) * part.step_g
         else:
-            share = float(data["share"])
-            if not 0.01 <= share <= 0.95 or len(reckoned.parts) < 2:
-                return None
-            others = reckoned.volume_ml - part.volume_ml
-            grams = others * share / (1 - share) * row.grams / part.volume_ml
+            grams = grams_for_share(float(data["share"]), row.grams, part.volume_ml, reckoned.volume_ml - part.volume_ml)
     except ValueError:
         return None
-    return grams if 0.4 <= grams <= MAX_GRAMS else None
+    return grams if grams is not None and LEAST_PART_G <= grams <= MAX_GRAMS else None
 
 
 @require_POST

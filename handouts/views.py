@@ -5,7 +5,7 @@ from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from bowls.views import bowl_round
+from bowls.picture import bowl_round
 from clients.context import focused
 from clients.in_force import strip
 from nutrition import indices

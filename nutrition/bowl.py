@@ -14,6 +14,11 @@ STATE_ENDINGS = (", raw", ", cooked", ", dry", ", frozen", ", fresh", ", boiled"
 PROTEIN_MIN_SHARE = 0.01
 
 
+# What a first helping is, by role. Common practice, no source. [g]
+FIRST_HELPING_G = {"base": 150.0, "vegetable": 90.0, "greens": 40.0, "protein": 120.0, "sauce": 30.0, "topping": 10.0}
+LEAST_SHARE, MOST_SHARE = 0.01, 0.95
+
+
 @dataclass(frozen=True)
 class Ingredient:
     """A food and its grams in what is looked at. [g]"""
@@ -37,6 +42,16 @@ def star_of(parts: Sequence[tuple[str, float, bool]]) -> int | None:
             return i
     others = [(volume, -i) for i, (role, volume, _chosen) in enumerate(parts) if role not in ("base", "sauce", "topping")]
     return -max(others)[1] if others else None
+
+
+def grams_for_share(share: float, grams: float, volume_ml: float, others_ml: float) -> float | None:
+    """Grams that give a part this share [0 to 1] of the bowl's volume while the others stay. [g]
+
+    The part now weighs `grams` and takes `volume_ml`, the others take `others_ml`. None for a share out of reach.
+    """
+    if not LEAST_SHARE <= share <= MOST_SHARE or others_ml <= 0:
+        return None
+    return others_ml * share / (1 - share) * grams / volume_ml
 
 
 def vegetables_in(ingredients: Sequence[Ingredient]) -> list[str]:

@@ -111,6 +111,11 @@ class FoodTable:
         except KeyError:
             raise UnknownFood(slug) from None
 
+    def usable(self, slug: str) -> Food | None:
+        """The food of that slug if a recipe, bowl or day may hold it: it is in the table and no comparator."""
+        food = self._foods.get(slug)
+        return None if food is None or food.comparator else food
+
     def __contains__(self, slug: object) -> bool:
         return slug in self._foods
 

@@ -73,9 +73,10 @@ def reckon_line(text: str, index: FoodIndex | None = None, choice: Choice | None
     index = index or food_index()
     reading = measures.read(text)
     food, candidates, sure = _match(reading, index)
-    chosen = bool(choice and choice.food and choice.food in index.table)
-    if choice and choice.food and chosen:
-        food, sure = index.table[choice.food], True
+    own = index.table.usable(choice.food) if choice and choice.food else None
+    chosen = own is not None
+    if own is not None:
+        food, sure = own, True
     if food is None or not sure:
         return Line(text, why=reading.problem or f"no food found for “{reading.phrase}”", candidates=candidates)
     if choice and choice.grams is not None:
@@ -107,7 +108,7 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
         phrase += " fresh"
     if "rinsed" in hint and "drained" not in hint:
         hint += " drained"
-    matches = [match for match in index.search(phrase, 12, hint or None) if not match.food.comparator]
+    matches = index.usable(phrase, 12, hint or None)
     best = matches[0] if matches else None
     if best is None or best.score < MATCH_FLOOR:
         return None, tuple(matches[:6]), False

@@ -30,6 +30,7 @@ PLAIN_STATE = {
 # Small and quick-cooking legumes are measured dry, beans after cooking.
 MEASURED_DRY = re.compile(r"lentil|split|dal\b|gram\b")
 FUZZY_CUTOFF = 76.0
+SPARE = 6
 _KEEP = frozenset(
     {"molasses", "hummus", "couscous", "swiss", "brussels", "asparagus", "citrus", "bulgur", "lemongrass", "watercress", "cress"}
 )
@@ -153,6 +154,12 @@ class FoodIndex:
             out.append(Match(food, total))
         out.sort(key=lambda match: (-match.score, len(match.food.name), match.food.slug))
         return out[:limit]
+
+    def usable(self, query: str, limit: int = 12, state: str | None = None, *, typing: bool = False) -> list[Match]:
+        """As `search`, without the comparators: what a recipe, bowl or day may hold."""
+        # asked for with room to spare, so that leaving comparators out leaves enough
+        found = self.search(query, limit + SPARE, state, typing=typing)
+        return [match for match in found if not match.food.comparator][:limit]
 
     def _state_bonus(self, food: Food, wanted: set[str], state: str | None) -> float:
         said = set(wanted)

@@ -91,8 +91,7 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
     query = request.GET.get("q", "").strip()[:80]
     bowls = Bowl.objects.filter(name__icontains=query)[:5] if query else []
     recipes = Recipe.objects.filter(title__icontains=query)[:5] if query else []
-    matches = food_index().search(query, 8, typing=True) if query else []
-    foods = [match.food for match in matches if not match.food.comparator][:6]
+    foods = [match.food for match in food_index().usable(query, 6, typing=True)]
     context = {
         "day": day,
         "q": query,
@@ -116,8 +115,7 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
         entry.bowl = get_object_or_404(Bowl, pk=data["bowl"])
     elif data.get("recipe", "").isdigit():
         entry.recipe = get_object_or_404(Recipe, pk=data["recipe"])
-    elif data.get("food") in food_table() and not food_table()[data["food"]].comparator:
-        food = food_table()[data["food"]]
+    elif food := food_table().usable(data.get("food", "")):
         entry.food = food.slug
         entry.amount = food.cup.grams / 2 if food.cup else 100.0
     else:

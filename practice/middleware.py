@@ -17,7 +17,7 @@ class PracticeScopeMiddleware:
         user = request.user
         if not user.is_authenticated:
             return self.get_response(request)
-        if user.practice is None and request.resolver_match is None and not request.path.startswith("/sign-"):
+        if user.practice is None and not request.path.startswith("/sign-"):
             raise PermissionDenied("Your sign-in belongs to no practice yet.")
         with scope(practice=user.practice):
             response = self.get_response(request)

@@ -49,7 +49,7 @@ def choices_from(data, text: str) -> tuple[dict[str, dict[str, object]], dict[st
         number = name.removeprefix("line-")
         choice: dict[str, object] = {}
         food = data.get(f"food-{number}", "")
-        if food and food in food_table() and not food_table()[food].comparator:
+        if food_table().usable(food):
             choice["food"] = food
         grams = data.get(f"grams-{number}", "").strip()
         if grams:

@@ -108,6 +108,9 @@ class Bowls(PracticeCase):
         self.client.post("/bowls/new/", {"name": "New one", "vessel_ml": "900"})
         bowl = Bowl.objects.get(name="New one")
         self.assertContains(self.client.get(reverse("bowls:page", args=[bowl.pk])), "Nothing in the bowl yet")
+        refused = self.client.post("/bowls/new/", {"name": "Thimble", "vessel_ml": "20"})
+        for text in ("greater than or equal to 100", 'value="Thimble"', "Harbor bowl"):
+            self.assertContains(refused, text, status_code=400)
         settings = reverse("bowls:settings", args=[bowl.pk])
         self.assertContains(
             self.client.post(settings, {"name": "Kept", "vessel_ml": "20"}), "greater than or equal to 100", status_code=400
