@@ -20,6 +20,18 @@ _EER = {
 }
 # Milk made, less what the body's own stores give, added to the need of a woman who does not nurse. [kcal/day] From memory.
 NURSING_KCAL = MappingProxyType({"lactating_0_6": 540.0 - 140.0, "lactating_7_12": 380.0})
+# Second and third trimester: (constant, per year, per cm, per kg), the same for all with the week of gestation and what is laid
+# down in the body of a woman of normal weight before pregnancy. [kcal/day] From memory.
+_EER_PREGNANT = {
+    "inactive": (1131.20, -2.04, 0.34, 12.15),
+    "low_active": (693.35, -2.04, 5.73, 10.20),
+    "active": (-223.84, -2.04, 13.23, 8.15),
+    "very_active": (-779.72, -2.04, 18.45, 8.73),
+}
+PER_GESTATION_WEEK = 9.16
+DEPOSITED_KCAL = 200.0
+# The middle of the trimester stands for it.
+GESTATION_WEEK = MappingProxyType({"pregnant_2": 20.0, "pregnant_3": 34.0})
 # Customary additions over the need before pregnancy. [kcal/day] Dietary Reference Intakes (2005). From memory.
 PREGNANCY_KCAL = MappingProxyType({"pregnant_1": 0.0, "pregnant_2": 340.0, "pregnant_3": 452.0})
 
@@ -42,6 +54,19 @@ def eer_2023(sex: str, age_years: float, height_cm: float, weight_kg: float, act
     """
     constant, per_year, per_cm, per_kg = _EER[sex, activity]
     return constant + per_year * age_years + per_cm * height_cm + per_kg * weight_kg
+
+
+def eer_2023_pregnant(age_years: float, height_cm: float, weight_kg: float, activity: str, gestation_weeks: float) -> float:
+    """Estimated energy requirement in the second and third trimester. [kcal/day] from age [years], height [cm], weight now
+    [kg], gestation [weeks].
+
+    Holds for a normal weight before pregnancy (200 kcal laid down a day). Raises KeyError for an unknown activity.
+
+    References: National Academies, Dietary Reference Intakes for Energy (2023); the coefficients are from memory.
+    """
+    constant, per_year, per_cm, per_kg = _EER_PREGNANT[activity]
+    grown = PER_GESTATION_WEEK * gestation_weeks + DEPOSITED_KCAL
+    return constant + per_year * age_years + per_cm * height_cm + per_kg * weight_kg + grown
 
 
 def life_stage_kcal(life_stage: str) -> float:

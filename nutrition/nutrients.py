@@ -104,6 +104,28 @@ NUTRIENTS: tuple[Nutrient, ...] = tuple(
     )
 )
 
-NUTRIENT: dict[str, Nutrient] = {n.key: n for n in NUTRIENTS}
+# What has a target of its own though no food row carries it: sums of amino acids that stand in for each other, and indices.
+DERIVED: tuple[Nutrient, ...] = tuple(
+    _read(
+        "amino acids",
+        """
+        methionine_cystine_g | Methionine with cystine | g | 2
+        phenylalanine_tyrosine_g | Phenylalanine with tyrosine | g | 2
+        """,
+    )
+    + _read(
+        "indices",
+        """
+        kcal_per_gram | Calorie density | kcal/g | 2
+        pral_meq | Acid load (PRAL) | mEq | 0
+        """,
+    )
+)
+SUMS: dict[str, tuple[str, ...]] = {
+    "methionine_cystine_g": ("methionine_g", "cystine_g"),
+    "phenylalanine_tyrosine_g": ("phenylalanine_g", "tyrosine_g"),
+}
+
+NUTRIENT: dict[str, Nutrient] = {n.key: n for n in (*NUTRIENTS, *DERIVED)}
 KEYS: tuple[str, ...] = tuple(n.key for n in NUTRIENTS)
 AMINO_ACIDS: tuple[str, ...] = tuple(n.key for n in NUTRIENTS if n.group == "amino acids")

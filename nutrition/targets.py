@@ -1,32 +1,24 @@
-"""A person -> the day's targets, each with its value, band, reason and source."""
+"""A person -> the day's targets: what each voice says, what is in force and why, the meals, and where weight is heading."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from nutrition import energy
+from nutrition.amino import needs_g
+from nutrition.body import OBESE_BMI, UNDERWEIGHT_BMI, WeightUsed, bmi, weight_used
+from nutrition.conditions import conditions, in_play
+from nutrition.forecast import Forecast, forecast, static_kcal
+from nutrition.meals import MealTarget, meal_targets
 from nutrition.nutrients import NUTRIENT
-from nutrition.reference import SOURCE, reference_intakes
+from nutrition.person import ACTIVITY_WORDS, GOAL_WORDS, LIFE_STAGE_WORDS, Person, check
+from nutrition.reference import SOURCE, VEGAN_FACTOR, Reference, reference_intakes
+from nutrition.schools import GENERAL_PACE, USUAL_LOSS, School
+from nutrition.shifts import FoodStance
+from nutrition.statements import CONDITION, GENERAL, ORDER, SCHOOL, WHY_IN_FORCE, Disagreement, Statement, Target, settle
 
 KCAL_FLOOR = {"female": 1200.0, "male": 1500.0}
-ACTIVITY_WORDS = {
-    "inactive": "inactive: mostly sitting",
-    "low_active": "low active: on the feet, or light exercise 1 to 3 days",
-    "active": "active: exercise 3 to 5 days",
-    "very_active": "very active: hard exercise or heavy work most days",
-}
-LIFE_STAGE_WORDS = {
-    "adult": "adult",
-    "pregnant_1": "pregnant, first trimester",
-    "pregnant_2": "pregnant, second trimester",
-    "pregnant_3": "pregnant, third trimester",
-    "lactating_0_6": "nursing, first half year",
-    "lactating_7_12": "nursing, second half year",
-}
-FORMULA_WORDS = {"dri_2023": "reference equations of 2023", "mifflin": "Mifflin-St Jeor times activity"}
-# kcal a day added to the day's need. Common practice, no source.
-GOAL_KCAL = {"hold": 0.0, "lose": -500.0, "gain": 300.0, "muscle": 250.0}
-GOAL_WORDS = {"hold": "hold weight", "lose": "lose weight", "gain": "gain weight", "muscle": "build muscle"}
 PROTEIN_G_PER_KG = {
     "hold": (0.8, f"RDA for adults, {SOURCE} (2005)"),
     "lose": (1.2, "common practice, no source"),
@@ -38,159 +30,337 @@ FIBER_G_PER_1000_KCAL = 14.0
 SODIUM_CDRR_MG = 2300.0
 SODIUM_AI_MG = 1500.0
 ENERGY_BAND = 0.10
-FAT_KCAL_PER_G, SUGAR_KCAL_PER_G = 9.0, 4.0
-# share of the day's energy: least, most
-FAT_AMDR = (0.20, 0.35)
+# Share of the day's energy, least and most, and kcal per gram: acceptable macronutrient distribution ranges (2005).
+AMDR = {"protein_g": (0.10, 0.35, 4.0), "fat_g": (0.20, 0.35, 9.0), "carbohydrate_g": (0.45, 0.65, 4.0)}
 SATURATED_MOST, ADDED_SUGARS_MOST = 0.10, 0.10
-LIMITS = {"age_years": (18, 110), "height_cm": (120, 230), "weight_kg": (30, 300)}
-# What is watched from the start; the others are there on request.
+# What is watched from the start, whoever it is; school and conditions add theirs.
 MAIN_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
-
-
-class OutOfRange(ValueError):
-    """A person's figure that no formula here covers. `field` names it."""
-
-    def __init__(self, field: str, message: str) -> None:
-        super().__init__(message)
-        self.field = field
+MOST_WATCHED = 7
 
 
 @dataclass(frozen=True)
-class Person:
-    """Who the targets are for. `sex` is the one used in equations, "female" or "male". [years], [cm], [kg]"""
-
-    sex: str
-    age_years: float
-    height_cm: float
-    weight_kg: float
-    activity: str = "low_active"
-    goal: str = "hold"
-    life_stage: str = "adult"
-    formula: str = "dri_2023"
-
-
-@dataclass(frozen=True)
-class Target:
-    """One target of the day. `low` and `high` bound the band, either may be open (None)."""
+class Order:
+    """A number set by hand: a clinician's order ("order") or the practitioner's choice ("choice"). In the key's unit."""
 
     key: str
     low: float | None
     aim: float
     high: float | None
-    unit: str
-    source: str
+    kind: str
     reason: str
+    by: str = ""
 
 
-def check(person: Person) -> None:
-    """Raises OutOfRange, naming the field, for a figure outside what these formulas cover."""
-    words = {"age_years": "Age", "height_cm": "Height", "weight_kg": "Weight"}
-    units = {"age_years": "years", "height_cm": "cm", "weight_kg": "kg"}
-    for field, (low, high) in LIMITS.items():
-        value = getattr(person, field)
-        if not low <= value <= high:
-            raise OutOfRange(
-                field, f"{words[field]} {value:g} is outside {low} to {high} {units[field]}, which is what the formulas here cover."
-            )
-    if person.sex not in KCAL_FLOOR:
-        raise OutOfRange("sex", "Choose the sex used in the equations.")
-    for field, known, message in (
-        ("activity", ACTIVITY_WORDS, "Choose an activity level."),
-        ("goal", GOAL_KCAL, "Choose a goal."),
-        ("life_stage", LIFE_STAGE_WORDS, "Choose a life stage."),
-        ("formula", FORMULA_WORDS, "Choose how the energy is computed."),
-    ):
-        if getattr(person, field) not in known:
-            raise OutOfRange(field, message)
-    if person.life_stage != "adult":
-        if person.sex == "male":
-            raise OutOfRange("life_stage", "Pregnancy and nursing need the female equations.")
-        if person.goal == "lose":
-            raise OutOfRange("goal", "No weight loss is planned here in pregnancy or while nursing: ask the midwife or physician.")
+@dataclass(frozen=True)
+class EnergyPlan:
+    """How the day's energy came about. [kcal/day], [kg/week]
+
+    `need` holds the weight; `change` is what the goal adds or takes; `pace` is the pace in force, `pace_from` whose it is;
+    `held_because` says why a wanted change was not computed.
+    """
+
+    need: float
+    change: float
+    aim: float
+    pace: float
+    pace_from: str
+    held_because: str
+    floored: bool
 
 
-def _energy(person: Person) -> Target:
+@dataclass(frozen=True)
+class DayTargets:
+    """One day's targets: in force, as computed without orders, the voices that disagree, the meals, the forecast."""
+
+    person: Person
+    school: School | None
+    weight: WeightUsed
+    energy: EnergyPlan
+    targets: Mapping[str, Target]
+    computed: Mapping[str, Target]
+    disagreements: tuple[Disagreement, ...]
+    meals: tuple[MealTarget, ...]
+    forecast: Forecast | None
+
+    def __getitem__(self, key: str) -> Target:
+        return self.targets[key]
+
+
+def amdr_g(key: str, kcal: float) -> tuple[float, float]:
+    """Least and most of protein, fat or carbohydrate by its share of the energy. [g/day] from [kcal/day]
+
+    References: National Academies, Dietary Reference Intakes (2005), acceptable macronutrient distribution ranges: protein
+    10 to 35 %, fat 20 to 35 %, carbohydrate 45 to 65 % of the energy.
+    """
+    low, high, per_g = AMDR[key]
+    return low * kcal / per_g, high * kcal / per_g
+
+
+def energy_need(person: Person, kg: float) -> tuple[float, str, str]:
+    """What holds the weight, the arithmetic in words, and the source. [kcal/day] `kg`: the weight used for kcal per kg."""
+    stage = energy.life_stage_kcal(person.life_stage)
+    stage_words = f", {stage:+.0f} for {LIFE_STAGE_WORDS[person.life_stage]}" if stage else ""
+    if person.formula == "measured":
+        value = person.measured_kcal or 0.0
+        return value, f"Measured: {value:.0f} kcal", "a measured value, as entered"
+    if person.formula == "kcal_per_kg":
+        per_kg = person.kcal_per_kg or 0.0
+        # over BMI 30 never less than at BMI 30, so that a heavier person never needs less
+        counted = max(kg, min(person.weight_kg, OBESE_BMI * (person.height_cm / 100.0) ** 2)) if kg < person.weight_kg else kg
+        need = per_kg * counted
+        return need + stage, f"{per_kg:g} kcal x {counted:.1f} kg = {need:.0f}{stage_words}", "kcal per kg: common practice, no source"
     if person.formula == "mifflin":
         resting = energy.mifflin_st_jeor(person.sex, person.weight_kg, person.height_cm, person.age_years)
         factor = energy.ACTIVITY_FACTOR[person.activity]
         need = resting * factor
-        words = f"Resting {resting:.0f} kcal x {factor:g} for activity = {need:.0f}"
-        source = "Mifflin-St Jeor (1990) times activity"
-    else:
-        need = energy.eer_2023(person.sex, person.age_years, person.height_cm, person.weight_kg, person.activity)
-        words = (
-            f"Requirement at {person.age_years:g} years, {person.height_cm:g} cm, {person.weight_kg:g} kg, "
-            f"{ACTIVITY_WORDS[person.activity].split(':')[0]}: {need:.0f} kcal"
-        )
-        source = "Dietary Reference Intakes for Energy (2023), coefficients from memory"
-    stage, change, floor = energy.life_stage_kcal(person.life_stage), GOAL_KCAL[person.goal], KCAL_FLOOR[person.sex]
-    wanted = need + stage + change
-    if stage:
-        words += f", {stage:+.0f} for {LIFE_STAGE_WORDS[person.life_stage]}"
-    if change:
-        words += f", {change:+.0f} to {GOAL_WORDS[person.goal]}"
+        words = f"Resting {resting:.0f} kcal x {factor:g} for activity = {need:.0f}{stage_words}"
+        return need + stage, words, "Mifflin-St Jeor (1990) times activity"
+    source = "Dietary Reference Intakes for Energy (2023), coefficients from memory"
+    level = ACTIVITY_WORDS[person.activity].split(":")[0]
+    figures = f"{person.age_years:g} years, {person.height_cm:g} cm, {person.weight_kg:g} kg, {level}"
+    if person.life_stage in energy.GESTATION_WEEK:
+        week = energy.GESTATION_WEEK[person.life_stage]
+        need = energy.eer_2023_pregnant(person.age_years, person.height_cm, person.weight_kg, person.activity, week)
+        return need, f"Requirement in week {week:.0f} of pregnancy at {figures}: {need:.0f} kcal, for a normal weight before it", source
+    need = energy.eer_2023(person.sex, person.age_years, person.height_cm, person.weight_kg, person.activity)
+    return need + stage, f"Requirement at {figures}: {need:.0f} kcal{stage_words}", source
+
+
+def pace_in_force(person: Person, school: School | None) -> tuple[float, str]:
+    """How fast weight is to change, without a sign, and whose pace it is. [kg/week]"""
+    if person.goal == "hold":
+        return 0.0, ""
+    if person.pace_kg_per_week is not None:
+        return person.pace_kg_per_week, "as chosen"
+    to_go = None if person.target_weight_kg is None else abs(person.weight_kg - person.target_weight_kg)
+    if school is not None:
+        return school.pace.of(person.goal, to_go), f"the pace of {school.name}"
+    return GENERAL_PACE[person.goal], "the usual pace: common practice, no source"
+
+
+def _held_because(person: Person) -> str:
+    if person.goal == "lose":
+        if person.pregnant:
+            return "no loss is planned in pregnancy"
+        if bmi(person.weight_kg, person.height_cm) < UNDERWEIGHT_BMI:
+            return "no loss is planned under BMI 18.5"
+        if person.target_weight_kg is not None and person.weight_kg <= person.target_weight_kg:
+            return "the target weight is reached"
+    if person.goal == "gain" and person.target_weight_kg is not None and person.weight_kg >= person.target_weight_kg:
+        return "the target weight is reached"
+    return ""
+
+
+def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPlan, Statement]:
+    need, words, source = energy_need(person, kg)
+    pace, whose = pace_in_force(person, school)
+    held = _held_because(person)
+    change = 0.0 if held else static_kcal(-pace if person.goal == "lose" else pace)
+    floor = KCAL_FLOOR[person.sex]
+    if held:
+        words += f"; goal “{GOAL_WORDS[person.goal]}” not applied: {held}"
+    elif change:
+        words += f", {change:+.0f} to {GOAL_WORDS[person.goal]} at {pace:g} kg a week ({whose}; 7700 kcal per kg)"
         source += "; change for the goal: common practice, no source"
-    if wanted < floor:
+    aim = max(need + change, floor)
+    floored = need + change < floor
+    if floored:
         words += f"; lifted to the floor of {floor:.0f}"
-    aim = max(wanted, floor)
-    return Target("energy_kcal", max(aim * (1 - ENERGY_BAND), floor), aim, aim * (1 + ENERGY_BAND), "kcal", source, f"{words}.")
+    low, high = max(aim * (1 - ENERGY_BAND), floor), aim * (1 + ENERGY_BAND)
+    plan = EnergyPlan(need, change, aim, pace, whose, held, floored)
+    return plan, Statement("energy_kcal", GENERAL, "general guidance", low, aim, high, source, f"{words}.")
 
 
-def _protein(person: Person) -> Target:
+def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]:
     per_kg, source = PROTEIN_G_PER_KG[person.goal]
+    protein = per_kg * weight.kg
+    most = max(amdr_g("protein_g", kcal)[1], protein * 1.1)
+    reason = (
+        f"{per_kg:g} g per kg x {weight.kg:.4g} kg = {protein:.0f} g at least ({weight.reason}); a tenth more as the aim; at most "
+        f"35 % of the energy."
+    )
+    out = [Statement("protein_g", GENERAL, "general guidance", protein, protein * 1.1, most, source, reason)]
     stage = PROTEIN_LIFE_STAGE_G_PER_KG.get(person.life_stage.split("_")[0], 0.0)
-    if stage > per_kg:
-        per_kg, source = stage, f"RDA for {LIFE_STAGE_WORDS[person.life_stage]}, {SOURCE} (2005), from memory"
-    protein = per_kg * person.weight_kg
-    reason = f"{per_kg:g} g per kg x {person.weight_kg:g} kg = {protein:.0f} g at least; a tenth more as the aim."
-    return Target("protein_g", protein, protein * 1.1, None, "g", source, reason)
+    if stage > 0:
+        least = stage * weight.kg
+        words = f"{stage:g} g per kg x {weight.kg:.4g} kg = {least:.0f} g at least."
+        source = f"RDA for {LIFE_STAGE_WORDS[person.life_stage]}, {SOURCE} (2005), from memory"
+        voice = "pregnancy" if person.pregnant else "nursing"
+        out.append(Statement("protein_g", CONDITION, voice, least, None, None, source, words, priority=40))
+    return out
 
 
-def _shares_of_energy(kcal: float) -> list[Target]:
-    least, most = (share * kcal / FAT_KCAL_PER_G for share in FAT_AMDR)
-    saturated, sugars = SATURATED_MOST * kcal / FAT_KCAL_PER_G, ADDED_SUGARS_MOST * kcal / SUGAR_KCAL_PER_G
+def _shares_of_energy(kcal: float, carbohydrate: Reference) -> list[Statement]:
+    fat, carbs = amdr_g("fat_g", kcal), amdr_g("carbohydrate_g", kcal)
+    saturated, sugars = SATURATED_MOST * kcal / 9.0, ADDED_SUGARS_MOST * kcal / 4.0
     guidelines = "Dietary Guidelines for Americans 2020-2025"
+
+    def general(key: str, low: float | None, aim: float, high: float, source: str, reason: str) -> Statement:
+        return Statement(key, GENERAL, "general guidance", low, aim, high, source, reason)
+
     return [
-        Target(
-            "fat_g", least, (least + most) / 2, most, "g", f"AMDR, {SOURCE} (2005)",
-            f"20 to 35 % of {kcal:.0f} kcal at 9 kcal/g = {least:.0f} to {most:.0f} g.",
+        general(
+            "fat_g", fat[0], sum(fat) / 2, fat[1], f"AMDR, {SOURCE} (2005)",
+            f"20 to 35 % of {kcal:.0f} kcal at 9 kcal/g = {fat[0]:.0f} to {fat[1]:.0f} g.",
         ),
-        Target(
-            "saturated_fat_g", None, saturated / 2, saturated, "g", guidelines,
+        general(
+            "saturated_fat_g", None, saturated / 2, saturated, guidelines,
             f"Under 10 % of {kcal:.0f} kcal at 9 kcal/g = {saturated:.0f} g.",
         ),
-        Target(
-            "added_sugars_g", None, 0.0, sugars, "g", guidelines,
+        general(
+            "added_sugars_g", None, 0.0, sugars, guidelines,
             f"Under 10 % of {kcal:.0f} kcal at 4 kcal/g = {sugars:.0f} g; none is needed.",
         ),
+        general(
+            "carbohydrate_g", max(carbs[0], carbohydrate.value), max(sum(carbs) / 2, carbohydrate.value),
+            max(carbs[1], carbohydrate.value), f"AMDR, {SOURCE} (2005)",
+            f"45 to 65 % of {kcal:.0f} kcal at 4 kcal/g = {carbs[0]:.0f} to {carbs[1]:.0f} g; the RDA of {carbohydrate.value:g} g at least.",
+        ),
     ]  # fmt: skip
 
 
-def day_targets(person: Person) -> dict[str, Target]:
-    """The day's targets by nutrient key, the main ones first. Raises OutOfRange."""
-    check(person)
-    kcal = _energy(person)
-    fiber = FIBER_G_PER_1000_KCAL * kcal.aim / 1000.0
+def _reference(person: Person, row: Reference) -> Statement:
+    unit = NUTRIENT[row.key].unit
+    most = f", at most {row.upper:g} {unit}" if row.upper else ""
+    reason, source, value = f"{row.kind} for {row.group}: {row.value:g} {unit}{most}.", f"{row.source}, from memory", row.value
+    if (row.key == "iron_mg" and person.vegan_iron) or (row.key == "zinc_mg" and person.vegan_zinc):
+        factor = VEGAN_FACTOR[row.key]
+        value = row.value * factor
+        reason = f"{row.kind} for {row.group}: {row.value:g} {unit} x {factor:g} on plants alone = {value:.3g} {unit}{most}."
+    upper = row.upper
+    if upper is not None and value > upper:
+        reason += f" That is above the upper level of {upper:g} {unit}, which is left out: ask the physician."
+        upper = None
+    return Statement(row.key, GENERAL, "general guidance", value, value, upper, source, reason)
+
+
+def _general(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]:
+    fiber = FIBER_G_PER_1000_KCAL * kcal / 1000.0
+    references = reference_intakes(person.sex, person.age_years, person.life_stage)
     out = [
-        kcal,
-        _protein(person),
-        Target(
-            "fiber_g", fiber, fiber * 1.2, None, "g", f"AI of 14 g per 1000 kcal, {SOURCE} (2005)",
-            f"14 g x {kcal.aim:.0f} / 1000 kcal = {fiber:.0f} g at least.",
+        *_protein(person, weight, kcal),
+        Statement(
+            "fiber_g", GENERAL, "general guidance", fiber, fiber * 1.2, None, f"AI of 14 g per 1000 kcal, {SOURCE} (2005)",
+            f"14 g x {kcal:.0f} / 1000 kcal = {fiber:.0f} g at least.",
         ),
-        Target(
-            "sodium_mg", None, SODIUM_AI_MG, SODIUM_CDRR_MG, "mg",
-            f"AI and chronic disease risk reduction level, {SOURCE} (2019)",
-            "1500 mg is adequate; above 2300 mg less is better.",
+        Statement(
+            "sodium_mg", GENERAL, "general guidance", None, SODIUM_AI_MG, SODIUM_CDRR_MG,
+            f"AI and chronic disease risk reduction level, {SOURCE} (2019)", "1500 mg is adequate; above 2300 mg less is better.",
         ),
-        *_shares_of_energy(kcal.aim),
+        *_shares_of_energy(kcal, references["carbohydrate_g"]),
+        *(_reference(person, row) for row in references.values() if row.key != "carbohydrate_g"),
     ]  # fmt: skip
-    for row in reference_intakes(person.sex, person.age_years, person.life_stage).values():
-        unit = NUTRIENT[row.key].unit
-        most = f", at most {row.upper:g} {unit}" if row.upper else ""
-        reason = f"{row.kind} for {row.group}: {row.value:g} {unit}{most}."
-        out.append(Target(row.key, row.value, row.value, row.upper, unit, f"{row.source}, from memory", reason))
-    return {target.key: target for target in out}
+    for key, grams in needs_g(weight.kg).items():
+        reason = f"{grams / weight.kg * 1000:.0f} mg per kg x {weight.kg:.4g} kg = {grams:.2f} g at least."
+        source = "WHO/FAO/UNU Technical Report 935 (2007), from memory"
+        out.append(Statement(key, GENERAL, "general guidance", grams, grams * 1.1, None, source, reason))
+    return out
+
+
+def _laid_over(person: Person, school: School | None, kg: float, kcal: float) -> list[Statement]:
+    out = []
+    if school is not None:
+        out += [shift.statement(SCHOOL, school.name, kg, kcal) for shift in school.targets if shift.holds(person.conditions)]
+    for code, condition in conditions().items():
+        if code in person.conditions:
+            out += [shift.statement(CONDITION, condition.name, kg, kcal) for shift in condition.targets if shift.holds(person.conditions)]
+    return out
+
+
+def _by_hand(orders: Iterable[Order]) -> list[Statement]:
+    out = []
+    for order in orders:
+        kind = "a clinician's order" if order.kind == "order" else "the practitioner's choice"
+        voice = f"{kind} ({order.by})" if order.by else kind
+        out.append(Statement(order.key, ORDER, voice, order.low, order.aim, order.high, kind, order.reason))
+    return out
+
+
+def _food_disagreements(person: Person, school: School | None) -> list[Disagreement]:
+    """Foods a school favors and a condition holds back, or the other way round."""
+    if school is None:
+        return []
+    told: dict[str, FoodStance] = {stance.food_class: stance for stance in school.foods}
+    out: dict[str, Disagreement] = {}
+    for code, condition in conditions().items():
+        for stance in condition.foods if code in person.conditions else ():
+            said = told.get(stance.food_class)
+            if said is None or said.stance == stance.stance or "favor" not in (said.stance, stance.stance):
+                continue
+            about = stance.food_class[0].upper() + stance.food_class[1:]
+            out.setdefault(
+                stance.food_class,
+                Disagreement(
+                    "", about, condition.name, f"{stance.stance} ({stance.reason})", school.name, f"{said.stance} ({said.reason})",
+                    WHY_IN_FORCE[CONDITION],
+                ),
+            )  # fmt: skip
+    return list(out.values())
+
+
+def _pace_disagreement(person: Person, school: School | None, plan: EnergyPlan) -> list[Disagreement]:
+    if school is None or person.goal != "lose" or plan.held_because or person.pace_kg_per_week is not None:
+        return []
+    low, high = USUAL_LOSS
+    if low - 1e-9 <= plan.pace <= high:
+        return []
+    return [
+        Disagreement(
+            "", "Pace of losing weight", school.name, f"{plan.pace:g} kg a week ({school.pace.reason})", "general guidance",
+            f"{low:g} to {high:g} kg a week", WHY_IN_FORCE[SCHOOL] + "; choose another pace on the client's page",
+        )
+    ]  # fmt: skip
+
+
+def day_targets(
+    person: Person, school: School | None = None, orders: Sequence[Order] = (), shares: Mapping[str, float] | None = None
+) -> DayTargets:
+    """The day's targets, the main ones first. `shares` are the meals' shares of the day [0 to 1], the usual ones if None.
+
+    An order stands over a condition, a condition over the school, the school over general guidance. Raises OutOfRange, or
+    Referred for a person whom the formulas do not cover.
+    """
+    check(person)
+    person = replace(person, conditions=in_play(person.conditions, person.age_years))
+    weight = weight_used(person)
+    plan, base = _energy(person, school, weight.kg)
+    by_hand = _by_hand(orders)
+    # the energy first: shares and fiber go by what is in force
+    above = [row for row in (*_laid_over(person, school, weight.kg, plan.aim), *by_hand) if row.key == "energy_kcal"]
+    kcal, computed_kcal, disagreements = settle([base, *above])
+    plan = replace(plan, aim=kcal.aim)
+    told: dict[str, list[Statement]] = {}
+    for row in (*_general(person, weight, kcal.aim), *_laid_over(person, school, weight.kg, kcal.aim), *by_hand):
+        if row.key != "energy_kcal":
+            told.setdefault(row.key, []).append(row)
+    targets, computed = {"energy_kcal": kcal}, {"energy_kcal": computed_kcal}
+    for key, rows in told.items():
+        targets[key], without_orders, found = settle(rows)
+        if min(row.rank for row in rows) < ORDER:
+            computed[key] = without_orders
+        disagreements += found
+    disagreements += _pace_disagreement(person, school, plan) + _food_disagreements(person, school)
+    protein = targets["protein_g"]
+    meals = meal_targets(person, school, weight.kg, kcal.aim, (protein.low, protein.aim), shares)
+    change = kcal.aim - plan.need
+    ahead = forecast(person.weight_kg, change, person.target_weight_kg) if abs(change) >= 1 and not person.pregnant else None
+    return DayTargets(person, school, weight, plan, targets, computed, tuple(disagreements), meals, ahead)
+
+
+def watched_keys(person: Person, school: School | None, orders: Iterable[Order] = ()) -> tuple[str, ...]:
+    """The six or so targets that matter for this client: energy and protein, what was set by hand, what the conditions and the
+    school watch, then fiber and sodium."""
+    codes = in_play(person.conditions, person.age_years)
+    keys = ["energy_kcal", "protein_g", *(order.key for order in orders)]
+    for code, condition in conditions().items():
+        if code in codes:
+            keys += condition.watched
+    if person.pregnant:
+        keys += ["iron_mg", "folate_ug", "iodine_ug"]
+    keys += school.watched if school is not None else ()
+    keys += MAIN_KEYS
+    by_hand = len({order.key for order in orders} - {"energy_kcal", "protein_g"})
+    return tuple(dict.fromkeys(keys))[: max(MOST_WATCHED, by_hand + 2)]
 
 
 def judge(target: Target, amount: float) -> tuple[str, float]:

@@ -1,0 +1,165 @@
+"""What each voice says of one target, and which is in force: general guidance, the school, a condition, an order."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from nutrition.nutrients import NUTRIENT
+
+GENERAL, SCHOOL, CONDITION, ORDER = range(4)
+RANK_WORDS = ("general guidance", "the school", "a condition", "set by hand")
+WHY_IN_FORCE = {
+    SCHOOL: "a school stands over general guidance",
+    CONDITION: "a condition stands over the school and general guidance",
+    ORDER: "a number set by hand stands over all that is computed",
+}
+
+
+@dataclass(frozen=True)
+class Target:
+    """One target of the day. `low` and `high` bound the band, either may be open (None). In the key's unit."""
+
+    key: str
+    low: float | None
+    aim: float
+    high: float | None
+    unit: str
+    source: str
+    reason: str
+    voice: str = "general guidance"
+
+
+@dataclass(frozen=True)
+class Statement:
+    """One voice on one target. An `aim` of None leaves the aim of the voices below, moved into this band.
+
+    `replaces`: nothing of the voices below is kept, whether or not it fits. `priority` orders conditions among themselves.
+    """
+
+    key: str
+    rank: int
+    voice: str
+    low: float | None
+    aim: float | None
+    high: float | None
+    source: str
+    reason: str
+    replaces: bool = False
+    priority: int = 0
+
+
+@dataclass(frozen=True)
+class Disagreement:
+    """Two voices that cannot both be followed: each with its numbers, which one is in force, and why."""
+
+    key: str
+    about: str
+    in_force: str
+    in_force_says: str
+    other: str
+    other_says: str
+    why: str
+
+    @property
+    def words(self) -> str:
+        voices = f"{self.in_force} says {self.in_force_says}; {self.other} says {self.other_says}"
+        return f"{self.about}: {voices}. In force: {self.in_force}, because {self.why}."
+
+
+def _number(key: str, value: float) -> str:
+    decimals = NUTRIENT[key].decimals if abs(value) < 10 else 0
+    return f"{value:,.{decimals}f}"
+
+
+def band_words(key: str, low: float | None, high: float | None) -> str:
+    """ "96\u2013140 g", "at least 96 g", "at most 2,300 mg", or "no band" """
+    unit = NUTRIENT[key].unit
+    if low is not None and high is not None:
+        joint = " to " if low < 0 else "\u2013"
+        return f"{_number(key, low)}{joint}{_number(key, high)} {unit}"
+    if low is not None:
+        return f"at least {_number(key, low)} {unit}"
+    return "no band" if high is None else f"at most {_number(key, high)} {unit}"
+
+
+def target_words(target: Target) -> str:
+    """ "at least 96 g, aim 106" """
+    return f"{band_words(target.key, target.low, target.high)}, aim {_number(target.key, target.aim)}"
+
+
+def _inside(aim: float, low: float | None, high: float | None) -> bool:
+    slack = 1e-9 * max(1.0, abs(aim))
+    return (low is None or aim >= low - slack) and (high is None or aim <= high + slack)
+
+
+def _clamp(aim: float, low: float | None, high: float | None) -> float:
+    return min(max(aim, low if low is not None else aim), high if high is not None else max(aim, low if low is not None else aim))
+
+
+def _target(statement: Statement, low: float | None, aim: float, high: float | None) -> Target:
+    return Target(
+        statement.key, low, aim, high, NUTRIENT[statement.key].unit, statement.source, statement.reason, statement.voice
+    )  # fmt: skip
+
+
+def _says(key: str, low: float | None, high: float | None, aim: float) -> str:
+    words = band_words(key, low, high)
+    return f"about {_number(key, aim)} {NUTRIENT[key].unit}" if words == "no band" else words
+
+
+def _over(below: Target, above: Statement) -> Target:
+    """`above` laid over what is in force so far."""
+    aim = _clamp(below.aim if above.aim is None else above.aim, above.low, above.high)
+    if above.replaces or above.rank == ORDER or not _inside(aim, below.low, below.high):
+        return _target(above, above.low, aim, above.high)
+    low = max((value for value in (above.low, below.low) if value is not None), default=None)
+    high = min((value for value in (above.high, below.high) if value is not None), default=None)
+    if (low, aim, high) == (below.low, below.aim, below.high):
+        return below
+    merged = _target(above, low, aim, high)
+    if (low, high) != (above.low, above.high):
+        kept = f"Kept within what {below.voice} says: {band_words(below.key, below.low, below.high)}."
+        merged = replace(merged, reason=f"{above.reason} {kept}")
+    return merged
+
+
+def settle(statements: Sequence[Statement]) -> tuple[Target, Target, list[Disagreement]]:
+    """The target in force, the one that was computed (without orders), and the voices it disagrees with.
+
+    Higher ranks are laid over lower ones. Where the aim of the higher fits the band of the lower, the band narrows to both;
+    where it does not, the higher replaces the lower. A voice whose band the aim in force leaves disagrees. The first statement
+    needs a number. Raises ValueError if it has none.
+    """
+    ordered = sorted(statements, key=lambda statement: (statement.rank, statement.priority))
+    first = ordered[0]
+    aim = next((value for value in (first.aim, first.low, first.high) if value is not None), None)
+    if aim is None:
+        raise ValueError(f"{first.key}: a statement without any number")
+    target = computed = _target(first, first.low, aim, first.high)
+    winner = first
+    for statement in ordered[1:]:
+        before, target = target, _over(target, statement)
+        if target is not before:
+            winner = statement
+        if statement.rank < ORDER:
+            computed = target
+    return target, computed, [
+        _disagreement(target, winner, other) for other in ordered if other is not winner and not _inside(target.aim, other.low, other.high)
+    ]  # fmt: skip
+
+
+def _disagreement(target: Target, winner: Statement, other: Statement) -> Disagreement:
+    why = WHY_IN_FORCE.get(winner.rank, "")
+    if winner.rank == other.rank == CONDITION:
+        why = "the graver condition comes first; ask the treating clinician which number holds"
+    aim = next((value for value in (other.aim, other.low, other.high) if value is not None), target.aim)
+    return Disagreement(
+        target.key,
+        NUTRIENT[target.key].name,
+        winner.voice,
+        _says(target.key, target.low, target.high, target.aim),
+        other.voice,
+        _says(target.key, other.low, other.high, aim),
+        why,
+    )
