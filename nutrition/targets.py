@@ -214,7 +214,7 @@ def _shares_of_energy(kcal: float, carbohydrate: Reference) -> list[Statement]:
         general(
             "carbohydrate_g", max(carbs[0], carbohydrate.value), max(sum(carbs) / 2, carbohydrate.value),
             max(carbs[1], carbohydrate.value), f"AMDR, {SOURCE} (2005)",
-            f"45 to 65 % of {kcal:.0f} kcal at 4 kcal/g = {carbs[0]:.0f} to {carbs[1]:.0f} g; the RDA of {carbohydrate.value:g} g at least.",
+            f"45 to 65 % of {kcal:.0f} kcal at 4 kcal/g = {carbs[0]:.0f} to {carbs[1]:.0f} g; RDA {carbohydrate.value:g} g.",
         ),
     ]  # fmt: skip
 

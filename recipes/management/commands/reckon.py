@@ -1,17 +1,14 @@
 """Reckon a recipe from a file."""
 
 import json
-import os
 import sys
 from dataclasses import replace
-from pathlib import Path
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from nutrition.recipe import UnreadableRecipe, parse_text, reckon
 from nutrition.report import as_data, as_text
-
-MOST_BYTES = 1_000_000
+from roundpantry.given_file import read_given
 
 
 class Command(BaseCommand):
@@ -28,7 +25,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, **options: object) -> None:
         try:
-            recipe = parse_text(self._read(str(options["file"])))
+            recipe = parse_text(read_given(str(options["file"])))
             if options["servings"] is not None:
                 recipe = replace(recipe, servings=float(str(options["servings"])))
             if options["batch_grams"] is not None:
@@ -42,16 +39,3 @@ class Command(BaseCommand):
             self.stdout.write(as_text(facts))
         if facts.unresolved:
             sys.exit(1)
-
-    def _read(self, name: str) -> str:
-        if name == "-":
-            return sys.stdin.read(MOST_BYTES)
-        path = Path(os.environ.get("ROUNDPANTRY_CALLED_FROM", ".")) / name
-        try:
-            if path.stat().st_size > MOST_BYTES:
-                raise CommandError(f"{name} is over {MOST_BYTES:,} bytes: that is no recipe.")
-            return path.read_text(encoding="utf-8")
-        except UnicodeDecodeError:
-            raise CommandError(f"{name} is not text in UTF-8.") from None
-        except OSError as error:
-            raise CommandError(f"{name} cannot be read: {error.strerror}.") from None

@@ -1,0 +1,34 @@
+"""A day's targets for a person in a file."""
+
+import json
+import sys
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from nutrition.person import OutOfRange
+from nutrition.targets_file import as_text, read_asked, report
+from roundpantry.given_file import read_given
+
+
+class Command(BaseCommand):
+    help = "Print a day's targets, meals, disagreements and cautions for a person in a JSON file. Exit status 1 for impossible input."
+    requires_system_checks: list[str] = []
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", help="the person in JSON, or - for standard input")
+        parser.add_argument("--json", action="store_true", help="print JSON")
+
+    def handle(self, *args: object, **options: object) -> None:
+        try:
+            asked = read_asked(json.loads(read_given(str(options["file"]))))
+            data = report(asked)
+        except (json.JSONDecodeError, RecursionError) as error:
+            raise CommandError(f"{options['file']} is not JSON: {error}.") from None
+        except OutOfRange as error:
+            if options["json"]:
+                self.stdout.write(json.dumps({"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False))
+                sys.exit(1)
+            raise CommandError(f"{error.field}: {error}") from None
+        if asked.ignored:
+            self.stderr.write(f"Not understood, and left out: {', '.join(asked.ignored)}.")
+        self.stdout.write(json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(data))

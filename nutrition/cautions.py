@@ -1,0 +1,197 @@
+"""What to warn about, how strongly, why, and to whom to turn: the rules of data/cautions.toml against a situation."""
+
+from __future__ import annotations
+
+import operator
+import re
+import tomllib
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+from nutrition.bowl import Ingredient
+from nutrition.food_classes import classes_of, food_classes
+from nutrition.foods import DATA
+
+LEVELS = ("stop and ask", "caution", "note")
+_COMPARE: dict[str, Callable[[float, float], bool]] = {
+    "<=": operator.le, ">=": operator.ge, "<": operator.lt, ">": operator.gt,
+}  # fmt: skip
+_COMPARISON = re.compile(r"^(.+?) (<=|>=|<|>) (.+)$")
+
+
+@dataclass(frozen=True)
+class Situation:
+    """What is known where a decision is made: the person, the numbers at hand by name, and the foods in question.
+
+    A number that is not known is left out, and no rule that needs it fires. `foods` is None where no foods are in question.
+    """
+
+    conditions: frozenset[str] = frozenset()
+    life_stage: str = "adult"
+    goal: str = "hold"
+    school: str = ""
+    allergies: frozenset[str] = frozenset()
+    dislikes: tuple[str, ...] = ()
+    numbers: Mapping[str, float] = field(default_factory=dict)
+    foods: Sequence[Ingredient] | None = None
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """ "day_selenium_ug > 400": two numbers by name or value."""
+
+    left: str
+    sign: str
+    right: str
+
+    def holds(self, numbers: Mapping[str, float]) -> bool:
+        values = [_value(side, numbers) for side in (self.left, self.right)]
+        return None not in values and _COMPARE[self.sign](values[0] or 0.0, values[1] or 0.0)
+
+
+@dataclass(frozen=True)
+class Rule:
+    """One rule; see the head of data/cautions.toml for what makes it fire."""
+
+    code: str
+    level: str
+    text: str
+    why: str
+    refer_to: str
+    source: str
+    any_condition: frozenset[str]
+    all_condition: frozenset[str]
+    no_condition: frozenset[str]
+    life_stage: tuple[str, ...]
+    goal: tuple[str, ...]
+    school: tuple[str, ...]
+    food: frozenset[str]
+    number: tuple[Comparison, ...]
+    allergen: bool
+    disliked: bool
+
+
+@dataclass(frozen=True)
+class Caution:
+    """A rule that fired. `about` names the foods that triggered it, empty otherwise."""
+
+    code: str
+    level: str
+    text: str
+    why: str
+    refer_to: str
+    source: str
+    about: str = ""
+
+
+def _value(side: str, numbers: Mapping[str, float]) -> float | None:
+    try:
+        return float(side)
+    except ValueError:
+        return numbers.get(side)
+
+
+def _comparison(text: str) -> Comparison:
+    match = _COMPARISON.match(text)
+    if match is None:
+        raise ValueError(f"“{text}” is no comparison")
+    return Comparison(*match.groups())
+
+
+@lru_cache(maxsize=1)
+def rules() -> tuple[Rule, ...]:
+    """All rules. Raises ValueError for a rule that cannot be read."""
+    data = tomllib.loads((DATA / "cautions.toml").read_text(encoding="utf-8"))
+    out = []
+    for code, row in data.items():
+        food = frozenset(row.get("food", ()))
+        if row["level"] not in LEVELS or not food <= set(food_classes()):
+            raise ValueError(f"{code}: no such level or kind of food")
+        out.append(
+            Rule(
+                code,
+                row["level"],
+                row["text"],
+                row["why"],
+                row["refer_to"],
+                row["source"],
+                frozenset(row.get("any_condition", ())),
+                frozenset(row.get("all_condition", ())),
+                frozenset(row.get("no_condition", ())),
+                tuple(row.get("life_stage", ())),
+                tuple(row.get("goal", ())),
+                tuple(row.get("school", ())),
+                food,
+                tuple(_comparison(text) for text in row.get("number", ())),
+                bool(row.get("allergen")),
+                bool(row.get("disliked")),
+            )
+        )
+    return tuple(out)
+
+
+def _person_matches(rule: Rule, situation: Situation) -> bool:
+    have = situation.conditions
+    return (
+        (not rule.any_condition or not have.isdisjoint(rule.any_condition))
+        and rule.all_condition <= have
+        and have.isdisjoint(rule.no_condition)
+        and (not rule.life_stage or situation.life_stage.startswith(rule.life_stage))
+        and (not rule.goal or situation.goal in rule.goal)
+        and (not rule.school or situation.school in rule.school)
+    )
+
+
+def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
+    """Names of the foods that trigger the rule, empty where it asks for none; None where it asks and there is none."""
+    foods = situation.foods or ()
+    if rule.allergen:
+        found = [part.food.name for part in foods if not situation.allergies.isdisjoint(part.food.allergens)]
+    elif rule.disliked:
+        found = [part.food.name for part in foods if any(_is_called(part.food.name, word) for word in situation.dislikes)]
+    elif rule.food:
+        found = [part.food.name for part in foods if not rule.food.isdisjoint(classes_of(part.food))]
+    else:
+        return []
+    return list(dict.fromkeys(found)) or None
+
+
+def _is_called(name: str, word: str) -> bool:
+    """Whether a food's name has the word, in one or many: "mushroom" is in "Mushrooms, white, raw"."""
+    stem = word.strip().lower().removesuffix("s")
+    return bool(stem) and re.search(rf"\b{re.escape(stem)}", name.lower()) is not None
+
+
+def _with_food_numbers(situation: Situation) -> dict[str, float]:
+    """The numbers at hand, and those that the foods give by themselves: grams of a kind, foods with gluten."""
+    numbers = dict(situation.numbers)
+    if situation.foods is not None:
+        grams: dict[str, float] = {}
+        for part in situation.foods:
+            for name in classes_of(part.food):
+                grams[name] = grams.get(name, 0.0) + part.grams
+        numbers |= {f"g_{name}": grams.get(name, 0.0) for name in food_classes()}
+        numbers["gluten_foods"] = float(sum("gluten" in part.food.allergens for part in situation.foods))
+    return numbers
+
+
+def cautions_in(situation: Situation) -> list[Caution]:
+    """All that is to be said in a situation, the gravest first."""
+    numbers = _with_food_numbers(situation)
+    out = []
+    for rule in rules():
+        if not _person_matches(rule, situation) or not all(comparison.holds(numbers) for comparison in rule.number):
+            continue
+        found = _foods_of(rule, situation)
+        if found is None:
+            continue
+        foods = ", ".join(found)
+        text = rule.text.format_map({**numbers, "foods": foods})
+        out.append(Caution(rule.code, rule.level, text, rule.why, rule.refer_to, rule.source, foods))
+    return sorted(out, key=lambda caution: LEVELS.index(caution.level))
+
+
+def most_grave(cautions: Iterable[Caution]) -> str | None:
+    """The gravest level among them."""
+    return next(iter(sorted((caution.level for caution in cautions), key=LEVELS.index)), None)

@@ -1,0 +1,127 @@
+"""The numbers that cautions look at: of a client's plan, of what they take, of a day and of the days planned around it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from nutrition import energy
+from nutrition.body import bmi
+from nutrition.bowl import Ingredient
+from nutrition.cautions import Situation
+from nutrition.conditions import in_play
+from nutrition.food_classes import classes_of
+from nutrition.meals import MAIN_MEALS, PATTERN_SHARES
+from nutrition.nutrients import KEYS
+from nutrition.person import Person
+from nutrition.profile import Profile
+from nutrition.supplements import Supplement
+from nutrition.targets import KCAL_FLOOR, DayTargets, Order, judge
+
+IODINE_SOURCES = {"salt-iodized"}
+
+
+@dataclass(frozen=True)
+class PlannedDay:
+    """A day as planned: what it brings, supplements included, its foods, and how many main meals have something in them."""
+
+    profile: Profile
+    foods: Sequence[Ingredient]
+    main_meals: int
+
+
+def body_numbers(person: Person) -> dict[str, float]:
+    """Age, body mass index now and at the target."""
+    out = {"age_years": person.age_years, "bmi": bmi(person.weight_kg, person.height_cm)}
+    if person.target_weight_kg is not None:
+        out["target_bmi"] = bmi(person.target_weight_kg, person.height_cm)
+    return out
+
+
+def plan_numbers(day: DayTargets, orders: Iterable[Order] = (), measured_kg_per_week: float | None = None) -> dict[str, float]:
+    """Of the targets in force: energy, pace, protein, limits, and numbers by hand that leave the computed band of a condition."""
+    person, kcal, protein = day.person, day.targets["energy_kcal"].aim, day.targets["protein_g"]
+    out = body_numbers(person) | {
+        "energy_kcal": kcal,
+        "energy_floor": KCAL_FLOOR[person.sex],
+        "resting_kcal": energy.mifflin_st_jeor(person.sex, person.weight_kg, person.height_cm, person.age_years),
+        "floored": float(day.energy.floored),
+        "pace_kg": day.energy.pace,
+        "pace_percent": day.energy.pace / person.weight_kg * 100.0,
+        "protein_g_per_kg": protein.aim / day.weight.kg,
+        "protein_percent": protein.aim * 4.0 / kcal * 100.0,
+        "sodium_aim_mg": day.targets["sodium_mg"].aim,
+        "potassium_aim_mg": day.targets["potassium_mg"].aim,
+        "meals": float(sum(1 for key in PATTERN_SHARES[person.meals] if key in MAIN_MEALS)),
+    }
+    for name, key in (("potassium_most_mg", "potassium_mg"), ("protein_most_g", "protein_g")):
+        most = day.targets[key].high
+        if most is not None:
+            out[name] = most
+    if day.energy.held_because:
+        out |= {"pace_kg": 0.0, "pace_percent": 0.0}
+    if measured_kg_per_week is not None:
+        out["measured_loss_percent"] = max(-measured_kg_per_week, 0.0) / person.weight_kg * 100.0
+        out["measured_gain_kg"] = max(measured_kg_per_week, 0.0)
+    return out | _by_hand(day, orders)
+
+
+def _by_hand(day: DayTargets, orders: Iterable[Order]) -> dict[str, float]:
+    against = {"order": 0.0, "choice": 0.0}
+    for order in orders:
+        computed = day.computed.get(order.key)
+        by_condition = computed is not None and computed.voice not in ("general guidance", day.school.name if day.school else "")
+        if computed is not None and by_condition and judge(computed, order.aim)[0] != "inside":
+            against[order.kind] += 1.0
+    return {"orders_against": against["order"], "choices_against": against["choice"]}
+
+
+def tablet_numbers(supplements: Sequence[Supplement], fortified_b12: bool) -> dict[str, float]:
+    """What the supplements bring in a day, by nutrient; whether fortified food is in the plan."""
+    out = {f"tablet_{key}": 0.0 for key in KEYS}
+    for supplement in supplements:
+        out[f"tablet_{supplement.key}"] += supplement.per_day
+    out["tablet_binding_mg"] = sum(out[f"tablet_{key}"] for key in ("iron_mg", "calcium_mg", "magnesium_mg"))
+    out["fortified_b12"] = float(fortified_b12)
+    return out
+
+
+def day_numbers(planned: PlannedDay) -> dict[str, float]:
+    """A planned day's totals by nutrient, and its main meals. What is unknown of a total can only add to it."""
+    return {f"day_{key}": planned.profile[key].amount for key in KEYS} | {"day_meals": float(planned.main_meals)}
+
+
+def week_numbers(days: Sequence[PlannedDay], supplements: Sequence[Supplement] = ()) -> dict[str, float]:
+    """Of the days planned around now: B12, how vitamin K swings, whether there are sources of iodine and omega-3."""
+    filled = [day for day in days if day.main_meals]
+    if not filled:
+        return {"week_days": 0.0}
+    foods = [part for day in filled for part in day.foods]
+    vitamin_k = [day.profile["vitamin_k_ug"].amount for day in filled]
+    taken = {supplement.key for supplement in supplements}
+    iodine = [part for part in foods if "sea vegetables" in classes_of(part.food) or part.food.slug in IODINE_SOURCES]
+    iodine += [part for part in foods if part.food.group == "supplement" and part.food.slug.startswith("iodine")]
+    omega = [part for part in foods if "flax, chia, hemp or walnut" in classes_of(part.food) or part.food.slug.startswith("algae-oil")]
+    out = {
+        "week_days": float(len(filled)),
+        "week_b12_ug": sum(day.profile["vitamin_b12_ug"].amount for day in filled) / len(filled),
+        "week_iodine_sources": float(len(iodine) + ("iodine_ug" in taken)),
+        "week_omega_3_sources": float(len(omega) + bool(taken & {"epa_g", "dha_g", "ala_g"})),
+    }
+    if min(vitamin_k) > 0:
+        out["week_vitamin_k_swing"] = max(vitamin_k) / min(vitamin_k)
+    return out
+
+
+def situation(
+    person: Person,
+    school_code: str = "",
+    numbers: Mapping[str, float] | None = None,
+    foods: Sequence[Ingredient] | None = None,
+    dislikes: tuple[str, ...] = (),
+) -> Situation:
+    """A person's situation with the numbers and foods at hand."""
+    return Situation(
+        in_play(person.conditions, person.age_years), person.life_stage, person.goal, school_code, person.allergies, dislikes,
+        numbers or {}, foods,
+    )  # fmt: skip
