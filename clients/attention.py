@@ -3,19 +3,20 @@
 from datetime import date, timedelta
 
 from clients.models import Client
-from nutrition import targets
+from nutrition.person import OutOfRange, check
 from nutrition.trend import weekly_change
 
 WEIGH_IN_DAYS = 14
 FAST_SHARE_PER_WEEK = 0.01
+DRIFT_SHARE = 0.03
 
 
 def reasons(client: Client, today: date) -> list[str]:
     """What to attend to, in words; empty when nothing asks for it."""
     out = []
     try:
-        targets.check(client.person())
-    except targets.OutOfRange as error:
+        check(client.person())
+    except OutOfRange as error:
         out.append(str(error))
     rows = list(client.weigh_ins.order_by("-date")[:6])
     if not rows:
@@ -27,6 +28,10 @@ def reasons(client: Client, today: date) -> list[str]:
         out.append("Weight is not falling")
     if pace is not None and rows and pace < -FAST_SHARE_PER_WEEK * rows[0].kg:
         out.append(f"Losing {-pace:.1f} kg a week: more than 1 % of body weight. Ask why, and tell their physician")
+    version = client.target_versions.first()
+    made_for = version.data.get("person", {}).get("weight_kg") if version else None
+    if made_for and rows and abs(rows[0].kg - made_for) > DRIFT_SHARE * made_for:
+        out.append(f"Targets were made for {made_for:g} kg; the last weigh-in is {rows[0].kg:g} kg")
     if not client.days.filter(date__gte=today - timedelta(days=1)).exists():
         out.append("No day planned")
     return out

@@ -1,12 +1,20 @@
-"""The targets of a client that are in force: computed ones, and those set by hand over them."""
+"""The targets of a client that are in force: by version, with what was computed beside what was set by hand."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from datetime import date
 
-from clients.models import Client, TargetOverride
+from django.utils import timezone
+
+from clients.models import Client, TargetOverride, TargetVersion
+from clients.stored import from_data
+from clients.versions import compute, version_on
 from nutrition import targets
 from nutrition.nutrients import NUTRIENT
+from nutrition.person import OutOfRange
 from nutrition.profile import Amount, Profile
-from nutrition.targets import Target
+from nutrition.quantities import amount_of
+from nutrition.statements import Target, band_words, target_words
+from nutrition.targets import DayTargets, Order
 from roundpantry import show
 from roundpantry.drawing.track import Track, track
 
@@ -18,15 +26,11 @@ class InForce:
     target: Target
     computed: Target | None
     override: TargetOverride | None
+    watched: bool
 
     @property
     def name(self) -> str:
         return NUTRIENT[self.target.key].name
-
-    @property
-    def watched(self) -> bool:
-        """Whether it stands in the target strip from the start."""
-        return self.target.key in targets.MAIN_KEYS or self.override is not None
 
     @property
     def words(self) -> str:
@@ -36,6 +40,30 @@ class InForce:
     @property
     def computed_words(self) -> str:
         return target_words(self.computed) if self.computed else ""
+
+
+@dataclass(frozen=True)
+class Plan:
+    """What holds for a client: the targets by key, the version they come from, and the day's plan they are part of.
+
+    `day` is None and `problem` says why where the formulas do not cover the client; only what was set by hand is in force then.
+    """
+
+    client: Client
+    version: TargetVersion | None
+    day: DayTargets | None
+    orders: tuple[Order, ...]
+    rows: dict[str, InForce] = field(default_factory=dict)
+    problem: str = ""
+    refer_to: str = ""
+
+    @property
+    def watched(self) -> list[InForce]:
+        return [row for row in self.rows.values() if row.watched]
+
+    @property
+    def others(self) -> list[InForce]:
+        return [row for row in self.rows.values() if not row.watched]
 
 
 @dataclass(frozen=True)
@@ -54,52 +82,19 @@ class Reading:
     track: Track
 
 
-def _said(target: Target, value: float | None) -> str:
-    decimals = NUTRIENT[target.key].decimals if target.aim < 10 else 0
-    return "" if value is None else show.digits(value, decimals)
-
-
-def band_words(target: Target) -> str:
-    """ "96-140 g", "at least 96 g" or "at most 2,300 mg" """
-    low, high = _said(target, target.low), _said(target, target.high)
-    if low and high:
-        return f"{low}\u2013{high} {target.unit}"
-    return f"at least {low} {target.unit}" if low else f"at most {high} {target.unit}"
-
-
-def target_words(target: Target) -> str:
-    """ "at least 96 g, aim 106" """
-    return f"{band_words(target)}, aim {_said(target, target.aim)}"
-
-
-def targets_in_force(client: Client) -> dict[str, InForce]:
-    """By nutrient key, computed first, then what was set by hand only. Raises nutrition.targets.OutOfRange."""
-    computed = targets.day_targets(client.person())
-    overrides = {row.key: row for row in client.overrides.filter(ended=None).select_related("by").order_by("made")}
-    out = {}
-    for key in [*computed, *(key for key in overrides if key not in computed)]:
-        override = overrides.get(key)
-        target = computed.get(key)
-        if override:
-            target = Target(
-                key, override.low, override.aim, override.high, NUTRIENT[key].unit, override.get_kind_display(), override.reason
-            )
-        if target is not None:
-            out[key] = InForce(target, computed.get(key), override)
-    return out
-
-
 def reading(target: Target, amount: Amount | None) -> Reading:
     """One line of the target strip. `amount` is None where there is nothing to show yet."""
-    key = target.key
+    key, bounds = target.key, band_words(target.key, target.low, target.high)
     if amount is None:
         bare = track(target.low, target.aim, target.high, None)
-        return Reading(NUTRIENT[key].name, key, target_words(target), band_words(target), "", "", "", "none", "", bare)
+        return Reading(NUTRIENT[key].name, key, target_words(target), bounds, "", "", "", "none", "", bare)
     state, by = targets.judge(target, amount.amount)
     decimals = NUTRIENT[key].decimals
     word = "inside" if state == "inside" else f"{state} by {show.digits(by, decimals)} {target.unit}"
-    if amount.known <= 0:
+    if amount.known <= 0 and amount.amount == 0:
         state, word = "none", "unknown"
+    elif not amount.complete and NUTRIENT[key].group == "indices":
+        word += ", part unknown"
     elif state == "under" and not amount.complete:
         # what is unknown can only add to it
         word = word.replace("under by", "under by up to")
@@ -112,7 +107,7 @@ def reading(target: Target, amount: Amount | None) -> Reading:
         NUTRIENT[key].name,
         key,
         target_words(target),
-        band_words(target),
+        bounds,
         show.amount(amount, key),
         show.span(amount, key),
         word,
@@ -127,28 +122,60 @@ def _near_edge(target: Target, amount: float) -> bool:
     return any(abs(amount - edge) <= 0.05 * target.aim for edge in edges)
 
 
-def _rows(client: Client | None) -> list[InForce]:
-    """The targets in force; none without a client, or for one the formulas do not cover."""
-    if client is None:
-        return []
-    try:
-        return list(targets_in_force(client).values())
-    except targets.OutOfRange:
-        return []
+def plan_of(client: Client, version: TargetVersion | None = None, on: date | None = None) -> Plan:
+    """What holds for a client: by `version`, or on a date (today); computed on the spot where no version was made yet."""
+    version = version or version_on(client, on or timezone.localdate())
+    rows = client.overrides.select_related("by").order_by("made")
+    if version is None:
+        overrides = {row.key: row for row in rows.filter(ended=None)}
+        orders = tuple(row.order() for row in overrides.values())
+        try:
+            return _plan(client, None, compute(client), overrides, orders)
+        except OutOfRange as error:
+            return _by_hand_only(client, None, overrides, orders, str(error), getattr(error, "refer_to", ""))
+    overrides = {row.key: row for row in rows.filter(pk__in=version.data["overrides"].values())}
+    orders = tuple(row.order() for row in overrides.values())
+    if "referred" in version.data:
+        return _by_hand_only(client, version, overrides, orders, version.data["referred"], version.data["refer_to"])
+    return _plan(client, version, from_data(version.data), overrides, orders)
+
+
+def _plan(
+    client: Client, version: TargetVersion | None, day: DayTargets, overrides: dict[str, TargetOverride], orders: tuple[Order, ...]
+) -> Plan:
+    watched = [key for key in client.watched or targets.watched_keys(day.person, day.school, orders) if key in day.targets]
+    order = [*watched, *(key for key in day.targets if key not in watched)]
+    rows = {key: InForce(day.targets[key], day.computed.get(key), overrides.get(key), key in watched) for key in order}
+    return Plan(client, version, day, orders, rows)
+
+
+def _by_hand_only(
+    client: Client,
+    version: TargetVersion | None,
+    overrides: dict[str, TargetOverride],
+    orders: tuple[Order, ...],
+    problem: str,
+    refer_to: str,
+) -> Plan:
+    rows = {}
+    for key, override in overrides.items():
+        kind = override.get_kind_display()
+        target = Target(key, override.low, override.aim, override.high, NUTRIENT[key].unit, kind, override.reason, kind)
+        rows[key] = InForce(target, None, override, True)
+    return Plan(client, version, None, orders, rows, problem, refer_to)
 
 
 def _stand(rows: list[InForce], profile: Profile | None) -> list[Reading]:
     if profile is None or profile.lines == 0:
         return [reading(row.target, None) for row in rows]
-    return [reading(row.target, profile[row.target.key]) for row in rows]
+    return [reading(row.target, amount_of(profile, row.target.key)) for row in rows]
 
 
-def strip(client: Client | None, profile: Profile | None) -> list[Reading]:
-    """Where `profile` stands on the targets that are watched: the main ones and those set by hand."""
-    return _stand([row for row in _rows(client) if row.watched], profile)
+def strip(plan: Plan | None, profile: Profile | None) -> list[Reading]:
+    """Where `profile` stands on the targets that are watched; nothing without a client."""
+    return _stand(plan.watched, profile) if plan else []
 
 
-def readings(client: Client | None, profile: Profile | None) -> tuple[list[Reading], list[Reading]]:
-    """Where `profile` stands on the watched targets, and on all the others."""
-    rows = _rows(client)
-    return _stand([row for row in rows if row.watched], profile), _stand([row for row in rows if not row.watched], profile)
+def others(plan: Plan | None, profile: Profile | None) -> list[Reading]:
+    """Where `profile` stands on all the other targets."""
+    return _stand(plan.others, profile) if plan else []

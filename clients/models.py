@@ -1,17 +1,22 @@
-"""Clients, what they weigh, and the targets a practitioner set by hand."""
+"""Clients: who they are, what they weigh and take, and the record of their targets."""
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.utils import timezone
 from django_scopes import ScopedManager
 
-from nutrition import targets
+from nutrition import person as words
 from nutrition.allergens import ALLERGENS
+from nutrition.conditions import conditions
+from nutrition.person import Person
+from nutrition.supplements import Supplement
+from nutrition.targets import Order
 from practice.models import Practice, User
 from practice.versioned import Versioned
 
-ACTIVITY_CHOICES = list(targets.ACTIVITY_WORDS.items())
-GOAL_CHOICES = list(targets.GOAL_WORDS.items())
+
+def _choices(known: dict[str, str]) -> list[tuple[str, str]]:
+    return list(known.items())
 
 
 class Client(Versioned):
@@ -24,13 +29,29 @@ class Client(Versioned):
     birth_year = models.PositiveSmallIntegerField(validators=[MinValueValidator(1900), MaxValueValidator(2100)])
     height_cm = models.FloatField("height [cm]")
     weight_kg = models.FloatField("weight [kg]")
-    activity = models.CharField(max_length=12, choices=ACTIVITY_CHOICES, default="low_active")
-    goal = models.CharField(max_length=8, choices=GOAL_CHOICES, default="hold")
-    life_stage = models.CharField(max_length=16, choices=list(targets.LIFE_STAGE_WORDS.items()), default="adult")
-    formula = models.CharField("energy computed by", max_length=10, choices=list(targets.FORMULA_WORDS.items()), default="mifflin")
-    conditions = models.TextField("conditions and medicines", blank=True)
+    activity = models.CharField(max_length=12, choices=_choices(words.ACTIVITY_WORDS), default="low_active")
+    goal = models.CharField(max_length=8, choices=_choices(words.GOAL_WORDS), default="hold")
+    target_weight_kg = models.FloatField("target weight [kg]", null=True, blank=True)
+    pace_kg_per_week = models.FloatField("pace [kg a week]", null=True, blank=True)
+    life_stage = models.CharField(max_length=16, choices=_choices(words.LIFE_STAGE_WORDS), default="adult")
+    formula = models.CharField("energy computed by", max_length=12, choices=_choices(words.FORMULA_WORDS), default="dri_2023")
+    kcal_per_kg = models.FloatField("kcal per kg", null=True, blank=True)
+    measured_kcal = models.FloatField("measured need [kcal]", null=True, blank=True)
+    weight_basis = models.CharField("weight that counts per kg", max_length=8, choices=_choices(words.WEIGHT_BASIS_WORDS), default="auto")
+    vegan_iron = models.BooleanField("iron x 1.8 for plants alone", default=False)
+    vegan_zinc = models.BooleanField("zinc x 1.5 for plants alone", default=False)
+    school = models.CharField(max_length=60, blank=True)
+    conditions = models.JSONField("conditions and medicines", default=list, blank=True)
+    condition_notes = models.TextField("more about conditions and medicines", blank=True)
     allergies = models.JSONField(default=list, blank=True)
+    dislikes = models.CharField("foods refused or disliked", max_length=300, blank=True)
+    meals = models.CharField("meals a day", max_length=10, choices=_choices(words.MEAL_PATTERN_WORDS), default="3")
+    meal_shares = models.JSONField(default=dict, blank=True)
+    who_cooks = models.CharField("who cooks", max_length=200, blank=True)
+    when_cooking = models.CharField("when they can cook", max_length=200, blank=True)
+    who_else = models.CharField("who else eats", max_length=200, blank=True)
     notes = models.TextField("how they eat and cook", blank=True)
+    watched = models.JSONField(default=list, blank=True)
 
     objects = ScopedManager(practice="practice")
 
@@ -44,8 +65,8 @@ class Client(Versioned):
     def age_years(self) -> int:
         return timezone.localdate().year - self.birth_year
 
-    def person(self) -> targets.Person:
-        return targets.Person(
+    def person(self) -> Person:
+        return Person(
             self.sex,
             self.age_years,
             self.height_cm,
@@ -54,7 +75,21 @@ class Client(Versioned):
             self.goal,
             self.life_stage,
             self.formula,
+            frozenset(self.conditions),
+            frozenset(self.allergies),
+            self.target_weight_kg,
+            self.pace_kg_per_week,
+            self.weight_basis,
+            self.kcal_per_kg,
+            self.measured_kcal,
+            self.vegan_iron,
+            self.vegan_zinc,
+            self.meals,
         )
+
+    def supplements_taken(self) -> list[Supplement]:
+        """What they take now; nothing for a client that is not stored yet."""
+        return [row.supplement() for row in self.supplements.all()] if self.pk else []
 
     @property
     def last_weight_kg(self) -> float | None:
@@ -66,6 +101,36 @@ class Client(Versioned):
     @property
     def allergy_words(self) -> str:
         return ", ".join(name for name in ALLERGENS if name in self.allergies)
+
+    @property
+    def condition_words(self) -> list[str]:
+        return [row.name for code, row in conditions().items() if code in self.conditions]
+
+    @property
+    def disliked_words(self) -> tuple[str, ...]:
+        return tuple(word.strip() for word in self.dislikes.split(",") if word.strip())
+
+
+class ClientSupplement(models.Model):
+    """What a client takes: dose of one nutrient in its unit, form, and how often."""
+
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="supplements")
+    key = models.CharField("nutrient", max_length=40)
+    dose = models.FloatField(validators=[MinValueValidator(0.001)])
+    form = models.CharField(max_length=80, blank=True)
+    per_week = models.FloatField("times a week", default=7, validators=[MinValueValidator(0.1), MaxValueValidator(28)])
+
+    objects = ScopedManager(practice="client__practice")
+
+    class Meta:
+        ordering = ["pk"]
+
+    def supplement(self) -> Supplement:
+        return Supplement(self.key, self.dose, self.form, self.per_week)
+
+    @property
+    def words(self) -> str:
+        return self.supplement().words
 
 
 class WeighIn(models.Model):
@@ -99,3 +164,61 @@ class TargetOverride(models.Model):
 
     class Meta:
         ordering = ["-made"]
+
+    def order(self) -> Order:
+        return Order(self.key, self.low, self.aim, self.high, self.kind, self.reason, self.by.shown_name)
+
+
+class TargetVersion(models.Model):
+    """The day's targets from a date on, as they were made: later changes of a formula or a school do not reach back."""
+
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="target_versions")
+    number = models.PositiveIntegerField()
+    takes_effect = models.DateField()
+    why = models.CharField(max_length=300)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
+    made = models.DateTimeField(auto_now_add=True)
+    data = models.JSONField()
+
+    objects = ScopedManager(practice="client__practice")
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["client", "number"], name="one_version_of_a_number")]
+
+
+class CautionDismissal(models.Model):
+    """A caution put aside for one client, by whom and why. It never holds for anybody else, and can be taken back."""
+
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="dismissals")
+    code = models.CharField(max_length=60)
+    about = models.CharField(max_length=400, blank=True)
+    why = models.CharField(max_length=300)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    made = models.DateTimeField(auto_now_add=True)
+    ended = models.DateTimeField(null=True, blank=True)
+
+    objects = ScopedManager(practice="client__practice")
+
+    class Meta:
+        ordering = ["-made"]
+
+
+class Intake(models.Model):
+    """A first visit being written down: kept as it is typed, until it becomes a client."""
+
+    practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    data = models.JSONField(default=dict)
+    started = models.DateTimeField(auto_now_add=True)
+    updated = models.DateTimeField(auto_now=True)
+    client = models.OneToOneField(Client, on_delete=models.CASCADE, null=True, blank=True, related_name="intake")
+
+    objects = ScopedManager(practice="practice")
+
+    class Meta:
+        ordering = ["-updated"]
+
+    @property
+    def name(self) -> str:
+        return (self.data.get("name") or [""])[0]

@@ -139,7 +139,7 @@ def _person_matches(rule: Rule, situation: Situation) -> bool:
         and have.isdisjoint(rule.no_condition)
         and (not rule.life_stage or situation.life_stage.startswith(rule.life_stage))
         and (not rule.goal or situation.goal in rule.goal)
-        and (not rule.school or situation.school in rule.school)
+        and (not rule.school or situation.school.partition(":")[0] in rule.school)
     )
 
 

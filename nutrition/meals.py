@@ -50,7 +50,7 @@ def protein_minimum(person: Person, school: School | None, kg: float, day_low_g:
     """
     if person.conditions & KIDNEY and "dialysis" not in person.conditions:
         return None, "No least at a meal: protein is limited by the kidney disease."
-    if school is not None and school.code.startswith("kidney_gentle"):
+    if school is not None and school.code.partition(":")[0] == "kidney_gentle":
         return None, school.meal_protein_reason
     if school is not None and school.meal_protein_g_per_kg > 0:
         least = max(school.meal_protein_g_per_kg * kg, school.meal_protein_least_g)

@@ -9,7 +9,7 @@ from clients.context import focused
 from clients.in_force import strip
 from nutrition import household, indices
 from nutrition.lines import Choice
-from nutrition.nutrients import NUTRIENT, NUTRIENTS
+from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
 from nutrition.recipe import Recipe as CoreRecipe
 from practice.versioned import StaleSave
@@ -40,7 +40,7 @@ def _number(text: str, default: float | None) -> float | None:
 def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) -> dict[str, object]:
     """What the right side and the serving panel need."""
     chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
-    chosen = chosen if chosen in NUTRIENT else "protein_g"
+    chosen = chosen if chosen in KEYS else "protein_g"
     context: dict[str, object] = {
         "facts": facts,
         "line_errors": errors,

@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "django_htmx",
     "roundpantry",
     "practice",
+    "schools",
     "clients",
     "pantry",
     "recipes",

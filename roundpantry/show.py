@@ -13,7 +13,7 @@ def digits(value: float, decimals: int = 0) -> str:
 def amount(value: Amount, key: str) -> str:
     """ "31 g", or "at least 31 g" where something is unknown, or "unknown" where nothing is known."""
     nutrient = NUTRIENT[key]
-    if value.known <= 0:
+    if value.known <= 0 and value.amount == 0:
         return "unknown"
     prefix = "" if value.complete else "at least "
     return f"{prefix}{digits(value.amount, nutrient.decimals)} {nutrient.unit}"
@@ -23,7 +23,8 @@ def span(value: Amount, key: str) -> str:
     """ "28-34": the range, empty where it would print the same number twice or nothing is known."""
     decimals = NUTRIENT[key].decimals
     low, high = digits(value.low, decimals), digits(value.high, decimals)
-    return "" if low == high or value.known <= 0 else f"{low}\u2013{high}"
+    joint = " to " if low.startswith("-") else "\u2013"
+    return "" if low == high or value.known <= 0 else f"{low}{joint}{high}"
 
 
 def unknown(value: Amount) -> str:

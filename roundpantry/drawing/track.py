@@ -16,16 +16,16 @@ class Track:
     marker_x: float | None
     whisker_x: float
     whisker_width: float
-    beyond: bool
 
 
 def track(low: float | None, aim: float, high: float | None, value: float | None, value_low: float = 0.0, value_high: float = 0.0) -> Track:
-    """Lay out one target. The scale runs from zero to a little past the band and the aim, whichever is further."""
-    top = max(high if high is not None else aim * 1.5, aim * 1.25, 1e-9) * 1.2
+    """Lay out one target. The scale runs from zero, or from under a band below zero, to a little past the band and the aim."""
+    bottom = min(low if low is not None else 0.0, aim, 0.0) * 1.1
+    top = max(high if high is not None else aim * 1.5, aim * 1.25, -bottom / 2, 1e-9) * 1.2
     span = WIDTH - 2 * INSET
 
     def x(amount: float) -> float:
-        return INSET + span * min(max(amount / top, 0.0), 1.0)
+        return INSET + span * min(max((amount - bottom) / (top - bottom), 0.0), 1.0)
 
     left = x(low) if low is not None else INSET
     right = x(high) if high is not None else WIDTH - INSET
@@ -36,5 +36,4 @@ def track(low: float | None, aim: float, high: float | None, value: float | None
         None if value is None else round(x(value), 1),
         round(x(value_low), 1),
         round(max(x(value_high) - x(value_low), 0.0), 1),
-        value is not None and value > top,
     )

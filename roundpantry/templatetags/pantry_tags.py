@@ -5,6 +5,7 @@ from django import template
 from nutrition.foods import Food
 from nutrition.nutrients import NUTRIENT
 from nutrition.profile import Amount, Profile
+from nutrition.quantities import amount_of
 from roundpantry import show
 
 register = template.Library()
@@ -12,17 +13,17 @@ register = template.Library()
 
 @register.filter
 def amount(profile: Profile, key: str) -> str:
-    return show.amount(profile[key], key)
+    return show.amount(amount_of(profile, key), key)
 
 
 @register.filter
 def span(profile: Profile, key: str) -> str:
-    return show.span(profile[key], key)
+    return show.span(amount_of(profile, key), key)
 
 
 @register.filter
 def unknown(profile: Profile, key: str) -> str:
-    return show.unknown(profile[key])
+    return show.unknown(amount_of(profile, key))
 
 
 @register.filter
@@ -88,3 +89,21 @@ def in_unit(value: float, key: str) -> str:
 def share_width(share: float | None) -> str:
     """A share [0 to 1] as the width of a bar a hundred wide."""
     return f"{min(max((share or 0.0) * 100, 0), 100):.1f}"
+
+
+@register.filter
+def words_of(text: str) -> list[str]:
+    return text.split()
+
+
+@register.filter
+def cell(row: dict, column: str) -> object:
+    """A value for an input field, empty where there is none; a whole number without its decimal."""
+    value = row.get(column, "")
+    return f"{value:g}" if isinstance(value, float) else value
+
+
+@register.filter
+def level_class(level: str) -> str:
+    """The class that draws a caution's level."""
+    return level.replace(" ", "-")

@@ -1,0 +1,61 @@
+"""Cautions for a client where a decision is made, and those put aside for this client."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from clients.in_force import Plan
+from clients.models import CautionDismissal, Client
+from nutrition.bowl import Ingredient
+from nutrition.cautions import Caution, Situation, cautions_in
+from nutrition.situations import body_numbers, plan_numbers, situation, tablet_numbers
+
+ABOUT_LENGTH = 400
+
+
+@dataclass(frozen=True)
+class Told:
+    """Cautions that stand, and those put aside with who and why."""
+
+    standing: list[Caution]
+    put_aside: list[tuple[Caution, CautionDismissal]]
+
+
+def sort_out(client: Client, cautions: Sequence[Caution]) -> Told:
+    """A dismissal holds for the same rule about the same foods: another food brings the caution back."""
+    kept = {(row.code, row.about): row for row in client.dismissals.filter(ended=None).select_related("by")}
+    standing, aside = [], []
+    for caution in cautions:
+        row = kept.get((caution.code, caution.about[:ABOUT_LENGTH]))
+        if row is None:
+            standing.append(caution)
+        else:
+            aside.append((caution, row))
+    return Told(standing, aside)
+
+
+def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None, foods: Sequence[Ingredient] | None = None) -> Situation:
+    """The client's situation with the foods in question and what more is known in numbers."""
+    client = plan.client
+    person = plan.day.person if plan.day else client.person()
+    known = plan_numbers(plan.day, plan.orders) if plan.day else body_numbers(person)
+    return situation(person, client.school, known | dict(numbers or {}), foods, client.disliked_words)
+
+
+def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
+    """What the client's page says: about the person, the plan, what they take, how their weight moves."""
+    client = plan.client
+    numbers = tablet_numbers(client.supplements_taken(), fortified_b12=False)
+    if plan.day is not None:
+        numbers |= plan_numbers(plan.day, plan.orders, measured_kg_per_week)
+        made_for, now = plan.day.person.weight_kg, client.person().weight_kg
+        numbers["weight_drift_percent"] = abs(now - made_for) / made_for * 100.0
+    return sort_out(client, cautions_in(situation_of(plan, numbers)))
+
+
+def of_foods(plan: Plan | None, foods: Sequence[Ingredient], numbers: Mapping[str, float] | None = None) -> Told:
+    """What is to be said of foods, for a client or, without one, for anybody. Only rules that the foods or `numbers` set off."""
+    if plan is None:
+        return Told(cautions_in(Situation(foods=foods, numbers=numbers or {})), [])
+    about_the_person = {caution.code for caution in cautions_in(situation_of(plan))}
+    found = [caution for caution in cautions_in(situation_of(plan, numbers, foods)) if caution.code not in about_the_person]
+    return sort_out(plan.client, found)

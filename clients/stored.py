@@ -1,0 +1,47 @@
+"""A day's targets as plain data, to be kept in a version and read back."""
+
+from dataclasses import asdict
+from typing import Any
+
+from nutrition.body import WeightUsed
+from nutrition.forecast import Forecast
+from nutrition.meals import MealTarget
+from nutrition.nutrients import NUTRIENT
+from nutrition.person import Person
+from nutrition.statements import Disagreement, Target
+from nutrition.targets import DayTargets, EnergyPlan
+from schools.chosen import school_named
+
+
+def to_data(day: DayTargets) -> dict[str, Any]:
+    """Everything but the school's own data, of which code and name are kept."""
+    person = asdict(day.person) | {"conditions": sorted(day.person.conditions), "allergies": sorted(day.person.allergies)}
+    return {
+        "person": person,
+        "school": day.school.code if day.school else "",
+        "school_name": day.school.name if day.school else "",
+        "weight": asdict(day.weight),
+        "energy": asdict(day.energy),
+        "targets": {key: asdict(target) for key, target in day.targets.items()},
+        "computed": {key: asdict(target) for key, target in day.computed.items()},
+        "disagreements": [asdict(row) for row in day.disagreements],
+        "meals": [asdict(row) for row in day.meals],
+        "forecast": asdict(day.forecast) if day.forecast else None,
+    }
+
+
+def from_data(data: dict[str, Any]) -> DayTargets:
+    """The day's targets as they were made. A key that has left the table of nutrients is dropped."""
+    ahead = data["forecast"]
+    person = data["person"]
+    return DayTargets(
+        Person(**person | {"conditions": frozenset(person["conditions"]), "allergies": frozenset(person["allergies"])}),
+        school_named(data["school"]) if data["school"] else None,
+        WeightUsed(**data["weight"]),
+        EnergyPlan(**data["energy"]),
+        {key: Target(**row) for key, row in data["targets"].items() if key in NUTRIENT},
+        {key: Target(**row) for key, row in data["computed"].items() if key in NUTRIENT},
+        tuple(Disagreement(**row) for row in data["disagreements"]),
+        tuple(MealTarget(**row) for row in data["meals"]),
+        Forecast(**ahead | {"points": tuple(tuple(point) for point in ahead["points"])}) if ahead else None,
+    )

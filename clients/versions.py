@@ -1,0 +1,51 @@
+"""Making targets: every change that moves them becomes a version with a date, a name and a reason."""
+
+from datetime import date
+
+from django.db import transaction
+from django.utils import timezone
+
+from clients.models import Client, TargetVersion
+from clients.stored import to_data
+from nutrition.person import Referred
+from nutrition.targets import DayTargets, day_targets
+from practice.models import User
+from schools.chosen import school_named
+
+
+def compute(client: Client) -> DayTargets:
+    """The targets of a client as they stand, orders included. Raises OutOfRange, or Referred."""
+    orders = [row.order() for row in client.overrides.filter(ended=None).select_related("by").order_by("made")] if client.pk else []
+    return day_targets(client.person(), school_named(client.school), orders, client.meal_shares or None)
+
+
+def make_version(client: Client, by: User | None, why: str, takes_effect: date | None = None) -> TargetVersion | None:
+    """A new version if the targets came out differently from the latest; None if they did not.
+
+    A client whom the formulas do not cover gets a version without targets, so that the older ones are no longer in force.
+    Raises OutOfRange for figures that are not possible.
+    """
+    try:
+        data = to_data(compute(client))
+    except Referred as error:
+        data = {"referred": str(error), "refer_to": error.refer_to}
+    data["overrides"] = {row.key: row.pk for row in client.overrides.filter(ended=None).order_by("made")}
+    with transaction.atomic():
+        latest = client.target_versions.first()
+        if latest is not None and latest.data == data and takes_effect in (None, latest.takes_effect):
+            return None
+        return TargetVersion.objects.create(
+            client=client,
+            number=latest.number + 1 if latest else 1,
+            takes_effect=takes_effect or timezone.localdate(),
+            why=why[:300],
+            by=by,
+            data=data,
+        )
+
+
+def version_on(client: Client, on: date) -> TargetVersion | None:
+    """The version in force on a date: the latest made of those that have taken effect; None before the first."""
+    return client.target_versions.filter(takes_effect__lte=on).order_by("-takes_effect", "-number").first()
+
+

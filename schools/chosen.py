@@ -1,0 +1,19 @@
+"""The schools a practice can choose from: the built-in ones and its own copies."""
+
+from nutrition.schools import School, read_school, schools
+from schools.models import OwnSchool
+
+
+def school_named(code: str) -> School | None:
+    """The school of that code, built in or the practice's own; None for no school, or one that is gone."""
+    if code in schools():
+        return schools()[code]
+    _base, _colon, pk = code.partition(":")
+    own = OwnSchool.objects.filter(pk=pk).first() if pk.isdigit() else None
+    return read_school(own.code, own.data) if own and own.code == code else None
+
+
+def school_choices() -> list[tuple[str, str]]:
+    """All of them by code, with their names."""
+    own = [(row.code, f"{row.name} (own copy)") for row in OwnSchool.objects.all()]
+    return [(code, school.name) for code, school in schools().items()] + own
