@@ -4,20 +4,22 @@ from django import forms
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from bowls.bowl import amount_for, reckon_bowl
 from bowls.history import remember, step_back
 from bowls.models import Bowl, BowlPart
 from bowls.picture import bowl_round
+from clients.cautions import of_foods
 from clients.context import focused
-from clients.in_force import strip
+from clients.in_force import plan_of, strip
 from nutrition import indices
-from nutrition.allergens import found_in
 from nutrition.amounts import MAX_GRAMS, UnreadableAmount
 from nutrition.bowl import FIRST_HELPING_G, grams_for_share
 from nutrition.foods import ROLES, food_table
 from nutrition.search import food_index
+from nutrition.tells import tell
 from recipes.facts import facts_of
 from recipes.models import Recipe
 
@@ -71,7 +73,8 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
     rim = asked if asked in RIM_KEYS else "protein_g"
     request.session["rim"] = rim
     client = bowl.client or focused(request)
-    acid = indices.acid_load(reckoned.profile)
+    plan = plan_of(client) if client else None
+    school = plan.day.school if plan and plan.day else None
     rows = []
     for part in reckoned.parts:
         typed, error = (errors or {}).get(part.pk, ("", ""))
@@ -86,12 +89,14 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
         "number_keys": NUMBER_KEYS,
         "roles": ROLES,
         "indices": indices.all_indices(reckoned.profile),
-        "acid": acid,
-        "strip": strip(client, reckoned.profile),
+        "tells": tell(reckoned.profile, reckoned.ingredients, school),
+        "school": school,
+        "strip": strip(plan, reckoned.profile),
         "strip_client": client,
         "strip_of": "This bowl",
-        "refused": found_in(reckoned.foods, client.allergies if client else ()),
+        "told": of_foods(plan, reckoned.ingredients),
         "client": client,
+        "here": reverse("bowls:page", args=[bowl.pk]),
     }
 
 

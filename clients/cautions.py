@@ -38,13 +38,14 @@ def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None, foods: 
     client = plan.client
     person = plan.day.person if plan.day else client.person()
     known = plan_numbers(plan.day, plan.orders) if plan.day else body_numbers(person)
+    known |= tablet_numbers(client.supplements_taken())
     return situation(person, client.school, known | dict(numbers or {}), foods, client.disliked_words)
 
 
 def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
     """What the client's page says: about the person, the plan, what they take, how their weight moves."""
     client = plan.client
-    numbers = tablet_numbers(client.supplements_taken(), fortified_b12=False)
+    numbers: dict[str, float] = {}
     if plan.day is not None:
         numbers |= plan_numbers(plan.day, plan.orders, measured_kg_per_week)
         made_for, now = plan.day.person.weight_kg, client.person().weight_kg

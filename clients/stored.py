@@ -1,5 +1,6 @@
 """A day's targets as plain data, to be kept in a version and read back."""
 
+import json
 from dataclasses import asdict
 from typing import Any
 
@@ -16,7 +17,7 @@ from schools.chosen import school_named
 def to_data(day: DayTargets) -> dict[str, Any]:
     """Everything but the school's own data, of which code and name are kept."""
     person = asdict(day.person) | {"conditions": sorted(day.person.conditions), "allergies": sorted(day.person.allergies)}
-    return {
+    data = {
         "person": person,
         "school": day.school.code if day.school else "",
         "school_name": day.school.name if day.school else "",
@@ -28,6 +29,8 @@ def to_data(day: DayTargets) -> dict[str, Any]:
         "meals": [asdict(row) for row in day.meals],
         "forecast": asdict(day.forecast) if day.forecast else None,
     }
+    # as it will come back from the database, so that two versions can be compared
+    return json.loads(json.dumps(data))
 
 
 def from_data(data: dict[str, Any]) -> DayTargets:

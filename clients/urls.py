@@ -2,16 +2,24 @@
 
 from django.urls import path
 
-from clients import views
+from clients import intake_views, views
 
 app_name = "clients"
 urlpatterns = [
     path("", views.client_list, name="list"),
-    path("new/", views.new, name="new"),
+    path("new/", intake_views.begin, name="new"),
+    path("first-visits/<int:pk>/", intake_views.intake, name="intake"),
+    path("first-visits/<int:pk>/keep/", intake_views.keep_intake, name="keep-intake"),
+    path("first-visits/<int:pk>/drop/", intake_views.drop_intake, name="drop-intake"),
     path("focus/", views.focus, name="focus"),
     path("<int:pk>/", views.page, name="page"),
     path("<int:pk>/edit/", views.edit, name="edit"),
     path("<int:pk>/weigh-in/", views.weigh_in, name="weigh-in"),
+    path("<int:pk>/shares/", views.shares, name="shares"),
+    path("<int:pk>/watched/", views.watched, name="watched"),
+    path("<int:pk>/retarget/", views.retarget, name="retarget"),
+    path("<int:pk>/cautions/", views.dismiss, name="dismiss"),
+    path("<int:pk>/cautions/<int:dismissal>/back/", views.bring_back, name="bring-back"),
     path("<int:pk>/targets/<str:key>/", views.target, name="target"),
     path("<int:pk>/targets/<str:key>/computed/", views.use_computed, name="use-computed"),
 ]

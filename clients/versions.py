@@ -47,5 +47,3 @@ def make_version(client: Client, by: User | None, why: str, takes_effect: date |
 def version_on(client: Client, on: date) -> TargetVersion | None:
     """The version in force on a date: the latest made of those that have taken effect; None before the first."""
     return client.target_versions.filter(takes_effect__lte=on).order_by("-takes_effect", "-number").first()
-
-

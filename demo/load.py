@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import tomllib
-from datetime import timedelta
+from datetime import datetime, time, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -12,11 +12,14 @@ from django.utils import timezone
 from django_scopes import scope
 
 from bowls.models import Bowl, BowlPart
-from clients.models import Client, TargetOverride, WeighIn
+from clients.models import CautionDismissal, Client, ClientSupplement, Intake, TargetOverride, WeighIn
+from clients.versions import make_version, version_on
+from nutrition.schools import school_data
 from planner.models import MEALS, Day, DayEntry
 from practice.models import Practice, User
 from recipes.facts import facts_of
 from recipes.models import Recipe
+from schools.models import OwnSchool
 
 HERE = Path(__file__).resolve().parent
 NAME, PASSWORD = "marin", "tern-point-kettle"
@@ -49,7 +52,7 @@ def _weigh_ins(client: Client, plan: dict[str, float]) -> None:
 
 def load() -> None:
     """Two practices, so that one can be seen not to reach the other; the first has all the work in it."""
-    scenario = tomllib.loads((HERE / "scenario.toml").read_text(encoding="utf-8"))
+    scenario, more = (tomllib.loads((HERE / name).read_text(encoding="utf-8")) for name in ("scenario.toml", "more_clients.toml"))
     practice = Practice.objects.create(name="Tern Point Wellness", town="Harrow Sound", contact="Ask at the desk above the chandlery")
     user = User.objects.create_user(NAME, password=PASSWORD, first_name="Marin", last_name="Oakes", practice=practice)
     other = Practice.objects.create(name="Gull Rock Kitchen Practice", town="Gull Rock")
@@ -58,18 +61,38 @@ def load() -> None:
         Recipe.objects.create(practice=other, title="Somebody else's barley", text="1 cup pearl barley, dry", servings=2)
     with scope(practice=practice):
         recipes = _recipes(practice)
-        clients = {row["key"]: _client(practice, user, row) for row in scenario["clients"]}
+        clients = {row["key"]: _client(practice, user, row) for row in scenario["clients"] + more["clients"]}
         bowls = {row["name"]: _bowl(practice, clients, recipes, row) for row in scenario["bowls"]}
-        for row in scenario["days"]:
+        for row in scenario["days"] + more["days"]:
             _day(practice, clients, recipes, bowls, row)
+        Intake.objects.create(practice=practice, by=user, data={name: [value] for name, value in scenario["first_visit"].items()})
+        OwnSchool.objects.create(
+            practice=practice, base="balanced_plate", name="Harbor plate", by=user,
+            data=school_data()["balanced_plate"] | scenario["own_school"],
+        )  # fmt: skip
 
 
 def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
-    fields = {key: value for key, value in row.items() if key not in ("key", "weigh_ins", "targets")}
-    client = Client.objects.create(practice=practice, **fields)
-    _weigh_ins(client, row["weigh_ins"])
+    apart = ("key", "weigh_ins", "targets", "supplements", "put_aside", "follow_up")
+    client = Client.objects.create(practice=practice, **{key: value for key, value in row.items() if key not in apart})
+    for taken in row.get("supplements", ()):
+        ClientSupplement.objects.create(client=client, **taken)
+    start = timezone.localdate() - timedelta(days=int(row["weigh_ins"]["days"]))
+    make_version(client, user, "First visit", start)
     for target in row.get("targets", ()):
         TargetOverride.objects.create(client=client, by=user, **target)
+    if row.get("targets"):
+        make_version(client, user, "Numbers from the letter set by hand", start + timedelta(days=7))
+    _weigh_ins(client, row["weigh_ins"])
+    if row.get("follow_up", True):
+        make_version(client, user, "Follow-up: targets for the weight now", timezone.localdate() - timedelta(days=7))
+    # made when they took effect, not all while the demo was loaded
+    for version in client.target_versions.all():
+        moment = timezone.make_aware(datetime.combine(version.takes_effect, time(10, 30)))
+        client.target_versions.filter(pk=version.pk).update(made=moment)
+    client.overrides.update(made=timezone.now() - timedelta(days=int(row["weigh_ins"]["days"]) - 7))
+    for caution in row.get("put_aside", ()):
+        CautionDismissal.objects.create(client=client, by=user, **caution)
     return client
 
 
@@ -94,7 +117,8 @@ def _bowl(practice: Practice, clients: dict[str, Client], recipes: dict[str, Rec
 
 def _day(practice: Practice, clients: dict[str, Client], recipes: dict[str, Recipe], bowls: dict[str, Bowl], row: dict[str, Any]) -> None:
     date = timezone.localdate() + timedelta(days=row["in_days"])
-    day = Day.objects.create(practice=practice, client=clients[row["client"]], date=date, note=row["note"])
+    client = clients[row["client"]]
+    day = Day.objects.create(practice=practice, client=client, date=date, note=row["note"], made_for=version_on(client, date))
     for meal, _name in MEALS:
         for kind, what, amount in row.get(meal, ()):
             entry = DayEntry(day=day, meal=meal, amount=amount)

@@ -7,7 +7,7 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.picture import bowl_round
 from clients.context import focused
-from clients.in_force import strip
+from clients.in_force import plan_of, strip
 from nutrition import indices
 from nutrition.allergens import found_in
 from planner.day import reckon_day
@@ -23,7 +23,7 @@ def bowl(request: HttpRequest, pk: int) -> HttpResponse:
         "client": client,
         "reckoned": reckoned,
         "round": bowl_round(reckoned, "protein_g"),
-        "strip": strip(client, reckoned.profile),
+        "strip": strip(plan_of(client) if client else None, reckoned.profile),
         "strip_of": "This bowl",
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.foods, client.allergies if client else ()),
@@ -40,7 +40,7 @@ def day(request: HttpRequest, pk: int) -> HttpResponse:
         "day": row,
         "client": row.client,
         "reckoned": reckoned,
-        "strip": strip(row.client, reckoned.profile),
+        "strip": strip(plan_of(row.client, row.made_for, row.date), reckoned.profile),
         "strip_of": "The day",
         "refused": found_in(foods, row.client.allergies),
         "practice": request.user.practice,

@@ -147,7 +147,7 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
     """Names of the foods that trigger the rule, empty where it asks for none; None where it asks and there is none."""
     foods = situation.foods or ()
     if rule.allergen:
-        found = [part.food.name for part in foods if not situation.allergies.isdisjoint(part.food.allergens)]
+        found = [f"{part.food.name} ({', '.join(hit)})" for part in foods if (hit := _refused(part, situation))]
     elif rule.disliked:
         found = [part.food.name for part in foods if any(_is_called(part.food.name, word) for word in situation.dislikes)]
     elif rule.food:
@@ -155,6 +155,10 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
     else:
         return []
     return list(dict.fromkeys(found)) or None
+
+
+def _refused(part: Ingredient, situation: Situation) -> list[str]:
+    return [name for name in part.food.allergens if name in situation.allergies]
 
 
 def _is_called(name: str, word: str) -> bool:

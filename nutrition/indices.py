@@ -101,12 +101,13 @@ def density_band(density: float) -> str:
 
 @dataclass(frozen=True)
 class Absorbed:
-    """Phosphorus that is likely taken up, with its range, and the total it comes from. [mg]"""
+    """Phosphorus that is likely taken up, with its range, the total it comes from [mg], and the share of the grams known [0 to 1]."""
 
     amount: float
     low: float
     high: float
     total: float
+    known: float
 
 
 def absorbed_phosphorus(foods: Iterable[tuple[Food, float]]) -> Absorbed:
@@ -117,9 +118,14 @@ def absorbed_phosphorus(foods: Iterable[tuple[Food, float]]) -> Absorbed:
     References: Kalantar-Zadeh et al., Clin J Am Soc Nephrol 5:519 (2010), from memory; the half from plants is also common
     practice.
     """
-    best = low = high = total = 0.0
+    best = low = high = total = weight = known = 0.0
     for food, grams in foods:
-        milligrams = (food.per_100_g("phosphorus_mg") or 0.0) * grams / 100.0
+        weight += grams
+        per_100 = food.per_100_g("phosphorus_mg")
+        if per_100 is None:
+            continue
+        known += grams
+        milligrams = per_100 * grams / 100.0
         kinds = classes_of(food)
         kind = "additive" if "phosphate additive" in kinds else "animal" if food.comparator else "plant"
         likely, least, most = PHOSPHORUS_ABSORBED[kind]
@@ -127,7 +133,7 @@ def absorbed_phosphorus(foods: Iterable[tuple[Food, float]]) -> Absorbed:
             most = PHOSPHORUS_ABSORBED["additive"][2]
         best, low, high = best + likely * milligrams, low + least * milligrams, high + most * milligrams
         total += milligrams
-    return Absorbed(best, low, high, total)
+    return Absorbed(best, low, high, total, known / weight if weight > 0 else 0.0)
 
 
 def monsen_balintfy(enhancing: float, stores_mg: int = 500) -> float:

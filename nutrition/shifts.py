@@ -15,6 +15,7 @@ STANCES = ("avoid", "limit", "favor")
 KCAL_PER_G = {"protein_g": 4.0, "carbohydrate_g": 4.0, "sugars_g": 4.0, "added_sugars_g": 4.0} | dict.fromkeys(
     ("fat_g", "saturated_fat_g", "monounsaturated_fat_g", "polyunsaturated_fat_g", "linoleic_g", "ala_g"), 9.0
 )
+NUMBER_WORDS = {"low": "the least", "aim": "the aim", "high": "the most"}
 COMMON_PRACTICE = "common practice"
 
 
@@ -95,7 +96,7 @@ def _number(row: Mapping[str, Any], name: str) -> float | None:
     try:
         return float(value)
     except (TypeError, ValueError):
-        raise BadRow(f"{name} is a number, not “{value}”") from None
+        raise BadRow(f"{NUMBER_WORDS[name]} is a number, not “{value}”") from None
 
 
 def read_shift(row: Mapping[str, Any]) -> Shift:

@@ -76,13 +76,12 @@ def _by_hand(day: DayTargets, orders: Iterable[Order]) -> dict[str, float]:
     return {"orders_against": against["order"], "choices_against": against["choice"]}
 
 
-def tablet_numbers(supplements: Sequence[Supplement], fortified_b12: bool) -> dict[str, float]:
-    """What the supplements bring in a day, by nutrient; whether fortified food is in the plan."""
+def tablet_numbers(supplements: Sequence[Supplement]) -> dict[str, float]:
+    """What the supplements bring in a day, by nutrient, and the minerals that bind a tablet together."""
     out = {f"tablet_{key}": 0.0 for key in KEYS}
     for supplement in supplements:
         out[f"tablet_{supplement.key}"] += supplement.per_day
     out["tablet_binding_mg"] = sum(out[f"tablet_{key}"] for key in ("iron_mg", "calcium_mg", "magnesium_mg"))
-    out["fortified_b12"] = float(fortified_b12)
     return out
 
 

@@ -110,8 +110,15 @@ def _says(key: str, low: float | None, high: float | None, aim: float) -> str:
 
 def _over(below: Target, above: Statement) -> Target:
     """`above` laid over what is in force so far."""
-    aim = _clamp(below.aim if above.aim is None else above.aim, above.low, above.high)
-    if above.replaces or above.rank == ORDER or not _inside(aim, below.low, below.high):
+    stands_alone = above.replaces or above.rank == ORDER
+    wanted = below.aim if above.aim is None else above.aim
+    if not stands_alone and above.high is None and above.low is not None:
+        # "at least": more, as the voice below wants it, is welcome
+        wanted = max(wanted, below.aim)
+    if not stands_alone and above.low is None and above.high is not None:
+        wanted = min(wanted, below.aim)
+    aim = _clamp(wanted, above.low, above.high)
+    if stands_alone or not _inside(aim, below.low, below.high):
         return _target(above, above.low, aim, above.high)
     low = max((value for value in (above.low, below.low) if value is not None), default=None)
     high = min((value for value in (above.high, below.high) if value is not None), default=None)

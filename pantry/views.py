@@ -3,7 +3,11 @@
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 
+from clients.cautions import of_foods
+from clients.context import focused
+from clients.in_force import plan_of
 from nutrition import indices
+from nutrition.bowl import Ingredient
 from nutrition.foods import UnknownFood, food_table
 from nutrition.nutrients import NUTRIENTS
 from nutrition.search import food_index
@@ -28,5 +32,13 @@ def food(request: HttpRequest, slug: str) -> HttpResponse:
     groups: dict[str, list[tuple[object, float | None]]] = {}
     for nutrient in NUTRIENTS:
         groups.setdefault(nutrient.group, []).append((nutrient, row.per_100_g(nutrient.key)))
-    context = {"food": row, "profile": profile, "groups": groups, "indices": indices.all_indices(profile)}
+    client = focused(request)
+    context = {
+        "food": row,
+        "profile": profile,
+        "groups": groups,
+        "indices": indices.all_indices(profile),
+        "client": client,
+        "told": of_foods(plan_of(client) if client else None, [Ingredient(row, 1.0)]),
+    }
     return render(request, "pantry/food.html", context)

@@ -6,7 +6,10 @@ from bowls.bowl import Part, reckon_bowl
 from nutrition import household
 from nutrition.bowl import Ingredient
 from nutrition.foods import food_table
+from nutrition.meals import MAIN_MEALS
 from nutrition.profile import Profile
+from nutrition.situations import PlannedDay
+from nutrition.supplements import Supplement, per_day
 from planner.models import MEALS, Day, DayEntry
 from recipes.facts import facts_of
 from roundpantry import show
@@ -33,16 +36,30 @@ class Meal:
     def profile(self) -> Profile:
         return Profile.total(entry.profile for entry in self.entries)
 
+    @property
+    def ingredients(self) -> list[Ingredient]:
+        return [ingredient for entry in self.entries for ingredient in entry.ingredients]
+
 
 @dataclass(frozen=True)
 class ReckonedDay:
     day: Day
     meals: list[Meal]
     profile: Profile
+    supplements: list[Supplement]
 
     @property
     def ingredients(self) -> list[Ingredient]:
-        return [ingredient for meal in self.meals for entry in meal.entries for ingredient in entry.ingredients]
+        return [ingredient for meal in self.meals for ingredient in meal.ingredients]
+
+    @property
+    def main_meals(self) -> int:
+        """How many of the main meals have something in them."""
+        return sum(1 for meal in self.meals if meal.key in MAIN_MEALS and meal.entries)
+
+    def planned(self) -> PlannedDay:
+        """The day as the cautions look at it."""
+        return PlannedDay(self.profile, self.ingredients, self.main_meals)
 
 
 def _count(amount: float, one: str, many: str) -> str:
@@ -74,6 +91,10 @@ def _entry(row: DayEntry) -> Entry:
 
 
 def reckon_day(day: Day) -> ReckonedDay:
+    """Entries, meals and the whole with the supplements the client takes."""
     entries = [_entry(row) for row in day.entries.select_related("bowl", "recipe")]
     meals = [Meal(key, name, [entry for entry in entries if entry.row.meal == key]) for key, name in MEALS]
-    return ReckonedDay(day, meals, Profile.total(entry.profile for entry in entries))
+    taken = day.client.supplements_taken()
+    food = Profile.total(entry.profile for entry in entries)
+    # supplements count toward a day that has food in it
+    return ReckonedDay(day, meals, food + per_day(taken) if entries else food, taken)

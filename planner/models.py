@@ -4,7 +4,7 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from bowls.models import Bowl
-from clients.models import Client
+from clients.models import Client, TargetVersion
 from practice.models import Practice
 from practice.versioned import Versioned
 from recipes.models import Recipe
@@ -17,6 +17,8 @@ class Day(Versioned):
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="days")
     date = models.DateField()
     note = models.CharField(max_length=200, blank=True)
+    # the targets it was planned for: later ones do not reach back
+    made_for = models.ForeignKey(TargetVersion, on_delete=models.SET_NULL, null=True, blank=True, related_name="days")
 
     objects = ScopedManager(practice="practice")
 

@@ -11,6 +11,7 @@ urlpatterns = [
     path("<int:pk>/", views.page, name="page"),
     path("<int:pk>/add/", views.add, name="add"),
     path("<int:pk>/find/", views.find, name="find"),
+    path("<int:pk>/newer-targets/", views.newer_targets, name="newer-targets"),
     path("<int:pk>/put-back/", views.put_back, name="put-back"),
     path("<int:pk>/entries/<int:entry>/", views.change, name="change"),
 ]

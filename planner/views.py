@@ -1,28 +1,36 @@
 """Day plans of the client in focus, and one day against the targets."""
 
+from datetime import timedelta
+
 from django import forms
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from bowls.models import Bowl
+from clients.cautions import of_foods
 from clients.context import SESSION_KEY, focused
-from clients.in_force import readings, strip
+from clients.in_force import Plan, others, plan_of, strip
 from clients.models import Client
+from clients.versions import version_on
 from nutrition import indices
-from nutrition.allergens import found_in
 from nutrition.amounts import UnreadableAmount, read_amount
 from nutrition.foods import food_table
+from nutrition.habits import tick
 from nutrition.measures import number
 from nutrition.search import food_index
-from planner.day import reckon_day
+from nutrition.situations import day_numbers, week_numbers
+from nutrition.tells import tell
+from planner.day import ReckonedDay, reckon_day
 from planner.models import MEALS, Day, DayEntry
 from recipes.models import Recipe
 
 MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 MOST = 20.0
+AROUND = timedelta(days=3)
 TAKEN_OUT = "taken_out_of_a_day"
 ENTRY_FIELDS = ("meal", "bowl_id", "recipe_id", "food", "amount", "low_g", "high_g")
 
@@ -35,7 +43,7 @@ def day_list(request: HttpRequest) -> HttpResponse:
     client = focused(request)
     days = [{"day": day, "reckoned": reckon_day(day)} for day in client.days.all()[:21]] if client else []
     for row in days:
-        row["strip"] = strip(client, row["reckoned"].profile)
+        row["strip"] = strip(plan_for(row["day"]), row["reckoned"].profile)
     form = DayForm(initial={"date": timezone.localdate()})
     return render(request, "planner/list.html", {"days": days, "form": form, "clients": Client.objects.all()})
 
@@ -46,27 +54,51 @@ def new(request: HttpRequest) -> HttpResponse:
     if client is None or not form.is_valid():
         messages.error(request, "Choose a client first." if client is None else "Give the day a date.")
         return redirect("planner:list")
-    day, _made = Day.objects.get_or_create(client=client, date=form.cleaned_data["date"], defaults={"practice": request.user.practice})
+    date = form.cleaned_data["date"]
+    made_for = version_on(client, date)
+    day, _made = Day.objects.get_or_create(client=client, date=date, defaults={"practice": request.user.practice, "made_for": made_for})
     return redirect("planner:page", day.pk)
+
+
+def plan_for(day: Day) -> Plan:
+    """The targets the day was planned for."""
+    return plan_of(day.client, day.made_for, day.date)
+
+
+def caution_numbers(day: Day, reckoned: ReckonedDay) -> dict[str, float]:
+    """What the cautions look at: this day, and the days planned within three of it."""
+    around = day.client.days.filter(date__gte=day.date - AROUND, date__lte=day.date + AROUND).exclude(pk=day.pk)
+    week = [reckoned.planned(), *(reckon_day(other).planned() for other in around)]
+    return day_numbers(reckoned.planned()) | week_numbers(week, reckoned.supplements)
 
 
 def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
     reckoned = reckon_day(day)
-    watched, others = readings(day.client, reckoned.profile)
-    foods = [ingredient.food for ingredient in reckoned.ingredients]
+    plan = plan_for(day)
+    newest = version_on(day.client, day.date)
+    targets = {meal.key: meal for meal in plan.day.meals} if plan.day else {}
+    school = plan.day.school if plan.day else None
     return {
+        "plan": plan,
+        "newer": newest if newest and plan.version and newest.pk != plan.version.pk else None,
+        "meal_targets": targets,
+        "meal_tells": {meal.key: tell(meal.profile, meal.ingredients) for meal in reckoned.meals if meal.entries},
+        "tells": tell(reckoned.profile, reckoned.ingredients, school),
+        "school": school,
+        "habits": tick(school.habits, reckoned.ingredients) if school else [],
+        "told": of_foods(plan, reckoned.ingredients, caution_numbers(day, reckoned)),
+        "client": day.client,
+        "here": reverse("planner:page", args=[day.pk]),
         "day": day,
         "reckoned": reckoned,
         "errors": errors or {},
-        "strip": watched,
-        "others": others,
+        "strip": strip(plan, reckoned.profile),
+        "others": others(plan, reckoned.profile),
         "strip_client": day.client,
         "strip_of": "The plan",
         "indices": indices.all_indices(reckoned.profile),
-        "acid": indices.acid_load(reckoned.profile),
         "meal_keys": MEAL_KEYS,
         "meal_choices": MEALS,
-        "refused": found_in(foods, day.client.allergies),
         "can_put_back": request.session.get(TAKEN_OUT, {}).get("day") == day.pk,
     }
 
@@ -145,6 +177,15 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
         return _answer(request, day, {row.pk: (typed, str(error))})
     row.save()
     return _answer(request, day)
+
+
+@require_POST
+def newer_targets(request: HttpRequest, pk: int) -> HttpResponse:
+    """Plan the day for the targets that are in force on its date now."""
+    day = get_object_or_404(Day, pk=pk)
+    day.made_for = version_on(day.client, day.date)
+    day.save()
+    return redirect("planner:page", pk)
 
 
 @require_POST

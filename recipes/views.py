@@ -5,9 +5,11 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
+from clients.cautions import of_foods
 from clients.context import focused
-from clients.in_force import strip
+from clients.in_force import plan_of, strip
 from nutrition import household, indices
+from nutrition.bowl import Ingredient
 from nutrition.lines import Choice
 from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
@@ -57,7 +59,11 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) 
         context["chosen_total"] = serving[chosen]
         volume = facts.volume_ml
         context["measure"] = household.by_volume(volume / facts.recipe.servings, serving.grams) if volume else None
-        context["strip"] = strip(focused(request), serving)
+        client = focused(request)
+        plan = plan_of(client) if client else None
+        context["client"] = client
+        context["strip"] = strip(plan, serving)
+        context["told"] = of_foods(plan, [Ingredient(food, grams) for food, grams in facts.foods()])
         context["strip_of"] = "One serving"
     return context
 

@@ -1,4 +1,4 @@
-"""Clients: the list that says who needs attention, targets by hand, stale saves."""
+"""Clients: the list that says who needs attention, the working page, targets by hand and by version, stale saves."""
 
 from datetime import timedelta
 
@@ -6,34 +6,23 @@ from django.urls import reverse
 from django.utils import timezone
 
 from clients.attention import reasons, weekly_pace
-from clients.in_force import readings, strip, targets_in_force
-from clients.models import Client, TargetOverride, WeighIn
+from clients.in_force import others, plan_of, strip
+from clients.models import CautionDismissal, Client, TargetOverride, WeighIn
+from clients.versions import make_version
 from nutrition.foods import food_table
 from roundpantry.testing import PracticeCase
+
+NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": "0", "supplements-INITIAL_FORMS": "0"}
 
 
 class Clients(PracticeCase):
     def form(self, **changes):
         row = self.client_row
-        data = {
-            name: getattr(row, name)
-            for name in (
-                "name",
-                "about",
-                "sex",
-                "birth_year",
-                "height_cm",
-                "weight_kg",
-                "activity",
-                "goal",
-                "life_stage",
-                "formula",
-                "conditions",
-                "notes",
-                "version",
-            )
-        }
-        return data | {"allergies": ["sesame"]} | changes
+        names = (
+            "name", "about", "sex", "birth_year", "height_cm", "weight_kg", "activity", "goal", "life_stage", "formula",
+            "weight_basis", "meals", "school", "condition_notes", "notes", "version",
+        )  # fmt: skip
+        return {name: getattr(row, name) for name in names} | {"allergies": ["sesame"]} | NO_SUPPLEMENTS | changes
 
     def weigh(self, *kilograms, every=3, last_days_ago=0):
         today = timezone.localdate()
@@ -54,22 +43,38 @@ class Clients(PracticeCase):
         self.assertIn("Last weighed 20 days ago", reasons(self.client_row, today))
         self.assertContains(self.client.get("/clients/"), "Last weighed 20 days ago")
 
-    def test_a_new_client(self):
-        data = self.form(name="Ilse Varga", allergies=[])
-        response = self.client.post("/clients/new/", data)
-        client = Client.objects.get(name="Ilse Varga")
-        self.assertRedirects(response, reverse("clients:page", args=[client.pk]))
-        self.assertEqual(client.practice, self.practice)
+    def address(self, name, *args):
+        return reverse(f"clients:{name}", args=[self.client_row.pk, *args])
 
     def test_bad_input_says_so_beside_the_field_and_keeps_what_was_typed(self):
-        response = self.client.post("/clients/new/", self.form(name="Ilse Varga", height_cm="900"))
-        self.assertContains(response, "Height 900 is outside 120 to 230 cm")
+        response = self.client.post(self.address("edit"), self.form(name="Ilse Varga", height_cm="900"))
+        self.assertContains(response, "Height 900 cm is not possible")
         self.assertContains(response, 'value="Ilse Varga"')
         self.assertContains(response, 'value="900"')
         self.assertFalse(Client.objects.filter(name="Ilse Varga").exists())
+        for field, value, message in (
+            ("target_weight_kg", "120", "the target weight is below"),
+            ("pace_kg_per_week", "9", "A pace is 0 to 3 kg"),
+            ("weight_basis", "target", "Give a target weight"),
+            ("formula", "measured", "Give 600 to 8000 kcal"),
+            ("life_stage", "pregnant_2", "need the female equations"),
+        ):
+            with self.subTest(field):
+                self.assertContains(self.client.post(self.address("edit"), self.form(**{field: value})), message)
+
+    def test_a_person_whom_the_formulas_do_not_cover_is_stored_and_referred(self):
+        data = self.form(birth_year=timezone.localdate().year - 16)
+        self.assertEqual(self.client.post(self.address("edit"), data).status_code, 302)
+        page = self.client.get(self.address("page"))
+        self.assertContains(page, "pediatric dietitian")
+        self.assertContains(page, "nothing here is computed for children")
+        self.assertEqual(plan_of(Client.objects.get()).rows, {})
+        # a number from the physician's letter can still be set, and holds
+        self.client.post(self.address("target", "protein_g"), self.by_hand(low=60, aim=70))
+        self.assertEqual(list(plan_of(Client.objects.get()).rows), ["protein_g"])
 
     def test_a_stale_save_is_refused_with_both_versions(self):
-        address = reverse("clients:edit", args=[self.client_row.pk])
+        address = self.address("edit")
         self.assertEqual(self.client.post(address, self.form(about="first")).status_code, 302)
         refused = self.client.post(address, self.form(about="second"))
         self.assertContains(refused, "first", status_code=409)
@@ -78,60 +83,141 @@ class Clients(PracticeCase):
         self.assertEqual((self.client_row.about, self.client_row.version), ("first", 2))
         self.assertEqual(self.client.post(address, self.form(about="second", version=2)).status_code, 302)
 
-    def test_the_last_weigh_in_is_the_weight_used(self):
+    def by_hand(self, **changes):
+        data = {"kind": "order", "reason": "Nephrology letter", "takes_effect": timezone.localdate()}
+        return data | changes
+
+    def low(self, key="protein_g", on=None):
+        return plan_of(Client.objects.get(), on=on).rows[key].target.low
+
+    def test_weigh_ins_move_targets_only_when_new_ones_are_made(self):
+        make_version(self.client_row, self.user, "First visit")
         self.weigh(96)
-        self.assertAlmostEqual(targets_in_force(self.client_row)["protein_g"].target.low, 1.2 * 96)
-        response = self.client.post(reverse("clients:weigh-in", args=[self.client_row.pk]), {"date": timezone.localdate(), "kg": "9"})
+        self.assertAlmostEqual(self.low(), 1.2 * 100)
+        self.assertContains(self.client.get(self.address("page")), "4 % away from the one the targets were made for")
+        later = timezone.localdate() + timedelta(days=3)
+        self.client.post(self.address("retarget"), {"takes_effect": later, "why": "Lighter now"})
+        self.assertAlmostEqual(self.low(), 120)
+        self.assertAlmostEqual(self.low(on=later), 1.2 * 96)
+        page = self.client.get(self.address("page"))
+        for text in ("version 2: Lighter now", "Targets 2, from", "First visit"):
+            self.assertContains(page, text)
+        self.client.post(self.address("retarget"), {"takes_effect": later, "why": "Again"})
+        self.assertEqual(self.client_row.target_versions.count(), 2, "the same targets are no new version")
+        response = self.client.post(self.address("weigh-in"), {"date": timezone.localdate(), "kg": "9"})
         self.assertContains(response, "outside 30 to 300 kg", status_code=400)
 
     def test_a_number_set_by_hand_wins_and_the_computed_one_stays_visible(self):
-        address = reverse("clients:target", args=[self.client_row.pk, "protein_g"])
-        self.client.post(address, {"low": 60, "aim": 65, "high": 70, "kind": "order", "reason": "Nephrology letter"})
-        row = targets_in_force(self.client_row)["protein_g"]
+        address = self.address("target", "protein_g")
+        self.client.post(address, self.by_hand(low=60, aim=65, high=70))
+        row = plan_of(self.client_row).rows["protein_g"]
         self.assertEqual((row.target.low, row.target.aim, row.target.high), (60, 65, 70))
         self.assertAlmostEqual(row.computed.low, 120)
-        page = self.client.get(reverse("clients:page", args=[self.client_row.pk]))
-        for text in ("60–70 g, aim 65", "computed: at least 120 g", "Nephrology letter", "A clinician"):
+        page = self.client.get(self.address("page"))
+        for text in ("60–70 g, aim 65", "computed: 120–", "Nephrology letter", "A clinician", "a number set by hand stands over"):
             self.assertContains(page, text)
-        self.client.post(reverse("clients:use-computed", args=[self.client_row.pk, "protein_g"]))
-        self.assertIsNone(targets_in_force(self.client_row)["protein_g"].override)
+        self.client.post(self.address("use-computed", "protein_g"))
+        self.assertIsNone(plan_of(self.client_row).rows["protein_g"].override)
         self.assertEqual(TargetOverride.objects.filter(client=self.client_row).count(), 1, "the history is kept")
+        self.assertEqual(self.client_row.target_versions.count(), 2)
 
     def test_all_targets_are_there_on_request(self):
-        page = self.client.get(reverse("clients:page", args=[self.client_row.pk]))
+        page = self.client.get(self.address("page"))
         self.assertContains(page, "All the others")
         self.assertContains(page, "RDA for men of 31 to 50: 11 mg, at most 40 mg")
-        watched, others = readings(self.client_row, food_table()["tofu-firm"].profile(200))
-        self.assertEqual([row.key for row in watched], ["energy_kcal", "protein_g", "fiber_g", "sodium_mg"])
-        self.assertGreater(len(others), 25)
+        plan, tofu = plan_of(self.client_row), food_table()["tofu-firm"].profile(200)
+        self.assertEqual([row.key for row in strip(plan, tofu)], ["energy_kcal", "protein_g", "fiber_g", "sodium_mg"])
+        self.assertGreater(len(others(plan, tofu)), 35)
 
-    def test_a_life_stage_that_does_not_fit_is_refused_beside_its_field(self):
-        address = reverse("clients:edit", args=[self.client_row.pk])
-        self.assertContains(self.client.post(address, self.form(life_stage="pregnant_2")), "need the female equations")
+    def test_which_targets_stand_in_the_strip(self):
+        self.client.post(self.address("watched"), {"watched": ["iron_mg", "pral_meq", "protein_g"]})
+        self.client_row.refresh_from_db()
+        kale = food_table()["kale-raw"].profile(100)
+        self.assertEqual([row.key for row in strip(plan_of(self.client_row), kale)], ["iron_mg", "protein_g"], "no band, no target")
+        self.client.post(self.address("edit"), self.form(school="kidney_gentle", has_condition=["ckd_3"]))
+        rows = {row.key: row for row in strip(plan_of(Client.objects.get()), kale)}
+        self.assertEqual(rows["pral_meq"].word, "inside")
+        self.client.post(self.address("watched"), {"usual": "1"})
+        self.assertIn("phosphorus_mg", [row.key for row in strip(plan_of(Client.objects.get()), kale)])
+        too_many = [row.target.key for row in plan_of(Client.objects.get()).others][:12]
+        self.assertContains(self.client.post(self.address("watched"), {"watched": too_many}, follow=True), "holds 10 targets at most")
+
+    def test_a_school_and_a_condition_that_disagree(self):
+        self.client.post(self.address("edit"), self.form(school="strength", has_condition=["ckd_4"]))
+        page = self.client.get(self.address("page"))
+        for text in (
+            "They disagree",
+            "kidney disease, stage 4",
+            "Strength says",
+            "a condition stands over the school",
+            "No least at a meal",
+        ):
+            self.assertContains(page, text)
+        self.assertContains(page, "far more protein than kidney disease allows")
+
+    def test_supplements_are_kept_with_dose_form_and_how_often(self):
+        rows = {
+            "supplements-TOTAL_FORMS": "2", "supplements-INITIAL_FORMS": "0", "supplements-0-key": "vitamin_b12_ug",
+            "supplements-0-dose": "1000", "supplements-0-form": "cyanocobalamin", "supplements-0-per_week": "2",
+            "supplements-1-key": "", "supplements-1-dose": "", "supplements-1-per_week": "7",
+        }  # fmt: skip
+        self.assertEqual(self.client.post(self.address("edit"), self.form() | rows).status_code, 302)
+        self.assertContains(self.client.get(self.address("page")), "Vitamin B12 1000 µg (cyanocobalamin), 2 times a week")
+        wrong = rows | {"supplements-0-dose": "-4"}
+        self.assertContains(self.client.post(self.address("edit"), self.form(version=2) | wrong), "greater than or equal to")
+
+    def test_shares_of_the_meals(self):
+        self.client.post(self.address("shares"), {"breakfast": "20", "lunch": "50", "dinner": "30"})
+        self.assertEqual([round(meal.share, 2) for meal in plan_of(Client.objects.get()).day.meals], [0.2, 0.5, 0.3])
+        refused = self.client.post(self.address("shares"), {"breakfast": "20", "lunch": "20", "dinner": "20"})
+        self.assertContains(refused, "add up to 60 %", status_code=400)
+        self.client.post(self.address("shares"), {"breakfast": "20", "lunch": "50", "dinner": "30", "usual": "1"})
+        self.assertEqual([meal.share for meal in plan_of(Client.objects.get()).day.meals], [0.3, 0.35, 0.35])
+
+    def test_a_caution_is_put_aside_for_one_client_with_who_and_why(self):
+        second = Client.objects.create(practice=self.practice, name="Second", sex="male", birth_year=1980, height_cm=180, weight_kg=80)
+        text = "No vitamin B12 supplement is recorded"
+        self.assertContains(self.client.get(self.address("page")), f"<strong>{text}")
+        without_reason = self.client.post(self.address("dismiss"), {"code": "no_b12_supplement", "why": " "}, follow=True)
+        self.assertContains(without_reason, "Say why")
+        self.client.post(
+            self.address("dismiss"), {"code": "no_b12_supplement", "why": "Takes a spray", "next": "https://elsewhere.example/"}
+        )
+        page = self.client.get(self.address("page"))
+        self.assertNotContains(page, f"<strong>{text}")
+        for kept in ("1 caution put aside", text, "marin", "Takes a spray"):
+            self.assertContains(page, kept)
+        self.assertContains(self.client.get(reverse("clients:page", args=[second.pk])), f"<strong>{text}")
+        self.client.post(self.address("bring-back", CautionDismissal.objects.get().pk))
+        page = self.client.get(self.address("page"))
+        self.assertContains(page, f"<strong>{text}")
+        self.assertContains(page, "Caution brought back")
+        self.assertEqual(self.client.post(self.address("dismiss"), {"code": "nonsense", "why": "x"}).status_code, 404)
 
     def test_a_target_needs_a_reason_and_a_band_around_its_aim(self):
-        address = reverse("clients:target", args=[self.client_row.pk, "potassium_mg"])
+        address = self.address("target", "potassium_mg")
         for data, message in (
-            ({"low": 3000, "aim": 2000, "kind": "order", "reason": "x"}, "above the aim"),
-            ({"aim": 2000, "high": 1000, "kind": "order", "reason": "x"}, "below the aim"),
-            ({"aim": 2000, "kind": "order", "reason": "x"}, "Give a least"),
-            ({"aim": 2000, "high": 2400, "kind": "order", "reason": ""}, "This field is required"),
+            ({"low": 3000, "aim": 2000}, "above the aim"),
+            ({"aim": 2000, "high": 1000}, "below the aim"),
+            ({"aim": 2000}, "Give a least"),
+            ({"aim": 2000, "high": 2400, "reason": ""}, "This field is required"),
         ):
             with self.subTest(message):
-                self.assertContains(self.client.post(address, data), message)
-        self.assertEqual(self.client.get(reverse("clients:target", args=[self.client_row.pk, "nonsense"])).status_code, 404)
+                self.assertContains(self.client.post(address, self.by_hand(**data)), message)
+        self.assertEqual(self.client.get(self.address("target", "nonsense")).status_code, 404)
 
     def test_the_strip_says_it_in_words(self):
+        plan = plan_of(self.client_row)
         profile = food_table()["tofu-firm"].profile(200, 190, 210)
-        rows = {row.key: row for row in strip(self.client_row, profile)}
+        rows = {row.key: row for row in strip(plan, profile)}
         self.assertRegex(rows["protein_g"].word, r"^under by 101\.\d g$")
         self.assertEqual(rows["sodium_mg"].word, "inside")
         self.assertEqual(strip(None, profile), [])
         part = food_table()["walnuts"].profile(50) + food_table()["dijon-mustard"].profile(10)
-        self.assertRegex({row.key: row for row in strip(self.client_row, part)}["protein_g"].word, r"^under by up to 112\.4 g$")
-        self.assertEqual({row.key: row for row in readings(self.client_row, part)[1]}["iodine_ug"].word, "unknown")
+        self.assertRegex({row.key: row for row in strip(plan, part)}["protein_g"].word, r"^under by up to 112\.4 g$")
+        self.assertEqual({row.key: row for row in others(plan, part)}["iodine_ug"].word, "unknown")
         over = food_table()["salt"].profile(10)
-        self.assertRegex({row.key: row for row in strip(self.client_row, over)}["sodium_mg"].word, "over by 1,5")
+        self.assertRegex({row.key: row for row in strip(plan, over)}["sodium_mg"].word, "over by 1,5")
 
     def test_focus(self):
         self.client.get(reverse("clients:page", args=[self.client_row.pk]))

@@ -4,24 +4,52 @@ from django.test import TestCase
 from django_scopes import scope
 
 from bowls.models import Bowl
+from clients.attention import weekly_pace
+from clients.cautions import of_foods, of_the_client
+from clients.in_force import plan_of
 from clients.models import Client
 from demo.load import load, unsettled
+from nutrition.cautions import rules
+from nutrition.schools import schools
 from planner.day import reckon_day
 from planner.models import Day
+from planner.views import caution_numbers, plan_for
 from practice.models import Practice
 from recipes.models import Recipe
 
 
 class Demo(TestCase):
-    def test_load(self):
+    @classmethod
+    def setUpTestData(cls):
         load()
-        with scope(practice=Practice.objects.get(name="Tern Point Wellness")):
-            self.assertEqual(Client.objects.count(), 5)
-            self.assertGreaterEqual(Recipe.objects.count(), 40)
-            self.assertGreaterEqual(Bowl.objects.count(), 6)
-            self.assertEqual(unsettled(), ["Grandmother's pot, to be settled"])
-            for client in Client.objects.all():
-                self.assertGreaterEqual(client.weigh_ins.count(), 10, client.name)
-                self.assertTrue(client.days.exists())
-            for day in Day.objects.all():
-                self.assertGreater(reckon_day(day).profile["energy_kcal"].amount, 500)
+
+    def run(self, result=None):
+        with scope(practice=Practice.objects.filter(name="Tern Point Wellness").first()):
+            return super().run(result)
+
+    def test_load(self):
+        self.assertGreaterEqual(Client.objects.count(), 10)
+        self.assertGreaterEqual(Recipe.objects.count(), 40)
+        self.assertGreaterEqual(Bowl.objects.count(), 6)
+        self.assertEqual(unsettled(), ["Grandmother's pot, to be settled"])
+        for client in Client.objects.all():
+            self.assertGreaterEqual(client.weigh_ins.count(), 6, client.name)
+            self.assertTrue(client.target_versions.exists())
+        for day in Day.objects.all():
+            self.assertGreater(reckon_day(day).profile["energy_kcal"].amount, 0)
+
+    def test_every_school_and_many_conditions(self):
+        clients = list(Client.objects.all())
+        self.assertLessEqual(set(schools()), {client.school for client in clients})
+        self.assertGreaterEqual(len({code for client in clients for code in client.conditions}), 20)
+
+    def test_every_caution_has_its_case(self):
+        fired = set()
+        for client in Client.objects.all():
+            told = of_the_client(plan_of(client), weekly_pace(client))
+            fired |= {caution.code for caution in told.standing} | {caution.code for caution, _row in told.put_aside}
+        for day in Day.objects.all():
+            reckoned = reckon_day(day)
+            told = of_foods(plan_for(day), reckoned.ingredients, caution_numbers(day, reckoned))
+            fired |= {caution.code for caution in told.standing}
+        self.assertEqual({rule.code for rule in rules()} - fired, set())

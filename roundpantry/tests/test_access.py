@@ -11,7 +11,7 @@ from practice.models import User
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 
-SAMPLES = {"pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw"}
+SAMPLES = {"code": "strength", "dismissal": 1, "pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw"}
 
 
 def addresses(resolver=None, prefix=""):
@@ -57,6 +57,11 @@ class Access(PracticeCase):
         writes = [
             (reverse("clients:weigh-in", args=[self.client_row.pk]), {"date": "2026-11-20", "kg": "99"}),
             (reverse("clients:use-computed", args=[self.client_row.pk, "protein_g"]), {}),
+            (reverse("clients:shares", args=[self.client_row.pk]), {"breakfast": "20", "lunch": "40", "dinner": "40"}),
+            (reverse("clients:watched", args=[self.client_row.pk]), {"watched": "iron_mg"}),
+            (reverse("clients:retarget", args=[self.client_row.pk]), {"takes_effect": "2026-11-20", "why": "x"}),
+            (reverse("clients:dismiss", args=[self.client_row.pk]), {"code": "warfarin", "why": "x"}),
+            (reverse("planner:newer-targets", args=[self.day.pk]), {}),
             (reverse("bowls:change", args=[self.bowl.pk, self.kale.pk]), {"remove": "1"}),
             (reverse("bowls:add", args=[self.bowl.pk]), {"food": "kale-raw"}),
             (reverse("bowls:undo", args=[self.bowl.pk]), {}),

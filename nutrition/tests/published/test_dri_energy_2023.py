@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.energy import eer_2023, life_stage_kcal
+from nutrition.energy import eer_2023, eer_2023_pregnant, life_stage_kcal
 
 
 class Requirement(TestCase):
@@ -27,3 +27,13 @@ class Requirement(TestCase):
     def test_pregnancy_and_nursing(self):
         self.assertEqual([life_stage_kcal(stage) for stage in ("adult", "pregnant_1", "pregnant_2", "pregnant_3")], [0, 0, 340, 452])
         self.assertEqual([life_stage_kcal(stage) for stage in ("lactating_0_6", "lactating_7_12")], [400, 380])
+
+    def test_pregnancy_equations(self):
+        """30 years, 165 cm, 65 kg now, week 20, low active, worked with a pencil; later and heavier never costs less."""
+        by_hand = 693.35 - 61.20 + 945.45 + 663.00 + 183.20 + 200.00
+        self.assertAlmostEqual(eer_2023_pregnant(30, 165, 65, "low_active", 20), by_hand)
+        for activity in ("inactive", "low_active", "active", "very_active"):
+            with self.subTest(activity):
+                before = eer_2023("female", 30, 165, 62, activity)
+                self.assertGreater(eer_2023_pregnant(30, 165, 66, activity, 20), before + 100)
+                self.assertGreater(eer_2023_pregnant(30, 165, 72, activity, 34), eer_2023_pregnant(30, 165, 66, activity, 20))

@@ -1,0 +1,87 @@
+"""A first visit while it is written down: kept as typed, looked at as far as it goes, finished into a client."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.db import transaction
+from django.http import QueryDict
+
+from clients.forms import FIELDS, ClientForm, SupplementFormSet
+from clients.in_force import InForce
+from clients.models import Client, Intake
+from clients.versions import make_version
+from nutrition.cautions import Caution, cautions_in
+from nutrition.person import OutOfRange, Referred
+from nutrition.situations import body_numbers, plan_numbers, situation
+from nutrition.targets import DayTargets, day_targets, watched_keys
+from practice.models import User
+from schools.chosen import school_named
+
+NOT_KEPT = {"csrfmiddlewaretoken"}
+MOST_KEPT = 60_000
+NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": ["3"], "supplements-INITIAL_FORMS": ["0"]}
+NEEDED = ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage", "goal", "formula", "weight_basis", "meals")
+
+
+@dataclass(frozen=True)
+class SoFar:
+    """What can be said of what is written so far."""
+
+    day: DayTargets | None
+    rows: list[InForce]
+    cautions: list[Caution]
+    waiting_for: str
+
+
+def keep(intake: Intake, post: QueryDict) -> bool:
+    """Keep what stands in the form, valid or not. False if it is too much to keep."""
+    data = {name: values for name, values in post.lists() if name not in NOT_KEPT}
+    if sum(len(name) + sum(len(value) for value in values) for name, values in data.items()) > MOST_KEPT:
+        return False
+    intake.data = data
+    intake.save()
+    return True
+
+
+def kept(intake: Intake) -> QueryDict:
+    """What was kept, as a form would send it."""
+    data = QueryDict(mutable=True)
+    for name, values in {**NO_SUPPLEMENTS, **intake.data}.items():
+        data.setlist(name, values)
+    return data
+
+
+def so_far(form: ClientForm) -> SoFar:
+    """Targets and cautions as far as the form goes, for the side of the page."""
+    form.full_clean()
+    data = form.cleaned_data if hasattr(form, "cleaned_data") else {}
+    missing = [str(form[name].label).lower() for name in NEEDED if data.get(name) in (None, "")]
+    if missing:
+        return SoFar(None, [], [], f"Targets appear here once these are there: {', '.join(missing)}.")
+    client = form.as_typed({name: data.get(name, Client._meta.get_field(name).get_default()) for name in FIELDS})
+    client.school = data.get("school", "")
+    person = client.person()
+    try:
+        day = day_targets(person, school_named(client.school))
+    except Referred as error:
+        return SoFar(None, [], cautions_in(situation(person, client.school, body_numbers(person))), f"{error} Turn to {error.refer_to}.")
+    except OutOfRange as error:
+        return SoFar(None, [], [], str(error))
+    found = cautions_in(situation(day.person, client.school, plan_numbers(day)))
+    rows = [InForce(day.targets[key], day.computed.get(key), None, True) for key in watched_keys(person, day.school)]
+    return SoFar(day, rows, found, "")
+
+
+def finish(intake: Intake, form: ClientForm, supplements: SupplementFormSet, by: User) -> Client:
+    """The client, with supplements and first targets, from forms that are valid."""
+    with transaction.atomic():
+        client = form.save(commit=False)
+        client.practice = intake.practice
+        client.save()
+        supplements.instance = client
+        supplements.save()
+        make_version(client, by, "First visit", form.cleaned_data.get("takes_effect"))
+        intake.client, intake.data = client, {}
+        intake.save()
+    return client

@@ -1,0 +1,77 @@
+"""What a serving, a bowl or a day tells: all indices of some foods at once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from nutrition import indices
+from nutrition.amino import MixtureScore, amino_acid_score
+from nutrition.bowl import Ingredient, vegetables_in
+from nutrition.glycemic import GlycemicLoad, glycemic_load, load_band
+from nutrition.indices import Absorbed, Index
+from nutrition.nutrients import NUTRIENT
+from nutrition.profile import Amount, Profile
+from nutrition.schools import PlatePart, School
+from nutrition.variety import colors_in, distinct_plants, plate_shares, vegetable_half
+
+# What a meal of those who train should bring, within 0.7 to 3 g. ISSN position stand (2017). [g]
+LEUCINE_MEAL_G = 2.5
+
+
+@dataclass(frozen=True)
+class Tells:
+    """The indices of some foods; None where there is nothing to say."""
+
+    density: float | None
+    band: str
+    phosphorus: Absorbed
+    amino: MixtureScore | None
+    leucine: Amount
+    iron_percent: float
+    iron_mg: float
+    phytate_zinc: Index | None
+    omega: Index | None
+    glycemic: GlycemicLoad | None
+    vegetables: list[str]
+    colors: list[str]
+    plants: list[str]
+    vegetable_half: float | None
+    plate: list[tuple[PlatePart, float]]
+
+    @property
+    def limiting(self) -> str:
+        """The name of the amino acid that is shortest, empty where none is known."""
+        return NUTRIENT[self.amino.limiting].name.lower() if self.amino and self.amino.limiting else ""
+
+    @property
+    def zinc_words(self) -> str:
+        return indices.zinc_uptake_words(self.phytate_zinc.value) if self.phytate_zinc else ""
+
+    @property
+    def load_band(self) -> str:
+        return load_band(self.glycemic.load) if self.glycemic else ""
+
+
+def tell(profile: Profile, ingredients: Sequence[Ingredient], school: School | None = None) -> Tells:
+    """Everything the foods tell. `profile` is their total; the school's plate is judged where there is a school."""
+    foods = [(part.food, part.grams) for part in ingredients]
+    density = indices.kcal_per_gram(profile)
+    percent, taken_up = indices.iron_taken_up(profile)
+    return Tells(
+        density,
+        "" if density is None else indices.density_band(density),
+        indices.absorbed_phosphorus(foods),
+        amino_acid_score(foods),
+        profile["leucine_g"],
+        percent,
+        taken_up,
+        indices.phytate_zinc_ratio(profile),
+        indices.omega_ratio(profile),
+        glycemic_load(foods),
+        vegetables_in(ingredients),
+        colors_in(ingredients),
+        distinct_plants(ingredients),
+        vegetable_half(ingredients),
+        plate_shares(ingredients, school.plate) if school else [],
+    )
