@@ -3,10 +3,11 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from clients.in_force import Plan
+from clients.attention import weekly_pace
+from clients.in_force import Plan, plan_of
 from clients.models import CautionDismissal, Client
 from nutrition.bowl import Ingredient
-from nutrition.cautions import Caution, Situation, cautions_in
+from nutrition.cautions import LEVELS, Caution, Situation, cautions_in
 from nutrition.situations import body_numbers, plan_numbers, situation, tablet_numbers
 
 ABOUT_LENGTH = 400
@@ -60,3 +61,8 @@ def of_foods(plan: Plan | None, foods: Sequence[Ingredient], numbers: Mapping[st
     about_the_person = {caution.code for caution in cautions_in(situation_of(plan))}
     found = [caution for caution in cautions_in(situation_of(plan, numbers, foods)) if caution.code not in about_the_person]
     return sort_out(plan.client, found)
+
+
+def stops_of(client: Client) -> int:
+    """How many cautions of the gravest level stand for a client."""
+    return sum(caution.level == LEVELS[0] for caution in of_the_client(plan_of(client), weekly_pace(client)).standing)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from django.db import transaction
 from django.http import QueryDict
+from django.utils import timezone
 
 from clients.forms import FIELDS, ClientForm, SupplementFormSet
 from clients.in_force import InForce
@@ -47,7 +48,9 @@ def keep(intake: Intake, post: QueryDict) -> bool:
 def kept(intake: Intake) -> QueryDict:
     """What was kept, as a form would send it."""
     data = QueryDict(mutable=True)
-    for name, values in {**NO_SUPPLEMENTS, **intake.data}.items():
+    # a field that was never sent shows what a new client begins with, not the first of its choices
+    begins = {name: [str(Client._meta.get_field(name).get_default())] for name in NEEDED if Client._meta.get_field(name).has_default()}
+    for name, values in {**NO_SUPPLEMENTS, **begins, "takes_effect": [str(timezone.localdate())], **intake.data}.items():
         data.setlist(name, values)
     return data
 

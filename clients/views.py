@@ -9,7 +9,7 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from clients.attention import reasons, weekly_pace
-from clients.cautions import ABOUT_LENGTH, of_the_client
+from clients.cautions import ABOUT_LENGTH, of_the_client, stops_of
 from clients.context import SESSION_KEY
 from clients.forms import ClientForm, OverrideForm, RetargetForm, SharesForm, SupplementFormSet, WeighInForm
 from clients.history import history_of
@@ -35,9 +35,10 @@ def client_list(request: HttpRequest) -> HttpResponse:
                 "weight": client.last_weight_kg or client.weight_kg,
                 "pace": weekly_pace(client),
                 "day": client.days.first(),
+                "stops": stops_of(client),
             }
         )
-    rows.sort(key=lambda row: (-len(row["reasons"]), row["client"].name))
+    rows.sort(key=lambda row: (-row["stops"], -len(row["reasons"]), row["client"].name))
     return render(request, "clients/list.html", {"rows": rows, "intakes": Intake.objects.filter(client=None)})
 
 

@@ -31,9 +31,9 @@ class BrowserCase(StaticLiveServerTestCase):
     def setUp(self):
         load()
         self.complaints = []
-        context = self.browser.new_context(viewport=self.viewport, java_script_enabled=self.javascript)
-        self.addCleanup(context.close)
-        self.page = context.new_page()
+        self.context = self.browser.new_context(viewport=self.viewport, java_script_enabled=self.javascript)
+        self.addCleanup(self.context.close)
+        self.page = self.context.new_page()
         self.page.set_default_timeout(10_000)
         self.page.on("console", lambda message: self.complaints.append(message.text) if message.type == "error" else None)
         self.page.on("pageerror", lambda error: self.complaints.append(str(error)))

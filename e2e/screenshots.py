@@ -24,6 +24,10 @@ def go(link: str):
 VIEWS = {
     "clients": ("/clients/", []),
     "client": ("/clients/", [go("Ilse Varga-Holm")]),
+    "first-visit": ("/clients/", [go("Go on")]),
+    "schools": ("/schools/", []),
+    "school": ("/schools/greens_beans_seeds/", []),
+    "school-copy": ("/schools/", [go("Harbor plate"), go("Change it")]),
     "pantry": ("/pantry/?q=garbanzo", []),
     "food": ("/pantry/kohlrabi-raw/", []),
     "recipes": ("/recipes/", []),
@@ -32,7 +36,7 @@ VIEWS = {
     "bowls": ("/bowls/", []),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "days": ("/days/", []),
-    "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").first.click()]),
+    "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").nth(1).click()]),
     "handout-bowl": ("/bowls/", [go("Keel and ribs"), go("Handout")]),
     "handout-day": (
         "/clients/",

@@ -46,6 +46,7 @@ def plan_numbers(day: DayTargets, orders: Iterable[Order] = (), measured_kg_per_
         "energy_floor": KCAL_FLOOR[person.sex],
         "resting_kcal": energy.mifflin_st_jeor(person.sex, person.weight_kg, person.height_cm, person.age_years),
         "floored": float(day.energy.floored),
+        "energy_short": day.energy.need - kcal,
         "pace_kg": day.energy.pace,
         "pace_percent": day.energy.pace / person.weight_kg * 100.0,
         "protein_g_per_kg": protein.aim / day.weight.kg,
@@ -100,7 +101,7 @@ def week_numbers(days: Sequence[PlannedDay], supplements: Sequence[Supplement] =
     taken = {supplement.key for supplement in supplements}
     iodine = [part for part in foods if "sea vegetables" in classes_of(part.food) or part.food.slug in IODINE_SOURCES]
     iodine += [part for part in foods if part.food.group == "supplement" and part.food.slug.startswith("iodine")]
-    omega = [part for part in foods if "flax, chia, hemp or walnut" in classes_of(part.food) or part.food.slug.startswith("algae-oil")]
+    omega = [part for part in foods if "omega-3 plants" in classes_of(part.food) or part.food.slug.startswith("algae-oil")]
     out = {
         "week_days": float(len(filled)),
         "week_b12_ug": sum(day.profile["vitamin_b12_ug"].amount for day in filled) / len(filled),

@@ -15,7 +15,8 @@ def amount(value: Amount, key: str) -> str:
     nutrient = NUTRIENT[key]
     if value.known <= 0 and value.amount == 0:
         return "unknown"
-    prefix = "" if value.complete else "at least "
+    # what is unknown can only add to an amount, but moves an index either way
+    prefix = "" if value.complete else "about " if nutrient.group == "indices" else "at least "
     return f"{prefix}{digits(value.amount, nutrient.decimals)} {nutrient.unit}"
 
 

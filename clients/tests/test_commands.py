@@ -52,12 +52,14 @@ class Targets(SimpleTestCase):
 
     def test_impossible_input_names_the_field(self):
         for change, field in (
-            ({"age_years": -3}, "age_years"), ({"height_cm": 900}, "height_cm"), 
+            ({"age_years": -3}, "age_years"), ({"height_cm": 900}, "height_cm"),
             ({"weight_kg": "heavy"}, "weight_kg"),
             ({"weight_kg": True}, "weight_kg"), ({"weight_kg": None}, "weight_kg"), ({"sex": "x"}, "sex"),
             ({"school": "paleo"}, "school"),
-            ({"conditions": ["ckd3"]}, "conditions"), ({"meals": 7}, "meals"), ({"meals": True}, "meals"), ({"goal": {"kind": "fly"}}, "goal.kind"),
-            ({"goal": {"kind": "gain", "pace_kg_per_week": -1}}, "pace_kg_per_week"), ({"life_stage": "pregnant_1", "sex": "male"}, "life_stage"),
+            ({"conditions": ["ckd3"]}, "conditions"), ({"meals": 7}, "meals"), ({"meals": True}, "meals"),
+            ({"goal": {"kind": "fly"}}, "goal.kind"),
+            ({"goal": {"kind": "gain", "pace_kg_per_week": -1}}, "pace_kg_per_week"),
+            ({"life_stage": "pregnant_1", "sex": "male"}, "life_stage"),
             ({"conditions": ["pregnant_1", "pregnant_2"]}, "conditions"), ({"orders": [{"key": "protein_g"}]}, "orders"),
             ({"meal_shares": {"lunch": 1}}, "meals"), ({"energy_formula": "measured"}, "measured_kcal"),
         ):  # fmt: skip

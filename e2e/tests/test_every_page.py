@@ -4,10 +4,11 @@ from axe_playwright_python.sync_playwright import Axe
 from django_scopes import scopes_disabled
 
 from bowls.models import Bowl
-from clients.models import Client
+from clients.models import Client, Intake
 from e2e.case import BrowserCase
 from planner.models import Day
 from recipes.models import Recipe
+from schools.models import OwnSchool
 
 SERIOUS = {"serious", "critical"}
 
@@ -19,8 +20,12 @@ class EveryPage(BrowserCase):
             bowl = Bowl.objects.get(name="Harbor night flask").pk
             day = Day.objects.filter(client=client).first().pk
             recipe = Recipe.objects.get(title="Grandmother's pot, to be settled").pk
+            visit = Intake.objects.get().pk
+            own = OwnSchool.objects.get()
+            losing = Client.objects.get(name="Osk Brannigan").pk
         return [
-            "/clients/", "/clients/new/", f"/clients/{client}/", f"/clients/{client}/edit/", f"/clients/{client}/targets/protein_g/",
+            "/clients/", f"/clients/first-visits/{visit}/", f"/clients/{losing}/", "/schools/", f"/schools/{own.code}/",
+            f"/schools/own/{own.pk}/", f"/clients/{client}/", f"/clients/{client}/edit/", f"/clients/{client}/targets/protein_g/",
             "/pantry/",
             "/pantry/?q=kale", "/pantry/kohlrabi-raw/", "/recipes/", "/recipes/new/", f"/recipes/{recipe}/", "/bowls/",
             f"/bowls/{bowl}/",

@@ -11,7 +11,7 @@ class WholeJob(BrowserCase):
     def test_from_the_client_to_the_handout(self):
         page = self.page
         # a client
-        self.follow("New client")
+        page.get_by_role("button", name="New client").click()
         for label, value in (
             ("Name", "Brisa Holloway"),
             ("Who they are", "Net mender"),
@@ -21,9 +21,11 @@ class WholeJob(BrowserCase):
         ):
             page.get_by_label(label, exact=True).fill(value)
         page.get_by_label("Sex used in equations").select_option("female")
-        page.get_by_label("Activity").select_option("active")
-        page.get_by_role("button", name="Save").click()
+        page.get_by_label("Activity", exact=True).select_option("active")
+        expect(page.get_by_label("What can be said so far").get_by_text("56–")).to_be_visible()
+        page.get_by_role("button", name="Make the client").click()
         expect(page.get_by_role("heading", name="Brisa Holloway")).to_be_visible()
+        page.get_by_role("row", name="Protein").get_by_text("General guidance").click()
         expect(page.get_by_text("0.8 g per kg x 70 kg = 56 g at least")).to_be_visible()
         # a recipe, written as on paper, read while typing
         self.follow("Recipes")

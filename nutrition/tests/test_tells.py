@@ -131,7 +131,7 @@ class Classes(TestCase):
                 self.assertTrue(any(kind.holds(food) for food in FOODS))
         for slug, name, member in (
             ("kidney-beans-cooked", "uncooked kidney beans", False), ("kidney-beans-dry", "uncooked kidney beans", True),
-            ("brussels-sprouts-raw", "raw sprouts", False), ("tamarind-paste", "tyramine, strong", False),
+            ("brussels-sprouts-raw", "raw sprouts", False), ("tamarind-paste", "strong tyramine", False),
             ("avocado-oil", "avocado", False), ("walnuts", "nuts", True), ("tahini", "seeds", True),
             ("soba-noodles-cooked", "flour products", False),
         ):  # fmt: skip
