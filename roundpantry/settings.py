@@ -88,6 +88,8 @@ DATABASES = {
             "timeout": 10,
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
         },
+        # a file, so that the server under a browser test has connections of its own, as the real one has
+        "TEST": {"NAME": VAR_DIR / "test.sqlite3"},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
