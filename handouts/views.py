@@ -7,11 +7,23 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.picture import bowl_round
 from clients.context import focused
-from clients.in_force import plan_of, strip
+from clients.in_force import Reading, plan_of, strip
+from clients.models import Client
 from nutrition import indices
 from nutrition.allergens import found_in
 from planner.day import reckon_day
 from planner.models import Day
+
+CALORIES = {"energy_kcal", "kcal_per_gram"}
+
+
+def _shown(client: Client | None, rows: list[Reading]) -> list[Reading]:
+    """The rows of the strip, without calories for a client whom such numbers can harm."""
+    return [row for row in rows if not (counts_harm(client) and row.key in CALORIES)]
+
+
+def counts_harm(client: Client | None) -> bool:
+    return client is not None and "eating_disorder_history" in client.conditions
 
 
 def bowl(request: HttpRequest, pk: int) -> HttpResponse:
@@ -23,7 +35,8 @@ def bowl(request: HttpRequest, pk: int) -> HttpResponse:
         "client": client,
         "reckoned": reckoned,
         "round": bowl_round(reckoned, "protein_g"),
-        "strip": strip(plan_of(client) if client else None, reckoned.profile),
+        "strip": _shown(client, strip(plan_of(client) if client else None, reckoned.profile)),
+        "without_calories": counts_harm(client),
         "strip_of": "This bowl",
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.foods, client.allergies if client else ()),
@@ -40,7 +53,7 @@ def day(request: HttpRequest, pk: int) -> HttpResponse:
         "day": row,
         "client": row.client,
         "reckoned": reckoned,
-        "strip": strip(plan_of(row.client, row.made_for, row.date), reckoned.profile),
+        "strip": _shown(row.client, strip(plan_of(row.client, row.made_for, row.date), reckoned.profile)),
         "strip_of": "The day",
         "refused": found_in(foods, row.client.allergies),
         "practice": request.user.practice,

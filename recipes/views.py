@@ -14,6 +14,7 @@ from nutrition.lines import Choice
 from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
 from nutrition.recipe import Recipe as CoreRecipe
+from nutrition.tells import tell
 from practice.versioned import StaleSave
 from recipes.facts import facts_of, facts_of_core
 from recipes.forms import RecipeForm, choices_from
@@ -54,7 +55,6 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) 
         serving = facts.serving
         context["serving"] = serving
         context["indices"] = indices.all_indices(serving)
-        context["acid"] = indices.acid_load(serving)
         context["brings"] = facts.brings(chosen)[:6]
         context["chosen_total"] = serving[chosen]
         volume = facts.volume_ml
@@ -63,7 +63,10 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) 
         plan = plan_of(client) if client else None
         context["client"] = client
         context["strip"] = strip(plan, serving)
-        context["told"] = of_foods(plan, [Ingredient(food, grams) for food, grams in facts.foods()])
+        parts = [Ingredient(food, grams) for food, grams in facts.foods()]
+        context["told"] = of_foods(plan, parts)
+        context["school"] = plan.day.school if plan and plan.day else None
+        context["tells"] = tell(serving, parts, context["school"])
         context["strip_of"] = "One serving"
     return context
 

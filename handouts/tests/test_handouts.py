@@ -17,3 +17,13 @@ class Handouts(PracticeCase):
         page = self.client.get(reverse("handouts:day", args=[self.day.pk]))
         for text in ("Monday, November 23", "Harbor bowl", "1 bowl", "Tofu, firm, 2 slices (150 g)", "Contains sesame", "1 tbsp"):
             self.assertContains(page, text)
+
+    def test_no_calories_for_a_client_whom_they_can_harm(self):
+        addresses = [reverse("handouts:bowl", args=[self.bowl.pk]), reverse("handouts:day", args=[self.day.pk])]
+        for address in addresses:
+            self.assertContains(self.client.get(address), "kcal")
+        self.client_row.conditions = ["eating_disorder_history"]
+        self.client_row.save()
+        for address in addresses:
+            self.assertNotContains(self.client.get(address), "kcal")
+            self.assertContains(self.client.get(address), "Protein")
