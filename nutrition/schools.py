@@ -11,7 +11,7 @@ from typing import Any
 from nutrition.food_classes import food_classes
 from nutrition.foods import DATA
 from nutrition.nutrients import NUTRIENT
-from nutrition.shifts import COMMON_PRACTICE, BadRow, FoodStance, Shift, read_shift, read_stance
+from nutrition.shifts import BadRow, FoodStance, Shift, is_published, read_shift, read_stance
 
 # What general guidance calls a usual pace of losing weight, one to two pounds a week at most. From memory. [kg/week]
 USUAL_LOSS = (0.25, 0.9)
@@ -43,7 +43,7 @@ class Habit:
 
     @property
     def published(self) -> bool:
-        return not self.source.startswith(COMMON_PRACTICE)
+        return is_published(self.source)
 
 
 @dataclass(frozen=True)

@@ -19,6 +19,11 @@ NUMBER_WORDS = {"low": "the least", "aim": "the aim", "high": "the most"}
 COMMON_PRACTICE = "common practice"
 
 
+def is_published(source: str) -> bool:
+    """Whether a published source stands behind all of a line, and no part of it is common practice."""
+    return COMMON_PRACTICE not in source
+
+
 class BadRow(ValueError):
     """A row of a school or condition that cannot be used; the message names what is wrong in it."""
 
@@ -42,7 +47,7 @@ class Shift:
     @property
     def published(self) -> bool:
         """Whether a source is named for it, rather than common practice."""
-        return not self.source.startswith(COMMON_PRACTICE)
+        return is_published(self.source)
 
     def holds(self, conditions: Set[str]) -> bool:
         return set(self.needs) <= conditions and conditions.isdisjoint(self.void_with)
@@ -79,7 +84,7 @@ class FoodStance:
 
     @property
     def published(self) -> bool:
-        return not self.source.startswith(COMMON_PRACTICE)
+        return is_published(self.source)
 
 
 def _text(row: Mapping[str, Any], name: str) -> str:

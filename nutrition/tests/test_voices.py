@@ -182,6 +182,9 @@ class Schools(TestCase):
                 for row in (*school.targets, *school.foods, *school.habits):
                     self.assertTrue(row.reason and row.source)
                 self.assertTrue(school.pace.reason and school.starch_order)
+        density = next(row for row in schools()["light_starchy"].targets if row.key == "kcal_per_gram")
+        self.assertFalse(density.published, "a published direction with a band of our own is not published")
+        self.assertTrue(schools()["strength"].targets[0].published)
 
     def test_a_school_and_a_condition_that_disagree_over_a_food(self):
         person = Person("female", 50, 165, 70, conditions=frozenset({"kidney_stones"}))
