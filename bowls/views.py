@@ -13,7 +13,7 @@ from bowls.models import Bowl, BowlPart
 from bowls.picture import bowl_round
 from clients.cautions import of_foods
 from clients.context import focused
-from clients.in_force import plan_of, strip
+from clients.in_force import others, plan_of, strip
 from nutrition import indices
 from nutrition.amounts import MAX_GRAMS, UnreadableAmount
 from nutrition.bowl import FIRST_HELPING_G, grams_for_share
@@ -92,6 +92,7 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
         "tells": tell(reckoned.profile, reckoned.ingredients, school),
         "school": school,
         "strip": strip(plan, reckoned.profile),
+        "others": others(plan, reckoned.profile),
         "strip_client": client,
         "strip_of": "This bowl",
         "told": of_foods(plan, reckoned.ingredients),

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 
 from clients.cautions import of_foods
 from clients.context import focused
-from clients.in_force import plan_of, strip
+from clients.in_force import others, plan_of, strip
 from nutrition import household, indices
 from nutrition.bowl import Ingredient
 from nutrition.lines import Choice
@@ -63,6 +63,7 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) 
         plan = plan_of(client) if client else None
         context["client"] = client
         context["strip"] = strip(plan, serving)
+        context["others"] = others(plan, serving)
         parts = [Ingredient(food, grams) for food, grams in facts.foods()]
         context["told"] = of_foods(plan, parts)
         context["school"] = plan.day.school if plan and plan.day else None

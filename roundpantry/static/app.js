@@ -81,6 +81,16 @@ document.addEventListener("htmx:afterSettle", () => {
   kept = null;
 });
 
+// What was opened stays open when it is drawn anew.
+const opened = new Set();
+document.addEventListener("toggle", (event) => {
+  const name = event.target.dataset && event.target.dataset.keepOpen;
+  if (name && event.target.isConnected) opened[event.target.open ? "add" : "delete"](name);
+}, true);
+document.addEventListener("htmx:afterSettle", () => {
+  for (const name of opened) document.querySelectorAll(`[data-keep-open="${name}"]`).forEach((details) => { details.open = true; });
+});
+
 // Dragging a handle of the round sends the share of the circle its part should have.
 let drag = null;
 document.addEventListener("pointerdown", (event) => {
