@@ -8,16 +8,36 @@ from nutrition import measures, units
 from nutrition.foods import Food, Portion
 from nutrition.measures import FILLS, Quantity, Reading
 from nutrition.search import FoodIndex, Match, food_index
+from nutrition.wording import plain
 
 # How far the amount itself can be off, by how it was measured. Common practice, no source.
 BASIS_SPREAD = {"weighed": 0.02, "label": 0.04, "leveled measure": 0.06, "counted": 0.0, "by eye": 0.35}
-BY_EYE = {"handful", "pinch", "dash", "splash", "drizzle", "squeeze", "knob", "thumb", "bunch"}
+BY_EYE = {"smidgen", "glug", "dollop", "handful", "pinch", "dash", "splash", "drizzle", "squeeze", "knob", "thumb", "bunch"}
 # What one of these weighs when the food has no row of its own. Common practice, no source. [g]
-COMMON_GRAMS = {"pinch": 0.3, "dash": 0.6, "splash": 10.0, "drizzle": 7.0, "squeeze": 5.0, "knob": 15.0}
+COMMON_GRAMS = {
+    "smidgen": 0.15,
+    "glug": 14.0,
+    "dollop": 20.0,
+    "pinch": 0.3,
+    "dash": 0.6,
+    "splash": 10.0,
+    "drizzle": 7.0,
+    "squeeze": 5.0,
+    "knob": 15.0,
+}
 HANDFUL_GRAMS = {
     "fresh herb": 12.0, "leafy green": 25.0, "nut": 30.0, "seed": 25.0, "dried fruit": 30.0, "fruit": 60.0,
     "vegetable": 50.0, "mushroom": 40.0, "pasta": 50.0, "grain": 40.0,
 }  # fmt: skip
+# What "to taste", "as needed" or "for serving" comes to for a whole dish: best, least, most. Common practice, no source. [g]
+LOOSE_GRAMS = (
+    (("salt",), (2.0, 0.0, 6.0)),
+    (("spice", "dried herb"), (0.7, 0.0, 2.5)),
+    (("fresh herb",), (6.0, 0.0, 20.0)),
+    (("oil",), (9.0, 0.0, 28.0)),
+    (("drink", "broth", "plant milk"), (60.0, 0.0, 250.0)),
+)
+LOOSE_OTHER = (10.0, 0.0, 40.0)
 # A small or large one against the usual, where it has no weight of its own. Common practice, no source.
 SIZE_FACTOR = {"small": 0.65, "large": 1.4}
 # Only a fresh herb comes by the sprig.
@@ -30,6 +50,9 @@ LIKE_FORM = {
     "whole": ("whole",), "halves": ("halves",),
 }  # fmt: skip
 MATCH_FLOOR = 0.72
+SURE_MATCH = 0.95
+# Left out of a name that is not in the table with them.
+YOUNG = {"baby", "wild", "garden", "heirloom", "vine", "spring"}
 CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
 
 
@@ -95,7 +118,7 @@ def reckon_line(text: str, index: FoodIndex | None = None, choice: Choice | None
 def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match, ...], bool]:
     phrase = reading.phrase
     if reading.take:
-        phrase = f"{measures.plain(phrase)} {reading.take}"
+        phrase = f"{plain(phrase)} {reading.take}"
     hint = " ".join(
         form
         for form in reading.forms
@@ -108,11 +131,21 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
         phrase += " fresh"
     if "rinsed" in hint and "drained" not in hint:
         hint += " drained"
-    matches = index.usable(phrase, 12, hint or None)
+    matches = index.usable(phrase, 12, hint or None, qualifiers=reading.qualifiers)
+    first, _space, rest = phrase.partition(" ")
+    if rest and first.lower() in YOUNG and (not matches or matches[0].score < MATCH_FLOOR):
+        matches = index.usable(rest, 12, hint or None, qualifiers=reading.qualifiers)
+    if reading.shared:
+        # "soy or almond milk": milk belongs to both, if there is such a food
+        shared = index.usable(reading.shared, 12, hint or None, qualifiers=reading.qualifiers)
+        if shared and shared[0].score >= SURE_MATCH and (not matches or shared[0].score >= matches[0].score):
+            matches = shared
+    others = [match for other in reading.alternatives for match in index.usable(other, 1) if match.score >= MATCH_FLOOR]
+    candidates = tuple(dict.fromkeys([*matches[: 6 - len(others)], *others]))
     best = matches[0] if matches else None
     if best is None or best.score < MATCH_FLOOR:
-        return None, tuple(matches[:6]), False
-    return best.food, tuple(matches[:6]), True
+        return None, candidates, False
+    return best.food, candidates, True
 
 
 def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:
@@ -128,6 +161,10 @@ def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:
 
 def weigh(reading: Reading, food: Food) -> Line | str:
     """The grams a reading means for this food, or in words why they are not known."""
+    if reading.loose and not reading.terms:
+        best, low, high = next((grams for groups, grams in LOOSE_GRAMS if food.group in groups), LOOSE_OTHER)
+        said = f"{reading.loose}: taken as {best:g} g, between {low:g} and {high:g}; weigh it to know"
+        return Line("", grams=best, low=low, high=high, basis="by eye", assumed=(said,))
     parts = [_term(term, reading, food) for term in reading.terms]
     for part in parts:
         if isinstance(part, str):
@@ -211,7 +248,9 @@ def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str])
 
 
 def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
-    unit = term.unit or reading.size
+    unit = term.unit
+    size = unit if unit in SIZE_FACTOR else reading.size
+    factor_of_size = SIZE_FACTOR.get(size, 1.0)
     basis = "by eye" if unit in BY_EYE else "label" if unit in ("can", "package", "jar", "block") else "counted"
     wanted = [unit] if unit else ["medium", "piece", "slice"]
     if unit in ("stalk", "rib"):
@@ -224,9 +263,9 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         portion = _find(food, name, _wanted_forms(reading))
         if portion is not None:
             factor = 1.0
-            if name in ("medium", "head") and reading.size in SIZE_FACTOR and name != reading.size:
-                factor = SIZE_FACTOR[reading.size]
-                assumed.append(f"a {reading.size} one taken as {factor:g} of a usual one")
+            if name in ("medium", "head", "handful", "bunch") and factor_of_size != 1.0:
+                factor = factor_of_size
+                assumed.append(f"a {size} one taken as {factor:g} of a usual one")
             if not unit:
                 assumed.append(f"one taken as {'a ' if name != 'medium' else ''}{name}: {portion.grams:g} g")
             return _by_portion(term, portion, factor, basis, assumed)
@@ -235,7 +274,7 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         line = _package(term, usual, reading, food)
         return line if isinstance(line, str) else replace(line, assumed=(f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)", *line.assumed))
     if unit == "handful" and food.group in HANDFUL_GRAMS:
-        grams = HANDFUL_GRAMS[food.group]
+        grams = HANDFUL_GRAMS[food.group] * factor_of_size
     elif unit in COMMON_GRAMS:
         grams = COMMON_GRAMS[unit]
     else:

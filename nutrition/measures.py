@@ -7,9 +7,10 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from nutrition.units import CASED, UNIT_OF
+from nutrition.wording import NUMBER, number, plain
 
 
 @dataclass(frozen=True)
@@ -38,15 +39,14 @@ class Reading:
     take: str = ""
     fill: str = ""
     note: str = ""
+    alternatives: tuple[str, ...] = ()
+    shared: str = ""
+    loose: str = ""
+    qualifiers: tuple[str, ...] = ()
     problem: str = ""
     assumed: tuple[str, ...] = field(default=())
 
 
-NUMBER_WORDS = {
-    "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0,
-    "eight": 8.0, "nine": 9.0, "ten": 10.0, "eleven": 11.0, "twelve": 12.0, "dozen": 12.0,
-}  # fmt: skip
-FRACTION_WORDS = {"half": 0.5, "quarter": 0.25, "third": 1 / 3}
 FORM_WORDS = {
     "cooked": "cooked", "boiled": "cooked", "steamed": "cooked", "dry": "dry", "dried": "dried", "uncooked": "dry",
     "raw": "raw", "fresh": "fresh", "frozen": "frozen", "canned": "canned", "tinned": "canned", "drained": "drained",
@@ -64,65 +64,36 @@ NOISE = frozenset(
         "into pieces chunks cubes rounds strips ribbons lengthwise such as well patted washed soaked "
         "overnight cooled warm cold hot room temperature plus more for serving garnish optional divided each "
         "ripe bite-size bite size to from in medium-sized prepared torn stemmed seeded deseeded cored at it "
-        "if needed cut squeezed pressed"
+        "if taste required as needed cut squeezed pressed fine coarse flaky shelled thawed removed only "
+        "organic young quality homemade plain regular"
     ).split()
 )
-FILLS = {"heaping": 1.25, "heaped": 1.25, "rounded": 1.15, "scant": 0.9, "level": 1.0, "generous": 1.1}
+FILLS = {"heaping": 1.25, "heaped": 1.25, "rounded": 1.15, "scant": 0.9, "level": 1.0, "generous": 1.1, "good": 1.1}
 
-_NUM = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
-_QTY = re.compile(rf"\s*({_NUM})(?:\s*(?:-|to|or)\s*({_NUM}))?(?:\s*([x×])(?=\s*\d))?", re.I)
-_PACKAGE = re.compile(rf"\(?\s*({_NUM})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I)
+_QTY = re.compile(rf"\s*({NUMBER})(?:\s*(?:-|to|or)\s*({NUMBER}))?(?:\s*([x×])(?=\s*\d))?", re.I)
+_PACKAGE = re.compile(rf"\(?\s*({NUMBER})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I)
 _UNITS = sorted((name for name in UNIT_OF if len(name) > 1), key=len, reverse=True)
 _UNIT = re.compile(r"\s*-?(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I)
 _FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
-_TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)\s+(?:of|from)\s+", re.I)
+_TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I)
 _CONTAINERS = {"can", "jar", "package", "block"}
-
-
-def number(text: str) -> float:
-    """The value of "1 1/2", "1/2", "1.5". Raises ValueError on anything else."""
-    total = 0.0
-    for part in text.split():
-        top, slash, bottom = part.partition("/")
-        if slash and float(bottom) == 0:
-            raise ValueError("a fraction over zero")
-        total += float(top) / float(bottom) if slash else float(part)
-    return total
-
-
-def plain(text: str) -> str:
-    """The line with vulgar fractions, fancy dashes, bullets and number words written plainly."""
-    out = []
-    for char in text:
-        name = unicodedata.name(char, "")
-        if name.startswith("VULGAR FRACTION"):
-            parts = unicodedata.normalize("NFKC", char).replace("\u2044", "/")
-            out.append(f" {parts}")
-        elif char in "\u2013\u2014\u2212":
-            out.append("-")
-        else:
-            out.append(char)
-    line = "".join(out).replace("\u2044", "/")
-    line = re.sub(r"^\s*(?:[-*•·]|\d+[.)]\s(?=\d))\s*", "", line)
-    line = re.sub(r"\s+", " ", line).strip()
-    return _words_to_numbers(line)
-
-
-def _words_to_numbers(line: str) -> str:
-    line = re.sub(r"\b(a )?couple( of)?\b", "2", line, flags=re.I)
-    line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
-    line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
-    line = re.sub(r"\b(?:a|one) dozen\b", "12", line, flags=re.I)
-    line = re.sub(
-        r"\b(?:(a|an|one) )?(half|quarter|third)(?: of)?(?: an?)?\b(?= )", lambda m: f"{FRACTION_WORDS[m[2].lower()]:.6g}", line, flags=re.I
-    )
-    line = re.sub(r"\b(one|two|three) and 0\.5\b", lambda m: f"{NUMBER_WORDS[m[1].lower()] + 0.5:g}", line, flags=re.I)
-    return re.sub(
-        r"^(about |juice of |zest of |the juice of )?(an?|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|dozen)\b(?= )",
-        lambda m: f"{m[1] or ''}{NUMBER_WORDS[m[2].lower()]:g}",
-        line,
-        flags=re.I,
-    )
+SIZES = ("small", "medium", "large")
+# Words that say which of several foods of one name it is, wherever they stand in the line.
+QUALIFIERS = (
+    "unsweetened", "sweetened", "no salt added", "no-salt-added", "low sodium", "low-sodium", "reduced sodium", "reduced-sodium",
+    "light", "smoked", "rehydrated", "ground", "fortified", "unfortified", "mashed", "shredded", "no skin", "with skin", "fresh", "toasted",
+)  # fmt: skip
+# A count word that follows its food: "celery stalks", "garlic cloves", "walnut halves".
+_COUNT_AFTER = re.compile(
+    r"^(.+?) (stalks?|ribs?|sticks?|cloves?|sheets?|leaf|leaves|sprigs?|heads?|bulbs?|florets?|slices?|wedges?|bunch|bunches|spears?|ears?|"
+    r"halves|caps?)$",
+    re.I,
+)
+# An amount that is left to the cook.
+_LOOSE = re.compile(r"\b(to taste|as needed|as required|for serving|to serve|for garnish|to garnish|for drizzling|for dusting)\b", re.I)
+_PURPOSE = re.compile(
+    r"\s+(?:to (?:thin|taste|serve|garnish|cover|drizzle|finish|loosen)|for (?:serving|garnish|dusting|topping|drizzling))\b.*$", re.I
+)
 
 
 @dataclass
@@ -182,18 +153,77 @@ def read(text: str) -> Reading:
     except (ValueError, ZeroDivisionError):
         return Reading(text, phrase=line, problem="the amount could not be read")
     terms, package, size, fill = parsed
-    phrase, forms, note = _phrase(cursor.rest)
+    rest = _PURPOSE.sub("", cursor.rest)
+    rest, alternatives, shared = _alternatives(rest)
+    phrase, forms, note = _phrase(rest)
+    qualifiers = tuple(word.replace("-", " ") for word in QUALIFIERS if re.search(rf"\b{word}\b", rest, re.I))
+    if "low sodium" in qualifiers:
+        qualifiers += ("reduced sodium",)
+    terms, package, phrase, forms, florets = _after_the_food(terms, package, phrase, forms, note)
+    shared = shared or florets
     done = re.search(r"\b(juice|zest)e?d\b", note)
     if done and not take:
         take = done[1]
     if not terms and take:
         terms = (Quantity(1, 1, 1),)
+    loose = _LOOSE.search(line)
     problem = ""
     if not phrase:
         problem = "no food named"
-    elif not terms and package is None:
+    elif not terms and package is None and not loose:
         problem = "no amount given"
-    return Reading(text, terms, package, phrase, forms, size, take, fill, note, problem)
+    return Reading(
+        text,
+        terms,
+        package,
+        phrase,
+        forms,
+        size,
+        take,
+        fill,
+        note,
+        alternatives,
+        shared,
+        loose[1].lower() if loose and not terms else "",
+        qualifiers,
+        problem,
+    )
+
+
+def _alternatives(rest: str) -> tuple[str, tuple[str, ...], str]:
+    """What stands before the first "or", what may be taken instead, and the first with the noun both may share.
+
+    A remark after a comma stays with the first: it counts until another is picked.
+    """
+    match = re.search(r"^(?P<first>[^(,]*?)(?:,\s*|\s*\(\s*|\s+)or\s+(?P<other>[^,()]+)\)?(?P<tail>.*)$", rest, re.I)
+    if not match or not match["first"].strip() or re.match(r"(?:more|less|so|as|to)\b", match["other"].strip(), re.I):
+        return rest, (), ""
+    first, other = match["first"].strip(), match["other"].strip()
+    last = other.split()[-1]
+    # "soy or almond milk": the kind of food is named once
+    shared = f"{first} {last}" if len(other.split()) > 1 and not re.search(rf"\b{re.escape(last)}\b", first, re.I) else ""
+    return f"{first}{match['tail']}", (other,), shared
+
+
+def _after_the_food(
+    terms: tuple[Quantity, ...], package: Quantity | None, phrase: str, forms: tuple[str, ...], note: str
+) -> tuple[tuple[Quantity, ...], Quantity | None, str, tuple[str, ...], str]:
+    """A count word that follows its food ("garlic cloves"), and the size of a can said at the end."""
+    counted, shared = _COUNT_AFTER.match(phrase), ""
+    if counted and terms:
+        word, only = counted[2].lower(), len(terms) == 1
+        if word == "halves" and only and not terms[0].unit:
+            terms, phrase, forms = (replace(terms[0], unit="piece"),), counted[1], (*forms, "halves")
+        elif only and terms[0].unit in ("", *SIZES) and word != "halves":
+            terms, phrase = (replace(terms[0], unit=UNIT_OF[word]),), counted[1]
+        elif word.startswith("floret"):
+            phrase, shared = counted[1], phrase
+    if package is None and len(terms) == 1 and terms[0].unit in _CONTAINERS:
+        stated = re.match(rf"\s*(?:about )?({NUMBER})\s*-?\s*(g|kg|oz|ounces?|grams?|lb|ml)\b", note.split(", ")[-1], re.I)
+        if stated:
+            value = number(stated[1])
+            package = Quantity(value, value, value, _unit_of(stated[2]))
+    return terms, package, phrase, forms, shared
 
 
 def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str, str]:
@@ -219,10 +249,10 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
             cursor.take(re.compile(r"\s*-"))
         start = cursor.at
         unit = _cased_unit(cursor)
-        if unit in ("small", "medium", "large"):
+        if unit in SIZES:
             size = unit
             second = _cased_unit(cursor)
-            unit = second if second and second not in ("small", "medium", "large") else ""
+            unit = second if second and second not in SIZES else size
         elif unit == "piece" and start == cursor.at:
             unit = ""
         found = cursor.take(_FILL)
@@ -244,7 +274,9 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         if after and package is None:
             value = number(after[1])
             stated = Quantity(value, value, value, _unit_of(after[2]))
-            if unit in _CONTAINERS:
+            if unit in ("block", "package") and terms[-1].best < 1:
+                terms[-1] = stated  # "1/2 block (7 oz)": the half weighs it
+            elif unit in _CONTAINERS:
                 package = stated
             else:
                 terms[-1] = stated  # "1 cup (140 g)": the weight beats the measure

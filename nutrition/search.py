@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import re
 import unicodedata
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -30,6 +31,9 @@ PLAIN_STATE = {
 # Small and quick-cooking legumes are measured dry, beans after cooking.
 MEASURED_DRY = re.compile(r"lentil|split|dal\b|gram\b")
 FUZZY_CUTOFF = 76.0
+QUALIFIER_LIFT = 0.14
+# What a word of a name costs that was not asked for.
+EXTRA_WORD = 0.11
 SPARE = 6
 _KEEP = frozenset(
     {"molasses", "hummus", "couscous", "swiss", "brussels", "asparagus", "citrus", "bulgur", "lemongrass", "watercress", "cress"}
@@ -80,8 +84,8 @@ class FoodIndex:
         self.alias_words = sorted({word for alias in self.aliases for word in alias})
         self.longest_alias = max(len(alias) for alias in self.aliases)
 
-    def expand(self, names: list[str]) -> list[str]:
-        """Put our names for other people's names, the longest first."""
+    def expand(self, names: list[str], state: str | None = None) -> list[str]:
+        """Put our names for other people's names, the longest first. A `state` that was said stands for the one a name implies."""
         out: list[str] = []
         i = 0
         while i < len(names):
@@ -89,7 +93,7 @@ class FoodIndex:
                 means = self.aliases.get(tuple(names[i : i + length]))
                 if means:
                     # "raw" said or implied must not stand against what the cook wrote
-                    if any(word in STATE_WORDS for word in names):
+                    if state or any(word in STATE_WORDS for word in names):
                         means = [word for word in means if word not in STATE_WORDS] or means
                     out += [word for word in means if word not in out]
                     i += length
@@ -116,18 +120,39 @@ class FoodIndex:
                         hits[i] = max(hits.get(i, 0.0), 0.7 + 0.3 * len(word) / len(known))
         return hits
 
-    def search(self, query: str, limit: int = 12, state: str | None = None, *, typing: bool = False) -> list[Match]:
+    def search(
+        self, query: str, limit: int = 12, state: str | None = None, *, typing: bool = False, qualifiers: Iterable[str] = ()
+    ) -> list[Match]:
         """The best matches, best first.
 
-        `typing` lets the last word be a beginning of one. `state` (dry, cooked, canned, drained ...) lifts foods in
-        that state.
+        `typing` lets the last word be a beginning of one. `state` (dry, cooked, canned, drained ...) and `qualifiers` (no salt
+        added, ground, smoked ...) lift foods that are so.
         """
-        asked = words(query)
+        wanted = [words(qualifier) for qualifier in qualifiers]
+        # what qualifies a name lifts the foods that are so, and is not held against the others
+        apart = {word for qualifier in wanted for word in qualifier}
+        written = words(query)
+        asked = [word for word in written if word not in apart] or written
         if not asked:
             return []
-        expanded = self.expand(asked)
+        expanded = self.expand(asked, state)
         if not typing or not self._hits(asked[-1], prefix=True):
-            expanded = self.expand([self._spelled(word) for word in asked])
+            asked = [self._spelled(word) for word in asked]
+            expanded = self.expand(asked, state)
+        best = self._scored(expanded, state, typing)
+        literal = [self._spelled(word) for word in written]
+        if expanded != literal and (state or len([word for word in literal if word not in STATE_WORDS]) > 1):
+            # what was written may itself be a food's name: "smoked tofu", though tofu alone means firm tofu
+            for i, score in self._scored(literal, state, typing).items():
+                best[i] = max(best.get(i, score), score)
+        out = []
+        for i, score in best.items():
+            lift = sum(QUALIFIER_LIFT + EXTRA_WORD * len(qualifier) for qualifier in wanted if set(qualifier) <= set(self.words[i]))
+            out.append(Match(self.foods[i], score + lift))
+        out.sort(key=lambda match: (-match.score, len(match.food.name), match.food.slug))
+        return out[:limit]
+
+    def _scored(self, expanded: list[str], state: str | None, typing: bool) -> dict[int, float]:
         scores: dict[int, float] = {}
         content = [word for word in expanded if word not in STATE_WORDS] or expanded
         for word in expanded:
@@ -137,11 +162,11 @@ class FoodIndex:
             for i, value in hits.items():
                 scores[i] = scores.get(i, 0.0) + weight * value
         wanted = {word for word in expanded if word in STATE_WORDS}
-        out = []
+        out = {}
         for i, score in scores.items():
             food, names = self.foods[i], self.words[i]
             extra = [word for word in names if word not in expanded and word not in STATE_WORDS and word not in SILENT_WORDS]
-            total = score / len(content) - 0.11 * len(extra)
+            total = score / len(content) - EXTRA_WORD * len(extra)
             # the head noun said outright counts more than one met in passing
             if names[0] in expanded:
                 total += 0.10
@@ -151,14 +176,15 @@ class FoodIndex:
             # a measured row before one we computed
             if food.source.startswith("computed"):
                 total -= 0.03
-            out.append(Match(food, total))
-        out.sort(key=lambda match: (-match.score, len(match.food.name), match.food.slug))
-        return out[:limit]
+            out[i] = total
+        return out
 
-    def usable(self, query: str, limit: int = 12, state: str | None = None, *, typing: bool = False) -> list[Match]:
+    def usable(
+        self, query: str, limit: int = 12, state: str | None = None, *, typing: bool = False, qualifiers: Iterable[str] = ()
+    ) -> list[Match]:
         """As `search`, without the comparators: what a recipe, bowl or day may hold."""
         # asked for with room to spare, so that leaving comparators out leaves enough
-        found = self.search(query, limit + SPARE, state, typing=typing)
+        found = self.search(query, limit + SPARE, state, typing=typing, qualifiers=qualifiers)
         return [match for match in found if not match.food.comparator][:limit]
 
     def _state_bonus(self, food: Food, wanted: set[str], state: str | None) -> float:

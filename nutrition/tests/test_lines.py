@@ -66,12 +66,16 @@ class WorkedLines(TestCase):
         self.assertEqual(reckon_line("a handful of parsley").basis, "by eye")
 
     def test_what_cannot_be_settled_never_counts_as_zero(self):
-        for text, why in (("1 tbsp unicorn dust", "no food found"), ("salt to taste", "no amount"), ("1 wedge oats", "no weight known")):
+        for text, why in (
+            ("1 tbsp unicorn dust", "no food found"),
+            ("salt from the sea", "no amount"),
+            ("1 wedge oats", "no weight known"),
+        ):
             with self.subTest(text):
                 line = reckon_line(text)
                 self.assertIsNone(line.grams)
                 self.assertIn(why, line.why)
-        self.assertIn("salt", [match.food.slug for match in reckon_line("salt to taste").candidates])
+        self.assertIn("salt", [match.food.slug for match in reckon_line("salt from the sea").candidates])
 
     def test_an_animal_food_is_never_matched(self):
         for text in ("2 eggs, boiled", "50 g cheddar cheese", "100 g minced beef"):

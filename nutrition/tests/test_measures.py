@@ -16,7 +16,7 @@ READINGS = [
     ("1-1/2 cups rolled oats", ((1.5, "cup"),), "rolled oats", set()),
     ("3 tbsp plus 1 tsp lemon juice", ((3, "tbsp"), (1, "tsp")), "lemon juice", set()),
     ("a handful of parsley", ((1, "handful"),), "parsley", set()),
-    ("2 medium carrots, grated", ((2, ""),), "carrots", {"grated"}),
+    ("2 medium carrots, grated", ((2, "medium"),), "carrots", {"grated"}),
     ("200 g firm tofu", ((200, "g"),), "firm tofu", set()),
     ("200g firm tofu", ((200, "g"),), "firm tofu", set()),
     ("2-3 cloves garlic", ((2.5, "clove"),), "garlic", set()),
@@ -29,7 +29,7 @@ READINGS = [
     ("1 t tamari", ((1, "tsp"),), "tamari", set()),
     ("- 2 cups spinach", ((2, "cup"),), "spinach", set()),
     ("0.25 cup hemp seeds", ((0.25, "cup"),), "hemp seeds", set()),
-    ("2 large red onions, thinly sliced", ((2, ""),), "red onions", {"sliced"}),
+    ("2 large red onions, thinly sliced", ((2, "large"),), "red onions", {"sliced"}),
     ("1 cup (140 g) green peas", ((140, "g"),), "green peas", set()),
     ("1 head cauliflower", ((1, "head"),), "cauliflower", set()),
 ]
@@ -75,7 +75,8 @@ class Readings(TestCase):
 
     def test_what_cannot_be_read_says_why(self):
         self.assertEqual(read("   ").problem, "empty line")
-        self.assertEqual(read("salt to taste").problem, "no amount given")
+        self.assertEqual(read("salt and love").problem, "no amount given")
+        self.assertEqual((read("salt to taste").problem, read("salt to taste").loose), ("", "to taste"))
         self.assertEqual(read("2 cups").problem, "no food named")
         self.assertEqual(read("1/0 cup flour").problem, "the amount could not be read")
 

@@ -135,7 +135,7 @@ class Files(TestCase):
                 parse_text(text)
 
     def test_published_keys_of_the_data(self):
-        facts = reckon_lines("100 g walnuts", "salt to taste", servings=2)
+        facts = reckon_lines("100 g walnuts", "salt from the sea", servings=2)
         data = json.loads(json.dumps(as_data(facts)))
         self.assertEqual(set(data), {"title", "servings", "batch", "serving", "lines", "unresolved"})
         self.assertEqual(
@@ -144,8 +144,8 @@ class Files(TestCase):
         )
         self.assertEqual(set(data["serving"]["nutrients"]["protein_g"]), {"amount", "low", "high", "unit", "known"})
         self.assertEqual(set(data["lines"][0]), {"text", "food", "name", "grams", "low", "high", "basis"})
-        self.assertEqual(data["unresolved"][0]["text"], "salt to taste")
+        self.assertEqual(data["unresolved"][0]["text"], "salt from the sea")
         self.assertIn("salt", data["unresolved"][0]["candidates"])
         for key in ("energy_kcal", "saturated_fat_g", "vitamin_b12_ug", "ala_g"):
             self.assertIn(key, data["batch"]["nutrients"])
-        self.assertIn("not counted: salt to taste", as_text(facts))
+        self.assertIn("not counted: salt from the sea", as_text(facts))

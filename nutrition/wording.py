@@ -1,0 +1,97 @@
+"""A cook's wording made plain: numbers in words and signs, remarks before the amount, an amount at the end of the line."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+
+NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
+NUMBER_WORDS = {
+    "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0,
+    "eight": 8.0, "nine": 9.0, "ten": 10.0, "eleven": 11.0, "twelve": 12.0,
+}  # fmt: skip
+FRACTION_WORDS = {"half": 1 / 2, "quarter": 1 / 4, "third": 1 / 3, "fourth": 1 / 4, "eighth": 1 / 8}
+BY_EYE_WORDS = "pinch|dash|smidgen|splash|drizzle|squeeze|knob|handful|bunch|sprig|thumb|glug|dollop"
+_COUNT = "|".join(word for word in NUMBER_WORDS if word not in ("a", "an"))
+_FRACTION = "|".join(FRACTION_WORDS)
+_FILL_WORDS = "heaping|heaped|rounded|scant|level|generous|good"
+# What stands before an amount and changes nothing, or marks it as an estimate or an option.
+_BEFORE = re.compile(
+    r"^(?:optional(?:ly)?|about|approximately|approx\.?|around|roughly|circa|ca\.?|up to|at least|some|~)\s*:?\s*(?=[\d.a])", re.I
+)
+_AT_END = re.compile(rf"^(?P<name>[a-z][^\d]*?)[\s,:\u2013-]+(?P<amount>{NUMBER}(?:\s*(?:-|to|or)\s*{NUMBER})?\s*[a-z]*\.?)$", re.I)
+
+
+def number(text: str) -> float:
+    """The value of "1 1/2", "1/2", "1.5". Raises ValueError on anything else."""
+    total = 0.0
+    for part in text.split():
+        top, slash, bottom = part.partition("/")
+        if slash and float(bottom) == 0:
+            raise ValueError("a fraction over zero")
+        total += float(top) / float(bottom) if slash else float(part)
+    return total
+
+
+def plain(text: str) -> str:
+    """The line with vulgar fractions, fancy dashes, bullets and number words written plainly, its amount first."""
+    line = _signs(text)
+    line = re.sub(r"^\s*(?:[-*•·]|\d+[.)]\s(?=\d))\s*", "", line)
+    line = re.sub(r"\s+", " ", line).strip()
+    line = _BEFORE.sub("", line)
+    line = re.sub(rf"^between ({NUMBER}) and ({NUMBER})\b", r"\1-\2", line, flags=re.I)
+    return _amount_first(_words_to_numbers(line))
+
+
+def _signs(text: str) -> str:
+    out = []
+    for char in text:
+        if unicodedata.name(char, "").startswith("VULGAR FRACTION"):
+            out.append(f" {unicodedata.normalize('NFKC', char)}")
+        else:
+            out.append("-" if char in "\u2013\u2014\u2212" else char)
+    return "".join(out).replace("\u2044", "/")
+
+
+def _value(count: str | None, part: str) -> str:
+    times = NUMBER_WORDS[count.lower()] if count else 1.0
+    return f"{times * FRACTION_WORDS[part.lower()]:.6g}"
+
+
+def _words_to_numbers(line: str) -> str:
+    line = re.sub(r"\b(a )?couple( of)?\b", "2", line, flags=re.I)
+    line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
+    line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
+    line = re.sub(rf"\b(?:(a|{_COUNT}) )?dozen\b", lambda m: f"{12 * NUMBER_WORDS[(m[1] or 'one').lower()]:g}", line, flags=re.I)
+    line = re.sub(
+        rf"\b({_COUNT}) and a ({_FRACTION})\b",
+        lambda m: f"{NUMBER_WORDS[m[1].lower()] + FRACTION_WORDS[m[2].lower()]:.6g}",
+        line,
+        flags=re.I,
+    )
+    # "two thirds of a cup", "one-half cup", "three-quarters cup", "half an avocado"
+    line = re.sub(
+        rf"\b(?:({_COUNT})[ -])?({_FRACTION})s?(?: of)?(?: an?)?\b(?= )(?! of \w+ and)",
+        lambda m: _value(m[1], m[2]) if m[1] or not line[m.end() :].strip().startswith(",") else m[0],
+        line,
+        count=1,
+        flags=re.I,
+    )
+    line = re.sub(rf"^an? (?=(?:{_FILL_WORDS} )?{NUMBER} )", "", line, flags=re.I)
+    return re.sub(
+        rf"^(juice of |juice from |zest of |the juice of |juice and zest of |zest and juice of )?(an?|{_COUNT})\b(?=[ -])",
+        lambda m: f"{m[1] or ''}{NUMBER_WORDS[m[2].lower()]:g}",
+        line,
+        flags=re.I,
+    )
+
+
+def _amount_first(line: str) -> str:
+    """The amount put in front where it stands at the end, after a word such as "heaping", or is only meant."""
+    line = re.sub(rf"^({_FILL_WORDS}) ({NUMBER}) ", r"\2 \1 ", line, flags=re.I)
+    line = re.sub(rf"^1 ({_FILL_WORDS}) ({NUMBER}) ", r"\2 \1 ", line, flags=re.I)
+    line = re.sub(rf"^((?:small |large |generous )?(?:{BY_EYE_WORDS}) (?:of )?)(?=\w)", r"1 \1", line, flags=re.I)
+    match = _AT_END.match(line)
+    if match and not re.match(r"(?:juice|zest|the juice)\b", line, re.I):
+        return f"{match['amount']} {match['name'].strip(' ,:-')}"
+    return line
