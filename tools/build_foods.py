@@ -121,6 +121,8 @@ class Builder:
             note = ""
             if name == "minus-salt-236":
                 note = derive.without_added_salt(row)
+            elif name == "minus-added-fat":
+                note = derive.without_added_fat(row, self.row(argument), argument)
             elif name == "sodium-unknown":
                 row.pop("sodium_mg", None)
                 note = "sodium unknown: the source salts its cooked dishes"

@@ -58,6 +58,34 @@ def without_added_salt(row: Row) -> str:
     return f"sodium less the {SALT_ADDED_MG:.0f} mg of salt the source adds"
 
 
+# What margarine, butter and oil bring besides fat, taken from the plant itself where it is known.
+OF_THE_FAT = ("saturated_fat_g", "monounsaturated_fat_g", "polyunsaturated_fat_g", "linoleic_g", "ala_g", "epa_g", "dha_g")
+WITH_THE_FAT = ("vitamin_a_rae_ug", "vitamin_d_ug", "vitamin_e_mg", "vitamin_k_ug", "vitamin_b12_ug")
+
+
+def without_added_fat(row: Row, donor: Row, name: str) -> str:
+    """The survey cooks some vegetables and beans in fat without saying so; take it off at 9 kcal/g and bring the rest to 100 g.
+
+    The plant's own fat, its fatty acids and fat-soluble vitamins are taken per gram of protein from the same plant. Raises
+    ValueError where there is no added fat to take off.
+    """
+    ratio = row["protein_g"] / donor["protein_g"]
+    own = donor["fat_g"] * ratio
+    added = row["fat_g"] - own
+    if added < 1.0:
+        raise ValueError(f"{name}: {added:.1f} g of fat more than its own is nothing to take off")
+    row["energy_kcal"] -= 9.0 * added
+    row["fat_g"] = own
+    for key in (*OF_THE_FAT, *WITH_THE_FAT):
+        row.pop(key, None)
+        if key in donor:
+            row[key] = donor[key] * ratio
+    row.pop("water_g", None)
+    for key in row:
+        row[key] *= 100.0 / (100.0 - added)
+    return f"{added:.1f} g of added fat taken off; fat, its acids and vitamins A, E and K per g protein from {name}"
+
+
 def sodium_from(row: Row, donor: Row, name: str) -> str:
     """The source salts its cooked dishes; the plant's own sodium is taken per gram of protein."""
     if "sodium_mg" in donor and donor.get("protein_g"):

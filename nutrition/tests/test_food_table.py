@@ -12,6 +12,7 @@ from nutrition.nutrients import AMINO_ACIDS, KEYS
 from nutrition.search import food_index
 from nutrition.table_check import atwater_kcal, faults
 
+PLAIN_GROUPS = {"vegetable", "leafy green", "starchy vegetable", "legume"}
 TAGS = {"oil", "added salt", "added sugar", "refined", "animal", "fortified"}
 
 
@@ -119,3 +120,21 @@ class Table(TestCase):
     def test_unknown_slug(self):
         with self.assertRaises(UnknownFood):
             food_table()["no-such-food"]
+
+
+class CookedWithoutFat(TestCase):
+    def test_no_plain_cooked_food_brings_fat_its_raw_form_does_not_have(self):
+        """The survey cooks some vegetables and beans in fat without saying so in their name."""
+        checked = 0
+        for food in food_table():
+            if food.state != "cooked" or "oil" in food.tags or food.group not in PLAIN_GROUPS:
+                continue
+            base = food.slug.removesuffix("-cooked")
+            raw = next((food_table()[f"{base}-{state}"] for state in ("raw", "dry") if f"{base}-{state}" in food_table()), None)
+            if raw is None or not raw.per_100_g("protein_g") or food.per_100_g("fat_g") is None:
+                continue
+            own = (raw.per_100_g("fat_g") or 0.0) * (food.per_100_g("protein_g") or 0.0) / raw.per_100_g("protein_g")
+            checked += 1
+            with self.subTest(food.slug):
+                self.assertLess(food.per_100_g("fat_g"), own + 1.2)
+        self.assertGreater(checked, 60)
