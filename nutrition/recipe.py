@@ -5,14 +5,17 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
+from nutrition.cooking import STEAM, WATER_KEPT, Cooked, UnknownMethod, cook, read_method
 from nutrition.foods import Food
 from nutrition.lines import Choice, Line, reckon_line
 from nutrition.profile import Profile
 from nutrition.search import FoodIndex
 
 MAX_LINES = 200
+# A measured batch this far from the computed one asks what was left out. [share of it]
+LEFT_OUT_SHARE = 0.15
 MAX_LINE_LENGTH = 400
 
 
@@ -22,23 +25,59 @@ class UnreadableRecipe(ValueError):
 
 @dataclass(frozen=True)
 class Recipe:
-    """What the cook wrote. `batch_g` is what the pan's content weighed, if it was weighed. [g]"""
+    """What the cook wrote. `batch_g` is what the pan's content weighed, if it was weighed. [g]
+
+    `method` is how the whole is cooked, a code of nutrition.cooking or empty; a line's own, "[method: roasted]" at its end, stands
+    over it. `reduced` is the share of the whole that is boiled away [0 to 1], None for the usual. `claimed` is how many it says it
+    serves, `serving_measure` what one serving was measured with.
+    """
 
     lines: tuple[str, ...]
     title: str = ""
     servings: float = 1.0
     batch_g: float | None = None
     choices: Mapping[str, Choice] = field(default_factory=dict)
+    method: str = ""
+    reduced: float | None = None
+    claimed: str = ""
+    serving_measure: str = ""
 
 
 @dataclass(frozen=True)
 class Facts:
-    """A reckoned recipe. `computed_g` is the sum of the lines, `batch.grams` the weight in force."""
+    """A reckoned recipe. `computed_g` is what the lines come to after cooking, `batch.grams` the weight in force. [g]
+
+    `cooked` has for each line what became of it, None for a line that is not settled.
+    """
 
     recipe: Recipe
     lines: tuple[Line, ...]
     batch: Profile
     computed_g: float
+    cooked: tuple[Cooked | None, ...] = ()
+
+    @property
+    def raw_g(self) -> float:
+        """What went into the pot. [g]"""
+        return sum(line.grams or 0.0 for line in self.lines)
+
+    @property
+    def measured_differs(self) -> float | None:
+        """How far the measured batch is from the computed one, as a share of it; None where nothing was measured or computed."""
+        if self.recipe.batch_g is None or self.computed_g <= 0:
+            return None
+        return self.recipe.batch_g / self.computed_g - 1.0
+
+    @property
+    def asks_what_was_left_out(self) -> bool:
+        """Whether a cooked batch weighs so much more or less than computed that a line may be missing."""
+        cooked = bool(self.recipe.method) or any(own_method(line)[1] for line in self.recipe.lines)
+        return cooked and self.measured_differs is not None and abs(self.measured_differs) > LEFT_OUT_SHARE
+
+    @property
+    def rows(self) -> list[tuple[Line, Cooked | None]]:
+        """Each line with what became of it."""
+        return list(zip(self.lines, self.cooked, strict=True))
 
     @property
     def serving(self) -> Profile:
@@ -60,7 +99,7 @@ class Facts:
         volumes = [line.food.volume_ml(line.grams) for line in self.lines if line.food is not None and line.grams is not None]
         if not volumes or any(volume is None for volume in volumes):
             return None
-        total = sum(volume or 0.0 for volume in volumes) + self.batch.grams - self.computed_g
+        total = sum(volume or 0.0 for volume in volumes) + self.batch.grams - self.raw_g
         return max(total, 0.5 * self.batch.grams)
 
     def brings(self, key: str) -> list[tuple[Line, float | None, float]]:
@@ -68,11 +107,10 @@ class Facts:
         [0 to 1]. Most first."""
         out: list[tuple[Line, float | None, float]] = []
         total = self.batch[key].amount
-        for line in self.lines:
-            if line.food is None or line.grams is None:
+        for line, cooked in zip(self.lines, self.cooked, strict=True):
+            if line.food is None or line.grams is None or cooked is None:
                 continue
-            per_100 = line.food.per_100_g(key)
-            amount = None if per_100 is None else per_100 * line.grams / 100.0
+            amount = None if line.food.per_100_g(key) is None else cooked.profile[key].amount
             share = (amount or 0.0) / total if total > 0 else 0.0
             out.append((line, None if amount is None else amount / self.recipe.servings, share))
         return sorted(out, key=lambda row: -(row[1] if row[1] is not None else -1.0))
@@ -91,46 +129,99 @@ def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
         raise ValueError("servings must be above zero")
     if recipe.batch_g is not None and not recipe.batch_g > 0:
         raise ValueError("a batch must weigh more than nothing")
-    lines = tuple(reckon_line(text, index, recipe.choices.get(text)) for text in recipe.lines)
-    batch = Profile.total(
-        line.food.profile(line.grams, line.low, line.high) if line.food is not None and line.grams is not None else Profile.unsettled()
-        for line in lines
+    parted = [own_method(text) for text in recipe.lines]
+    lines = tuple(
+        replace(reckon_line(bare, index, recipe.choices.get(text)), text=text)
+        for text, (bare, _method) in zip(recipe.lines, parted, strict=True)
     )
+    cooked = tuple(_cooked(line, method or recipe.method) for line, (_bare, method) in zip(lines, parted, strict=True))
+    batch = Profile.total(Profile.unsettled() if one is None else one.profile for one in cooked)
+    if recipe.method in WATER_KEPT or recipe.reduced is not None:
+        gone = recipe.reduced if recipe.reduced is not None else STEAM[recipe.method][0]
+        batch = batch.weighing(batch.grams * (1.0 - gone))
     computed = batch.grams
     if recipe.batch_g is not None:
         batch = batch.weighing(recipe.batch_g)
-    return Facts(recipe, lines, batch, computed)
+    return Facts(recipe, lines, batch, computed, cooked)
 
 
-_HEADER = re.compile(r"^#\s*(title|servings|batch)\s*:\s*(.+)$", re.I)
+def _cooked(line: Line, method: str) -> Cooked | None:
+    if line.food is None or line.grams is None:
+        return None
+    low, high = line.low if line.low is not None else line.grams, line.high if line.high is not None else line.grams
+    return cook(line.food, line.grams, low, high, method)
+
+
+_OWN_METHOD = re.compile(r"\s*\[\s*method\s*:\s*([^\]]+)\]\s*$", re.I)
+
+
+def own_method(text: str) -> tuple[str, str]:
+    """A line without its "[method: ...]", and the code of that method, empty for none or one that is not known."""
+    match = _OWN_METHOD.search(text)
+    if not match:
+        return text, ""
+    try:
+        return text[: match.start()], read_method(match[1])
+    except UnknownMethod:
+        return text, ""
+
+
+_HEADER = re.compile(r"^#\s*(title|servings|batch|measured|yield|method)\s*:\s*(.+)$", re.I)
+_MEASURED_YIELD = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+)$", re.I)
+_REDUCED = re.compile(r",?\s*reduced by\s+(?:a\s+)?(\d+(?:\.\d+)?\s*%|half|third|quarter|fifth)\s*$", re.I)
+_PARTS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5}
 _FIRST_NUMBER = re.compile(r"\d+(?:\.\d+)?")
 
 
 def parse_text(text: str) -> Recipe:
-    """A recipe from plain text: a line an ingredient, optional `# title:`, `# servings:`, `# batch: 620 g` lines.
+    """A recipe from plain text: a line an ingredient, optional `# title:`, `# servings: 4 to 6`, `# measured: 620 g` (or `# batch:`),
+    `# yield: 5 x 1/2 cup heaping`, `# method: simmered, reduced by 20 %`.
 
-    Raises UnreadableRecipe when there is no ingredient or a header has no number.
+    Raises UnreadableRecipe when there is no ingredient, a header has no number, or a method is not known.
     """
     if text.lstrip().startswith(("{", "[")):
         return parse_schema_org(text)
-    title, servings, batch_g = "", 1.0, None
+    head = Recipe(())
     lines = []
     for raw in text.splitlines():
         line = raw.strip()
         header = _HEADER.match(line)
-        if header and header[1].lower() == "title":
-            title = header[2].strip()
-        elif header:
-            value = _positive(header[2], header[1].lower())
-            if header[1].lower() == "servings":
-                servings = value
-            else:
-                batch_g = value
+        if header:
+            head = _with_header(head, header[1].lower(), header[2].strip())
         elif line and not line.startswith("#"):
+            if _OWN_METHOD.search(line) and not own_method(line)[1]:
+                raise UnreadableRecipe(f"the method of “{line}” is not known")
             lines.append(line[:MAX_LINE_LENGTH])
     if not lines:
         raise UnreadableRecipe("there is no ingredient line in it")
-    return Recipe(tuple(lines[:MAX_LINES]), title, servings, batch_g)
+    return replace(head, lines=tuple(lines[:MAX_LINES]))
+
+
+def _with_header(head: Recipe, name: str, value: str) -> Recipe:
+    if name == "title":
+        return replace(head, title=value)
+    if name == "method":
+        reduced = _REDUCED.search(value)
+        share = None
+        if reduced:
+            said = reduced[1].lower()
+            share = _PARTS[said] if said in _PARTS else float(said.rstrip("% ")) / 100.0
+            if not 0 <= share < 1:
+                raise UnreadableRecipe(f"the method line reduces by {said}: that leaves nothing")
+        try:
+            return replace(head, method=read_method(_REDUCED.sub("", value)), reduced=share)
+        except UnknownMethod as error:
+            raise UnreadableRecipe(str(error)) from None
+    if name == "yield":
+        measured = _MEASURED_YIELD.match(value)
+        if measured and float(measured[1]) > 0:
+            return replace(head, servings=float(measured[1]), serving_measure=measured[2].strip())
+        return replace(head, servings=_positive(value, name), claimed=head.claimed or value)
+    number = _positive(value, name)
+    if name == "servings":
+        # a yield that was measured stands over what the recipe claims
+        return replace(head, claimed=value, servings=head.servings if head.serving_measure else number)
+    return replace(head, batch_g=number)
 
 
 def _positive(text: str, what: str) -> float:
@@ -162,7 +253,7 @@ def parse_schema_org(text: str) -> Recipe:
         claimed = next((part for part in claimed if _FIRST_NUMBER.search(str(part))), None)
     match = _FIRST_NUMBER.search(str(claimed)) if claimed is not None else None
     servings = float(match[0]) if match and float(match[0]) > 0 else 1.0
-    return Recipe(lines[:MAX_LINES], str(found.get("name", "")), servings)
+    return Recipe(lines[:MAX_LINES], str(found.get("name", "")), servings, claimed="" if claimed is None else str(claimed))
 
 
 def _find_recipe(data: object, depth: int = 0) -> dict[str, object] | None:

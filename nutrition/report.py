@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from nutrition import indices
+from nutrition.cooking import Cooked
 from nutrition.lines import Line
 from nutrition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.profile import Profile
@@ -34,7 +35,7 @@ def nutrients(profile: Profile) -> dict[str, dict[str, object]]:
     return out
 
 
-def _line(line: Line) -> dict[str, object]:
+def _line(line: Line, cooked: Cooked | None) -> dict[str, object]:
     return {
         "text": line.text,
         "food": line.food.slug if line.food else None,
@@ -43,6 +44,8 @@ def _line(line: Line) -> dict[str, object]:
         "low": _round(line.low),
         "high": _round(line.high),
         "basis": line.basis,
+        "cooked_grams": _round(cooked.grams) if cooked else None,
+        "assumptions": [*line.assumed, *(cooked.assumed if cooked else ())],
     }
 
 
@@ -58,7 +61,14 @@ def as_data(facts: Facts) -> dict[str, object]:
             "nutrients": nutrients(serving),
             "indices": {key: _round(value) for key, value in indices.all_indices(serving).items()},
         },
-        "lines": [_line(line) for line in facts.lines if line.resolved],
+        "yield": {
+            "claimed": facts.recipe.claimed or None,
+            "computed_grams": _round(facts.computed_g),
+            "measured_grams": _round(facts.recipe.batch_g),
+            "servings": facts.recipe.servings,
+            "serving_measure": facts.recipe.serving_measure or None,
+        },
+        "lines": [_line(line, cooked) for line, cooked in zip(facts.lines, facts.cooked, strict=True) if line.resolved],
         "unresolved": [
             {"text": line.text, "why": line.why, "candidates": [match.food.slug for match in line.candidates]} for line in facts.unresolved
         ],
@@ -70,12 +80,18 @@ def as_text(facts: Facts) -> str:
     out = []
     if facts.recipe.title:
         out += [facts.recipe.title, "=" * len(facts.recipe.title)]
-    for line in facts.lines:
+    for line, cooked in zip(facts.lines, facts.cooked, strict=True):
         if line.food is not None and line.grams is not None:
-            out.append(f"{line.grams:8.1f} g ({line.low:.0f}-{line.high:.0f}, {line.basis})  {line.food.name}  <- {line.text}")
+            after = f" -> {cooked.grams:.0f} g cooked" if cooked and abs(cooked.grams - line.grams) >= 0.5 else ""
+            out.append(f"{line.grams:8.1f} g ({line.low:.0f}-{line.high:.0f}, {line.basis}){after}  {line.food.name}  <- {line.text}")
         else:
             near = ", ".join(match.food.name for match in line.candidates[:3])
             out.append(f"  not counted: {line.text}: {line.why}" + (f" (near: {near})" if near else ""))
+    differs = facts.measured_differs
+    if differs is not None:
+        out.append(f"The batch weighed {facts.recipe.batch_g:.0f} g; the lines come to {facts.computed_g:.0f} g ({differs:+.0%}).")
+        if facts.asks_what_was_left_out:
+            out.append("That is more than 15 % apart: was a line left out, or how it was cooked?")
     serving, per_100, batch = facts.serving, facts.per_100_g, facts.batch
     out += ["", f"{'':24}{'per serving':>16}{'':14}{'per 100 g':>12}{'per batch':>14}  known"]
     out.append(f"{'Weight':24}{serving.grams:>14.0f} g{'':14}{100:>10} g{batch.grams:>12.0f} g")

@@ -10,13 +10,13 @@ from recipes.models import Recipe
 
 
 @lru_cache(maxsize=512)
-def _reckon(lines: tuple[str, ...], servings: float, batch_g: float | None, choices: tuple[Hashable, ...]) -> Facts:
-    return reckon(CoreRecipe(lines, "", servings, batch_g, {text: Choice(food, grams) for text, food, grams in choices}))
+def _reckon(lines: tuple[str, ...], servings: float, batch_g: float | None, method: str, choices: tuple[Hashable, ...]) -> Facts:
+    return reckon(CoreRecipe(lines, "", servings, batch_g, {text: Choice(food, grams) for text, food, grams in choices}, method))
 
 
 def facts_of_core(core: CoreRecipe) -> Facts:
     choices = tuple(sorted(((text, choice.food, choice.grams) for text, choice in core.choices.items()), key=repr))
-    return _reckon(core.lines, core.servings, core.batch_g, choices)
+    return _reckon(core.lines, core.servings, core.batch_g, core.method, choices)
 
 
 def facts_of(recipe: Recipe) -> Facts:

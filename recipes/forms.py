@@ -11,9 +11,10 @@ class RecipeForm(forms.ModelForm):
 
     class Meta:
         model = Recipe
-        fields = ["title", "role", "text", "servings", "batch_g", "method"]
+        fields = ["title", "role", "text", "servings", "batch_g", "cooked_by", "method"]
         widgets = {
             "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}),
+            "cooked_by": forms.Select(attrs={"data-live": ""}),
             "method": forms.Textarea(attrs={"rows": 5}),
             "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1", "data-live": ""}),
             "batch_g": forms.NumberInput(attrs={"step": "any", "min": "1", "data-live": ""}),
@@ -21,6 +22,7 @@ class RecipeForm(forms.ModelForm):
 
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
+        self.fields["cooked_by"].choices = [("", "as weighed, not cooked"), *self.fields["cooked_by"].choices[1:]]
         if self.instance.pk:
             self.fields["version"].initial = self.instance.version
         for name in ("servings", "batch_g"):

@@ -4,12 +4,15 @@ from django.core.validators import MinValueValidator
 from django.db import models
 from django_scopes import ScopedManager
 
+from nutrition.cooking import METHOD_WORDS
 from nutrition.lines import Choice
 from nutrition.recipe import Recipe as CoreRecipe
 from practice.models import Practice
 from practice.versioned import Versioned
 
 ROLE_CHOICES = [(role, role) for role in ("base", "vegetable", "greens", "protein", "sauce", "topping", "dish")]
+
+METHOD_CHOICES = [(code, names[0]) for code, names in METHOD_WORDS.items()]
 
 
 class Recipe(Versioned):
@@ -21,6 +24,9 @@ class Recipe(Versioned):
     text = models.TextField("ingredients, one a line", max_length=20_000)
     servings = models.FloatField(default=4, validators=[MinValueValidator(0.1)])
     batch_g = models.FloatField("batch weighed [g]", null=True, blank=True, validators=[MinValueValidator(1)])
+    cooked_by = models.CharField(
+        "how it is cooked", max_length=20, blank=True, choices=[(code, names[0]) for code, names in METHOD_WORDS.items()]
+    )
     method = models.TextField(blank=True, max_length=20_000)
     choices = models.JSONField(default=dict, blank=True)
 
@@ -35,4 +41,4 @@ class Recipe(Versioned):
     def core(self) -> CoreRecipe:
         lines = tuple(line.strip() for line in self.text.splitlines() if line.strip())
         choices = {text: Choice(**choice) for text, choice in self.choices.items()}
-        return CoreRecipe(lines, self.title, self.servings, self.batch_g, choices)
+        return CoreRecipe(lines, self.title, self.servings, self.batch_g, choices, self.cooked_by)

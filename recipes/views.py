@@ -10,6 +10,7 @@ from clients.context import focused
 from clients.in_force import others, plan_of, strip
 from nutrition import household, indices
 from nutrition.bowl import Ingredient
+from nutrition.cooking import METHOD_WORDS
 from nutrition.lines import Choice
 from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
@@ -86,6 +87,7 @@ def _facts_from(data) -> tuple[Facts | None, dict[str, str]]:
         servings,
         _number(data.get("batch_g", ""), None),
         {line: Choice(**choice) for line, choice in choices.items()},
+        data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
     )
     return facts_of_core(core), errors
 

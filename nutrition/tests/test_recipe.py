@@ -137,13 +137,13 @@ class Files(TestCase):
     def test_published_keys_of_the_data(self):
         facts = reckon_lines("100 g walnuts", "salt from the sea", servings=2)
         data = json.loads(json.dumps(as_data(facts)))
-        self.assertEqual(set(data), {"title", "servings", "batch", "serving", "lines", "unresolved"})
+        self.assertEqual(set(data), {"title", "servings", "batch", "serving", "yield", "lines", "unresolved"})
         self.assertEqual(
             set(data["serving"]["indices"]),
             {"kcal_per_gram", "kcal_per_pound", "protein_per_100_kcal", "protein_energy_percent", "pral_meq"},
         )
         self.assertEqual(set(data["serving"]["nutrients"]["protein_g"]), {"amount", "low", "high", "unit", "known"})
-        self.assertEqual(set(data["lines"][0]), {"text", "food", "name", "grams", "low", "high", "basis"})
+        self.assertEqual(set(data["lines"][0]), {"text", "food", "name", "grams", "low", "high", "basis", "cooked_grams", "assumptions"})
         self.assertEqual(data["unresolved"][0]["text"], "salt from the sea")
         self.assertIn("salt", data["unresolved"][0]["candidates"])
         for key in ("energy_kcal", "saturated_fat_g", "vitamin_b12_ug", "ala_g"):

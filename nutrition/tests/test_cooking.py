@@ -1,0 +1,99 @@
+"""Through the kitchen: weights, what is poured off, measured batches, methods in the text."""
+
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nutrition.cooking import METHOD_WORDS, UnknownMethod, cook, raw_for_cooked, read_method
+from nutrition.foods import food_table
+from nutrition.recipe import Recipe, UnreadableRecipe, own_method, parse_text, reckon
+from nutrition.report import as_data, as_text
+
+FOODS = food_table()
+
+
+def done(slug, grams, method):
+    return cook(FOODS[slug], grams, grams, grams, method)
+
+
+class Foods(TestCase):
+    def test_dry_goods_grow_and_vegetables_shrink(self):
+        for slug, method, least, most in (
+            ("millet-dry", "boiled_drained", 280, 360), ("chickpeas-dry", "boiled_drained", 210, 260),
+            ("quinoa-dry", "boiled_drained", 270, 320),
+            ("carrots-raw", "roasted", 55, 85), ("mushrooms-white-raw", "pan_fried_dry", 45, 75), ("spinach-raw", "steamed", 65, 95),
+            ("tofu-firm", "squeezed", 75, 92), ("chickpeas-dry", "soaked", 190, 240),
+        ):  # fmt: skip
+            with self.subTest(slug, method=method):
+                self.assertTrue(least <= done(slug, 100, method).grams <= most)
+
+    def test_what_is_poured_off_takes_its_share(self):
+        kept, drained = (done("potato-no-skin-raw", 200, method).profile for method in ("simmered", "boiled_drained"))
+        self.assertLess(drained["potassium_mg"].amount, kept["potassium_mg"].amount)
+        self.assertEqual(kept["potassium_mg"].amount, FOODS["potato-no-skin-raw"].profile(200)["potassium_mg"].amount)
+        self.assertEqual(done("water", 500, "boiled_drained").grams, 0)
+        self.assertEqual(done("water", 500, "simmered").grams, 500)
+        self.assertLess(done("salt", 5, "boiled_drained").grams, 2)
+
+    def test_what_is_cooked_already_stays(self):
+        beans = done("white-beans-cooked", 150, "roasted")
+        self.assertEqual((beans.grams, beans.assumed), (150, ("cooked already: taken as it is",)))
+        self.assertEqual(done("olive-oil", 10, "roasted").grams, 10)
+
+    def test_before_and_after(self):
+        self.assertAlmostEqual(done("millet-dry", raw_for_cooked(FOODS["millet-dry"], 320, "boiled_drained"), "boiled_drained").grams, 320)
+        self.assertIsNone(raw_for_cooked(FOODS["olive-oil"], 10, "boiled_drained"))
+
+    @given(st.sampled_from([food.slug for food in FOODS]), st.sampled_from(list(METHOD_WORDS)), st.floats(1, 2000))
+    def test_laws(self, slug, method, grams):
+        once, twice = done(slug, grams, method), done(slug, 2 * grams, method)
+        self.assertAlmostEqual(twice.grams, 2 * once.grams, places=6)
+        raw = FOODS[slug].profile(grams)
+        for key in ("energy_kcal", "protein_g", "potassium_mg", "vitamin_c_mg"):
+            self.assertLessEqual(once.profile[key].amount, raw[key].amount * (1 + 1e-9) + 1e-9)
+            self.assertAlmostEqual(twice.profile[key].amount, 2 * once.profile[key].amount, places=5)
+        self.assertTrue(once.low <= once.grams + 1e-9 <= once.high + 2e-9)
+
+
+class Methods(TestCase):
+    def test_names(self):
+        for words, code in (
+            ("boiled, drained", "boiled_drained"), ("Roasted", "roasted"), ("sautéed", "pan_fried_oil"),
+            ("steam-fried", "pan_fried_water"), ("boiled_kept", "boiled_kept"),
+        ):  # fmt: skip
+            self.assertEqual(read_method(words), code)
+        with self.assertRaisesRegex(UnknownMethod, "steamed"):
+            read_method("enchanted")
+        self.assertEqual(own_method("2 carrots [method: roasted]"), ("2 carrots", "roasted"))
+        self.assertEqual(own_method("2 carrots [a note]"), ("2 carrots [a note]", ""))
+
+    def test_a_recipe_cooked_as_a_whole_and_line_by_line(self):
+        head = "# servings: 4 to 6\n# yield: 5 x 1/2 cup heaping\n# method: boiled, drained\n# measured: 900 g"
+        facts = reckon(parse_text(f"{head}\n1 cup pearl barley, dry\n2 medium carrots [method: roasted]\n6 cups water"))
+        data = as_data(facts)
+        self.assertAlmostEqual(data["yield"].pop("computed_grams"), 600 + 122 * 0.7, places=3)
+        wanted = {"claimed": "4 to 6", "measured_grams": 900, "servings": 5, "serving_measure": "1/2 cup heaping"}
+        self.assertEqual(data["yield"], wanted)
+        self.assertAlmostEqual(facts.computed_g, 600 + 122 * 0.7, places=3)
+        self.assertAlmostEqual(facts.serving.grams, 180)
+        self.assertEqual([line["cooked_grams"] for line in data["lines"]], [600, 85.4, 0])
+        self.assertIn("200 g weigh 600 g cooked", data["lines"][0]["assumptions"][-1])
+        self.assertTrue(facts.asks_what_was_left_out)
+        self.assertIn("was a line left out", as_text(facts))
+
+    def test_simmered_down(self):
+        lines = ("400 g carrots", "600 g vegetable broth")
+        usual, half = (
+            reckon(Recipe(lines, method="simmered")),
+            reckon(parse_text("# method: simmered, reduced by half\n" + "\n".join(lines))),
+        )
+        self.assertAlmostEqual(usual.batch.grams, 900)
+        self.assertAlmostEqual(half.batch.grams, 500)
+        self.assertEqual(usual.batch["energy_kcal"].amount, half.batch["energy_kcal"].amount)
+
+    def test_what_is_no_method_says_so(self):
+        for head in ("# method: enchanted", "2 leeks [method: enchanted]", "# method: simmered, reduced by 140 %", "# yield: many"):
+            text = f"{head}\n1 cup millet"
+            with self.subTest(text), self.assertRaises(UnreadableRecipe):
+                parse_text(text)
