@@ -19,6 +19,7 @@ from planner.models import MEALS, Day, DayEntry
 from practice.models import Practice, User
 from recipes.facts import facts_of
 from recipes.models import Recipe
+from recipes.versions import keep
 from schools.models import OwnSchool
 
 HERE = Path(__file__).resolve().parent
@@ -30,14 +31,35 @@ def _recipes(practice: Practice) -> dict[str, Recipe]:
     out = {}
     for block in (HERE / "recipes.txt").read_text(encoding="utf-8").strip().split("\n\n"):
         head, *rest = block.splitlines()
-        title, role, servings, *batch = (part.strip() for part in head.removeprefix("# ").split("|"))
+        title, role, servings, batch, cooked_by = (*(part.strip() for part in head.removeprefix("# ").split("|")), "", "")[:5]
         lines = [line for line in rest if not line.startswith("--")]
         method = " ".join(line.removeprefix("--").strip() for line in rest if line.startswith("--"))
         out[title] = Recipe.objects.create(
-            practice=practice, title=title, role=role, servings=float(servings), batch_g=float(batch[0]) if batch else None,
+            practice=practice, title=title, role=role, servings=float(servings), batch_g=float(batch) if batch else None,
+            cooked_by=cooked_by,
             text="\n".join(lines), method=method,
         )  # fmt: skip
     return out
+
+
+# A recipe as it was first cooked: the line now, the line then, and why it was changed.
+CHANGED = (
+    ("Miso and ginger dressing", "2 tbsp white miso", "3 tbsp white miso", "a third less miso: sodium"),
+    ("Dill barley with white beans", "1/4 tsp salt", "1/2 tsp salt\n1 tbsp olive oil", "no finishing oil, half the salt"),
+)
+
+
+def _versions(recipes: dict[str, Recipe], user: User) -> None:
+    """What was changed in a recipe, kept with its reason."""
+    for title, now, then, why in CHANGED:
+        recipe = recipes[title]
+        if now not in recipe.text:
+            raise ValueError(f"{title} has no line “{now}”")
+        text = recipe.text
+        recipe.text = text.replace(now, then)
+        keep(recipe, user, "as it was first cooked")
+        recipe.text = text
+        keep(recipe, user, why)
 
 
 def _weigh_ins(client: Client, plan: dict[str, float]) -> None:
@@ -61,6 +83,7 @@ def load() -> None:
         Recipe.objects.create(practice=other, title="Somebody else's barley", text="1 cup pearl barley, dry", servings=2)
     with scope(practice=practice):
         recipes = _recipes(practice)
+        _versions(recipes, user)
         clients = {row["key"]: _client(practice, user, row) for row in scenario["clients"] + more["clients"]}
         bowls = {row["name"]: _bowl(practice, clients, recipes, row) for row in scenario["bowls"]}
         for row in scenario["days"] + more["days"]:

@@ -33,6 +33,11 @@ VIEWS = {
     "recipes": ("/recipes/", []),
     "recipe": ("/recipes/", [go("Dill barley with white beans")]),
     "recipe-to-settle": ("/recipes/", [go("Grandmother's pot, to be settled")]),
+    "recipe-versions": ("/recipes/", [go("Dill barley with white beans"), go("Versions (2)")]),
+    "recipe-scaled": (
+        "/recipes/",
+        [go("Bean and barley soup"), go("Scale"), lambda page: page.get_by_role("button", name="Scale").click()],
+    ),
     "bowls": ("/bowls/", []),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "days": ("/days/", []),

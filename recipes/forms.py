@@ -8,6 +8,12 @@ from recipes.models import Recipe
 
 class RecipeForm(forms.ModelForm):
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
+    why = forms.CharField(
+        label="Keep as a version, because",
+        max_length=200,
+        required=False,
+        widget=forms.TextInput(attrs={"placeholder": "a third less miso: sodium"}),
+    )
 
     class Meta:
         model = Recipe

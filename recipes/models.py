@@ -7,7 +7,7 @@ from django_scopes import ScopedManager
 from nutrition.cooking import METHOD_WORDS
 from nutrition.lines import Choice
 from nutrition.recipe import Recipe as CoreRecipe
-from practice.models import Practice
+from practice.models import Practice, User
 from practice.versioned import Versioned
 
 ROLE_CHOICES = [(role, role) for role in ("base", "vegetable", "greens", "protein", "sauce", "topping", "dish")]
@@ -39,6 +39,31 @@ class Recipe(Versioned):
         return self.title
 
     def core(self) -> CoreRecipe:
+        """What the core reckons."""
         lines = tuple(line.strip() for line in self.text.splitlines() if line.strip())
         choices = {text: Choice(**choice) for text, choice in self.choices.items()}
         return CoreRecipe(lines, self.title, self.servings, self.batch_g, choices, self.cooked_by)
+
+
+KEPT = ("title", "role", "text", "servings", "batch_g", "cooked_by", "method", "choices")
+
+
+class RecipeVersion(models.Model):
+    """A recipe as it was at one time, with who kept it and why."""
+
+    recipe = models.ForeignKey(Recipe, on_delete=models.CASCADE, related_name="versions")
+    number = models.PositiveIntegerField()
+    why = models.CharField(max_length=200)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
+    made = models.DateTimeField(auto_now_add=True)
+    data = models.JSONField()
+
+    objects = ScopedManager(practice="recipe__practice")
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["recipe", "number"], name="one_recipe_version_of_a_number")]
+
+    def as_recipe(self) -> Recipe:
+        """The recipe as it was, not stored."""
+        return Recipe(practice_id=self.recipe.practice_id, **self.data)

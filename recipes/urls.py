@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from recipes import views
+from recipes import kept_views, views
 
 app_name = "recipes"
 urlpatterns = [
@@ -10,4 +10,8 @@ urlpatterns = [
     path("new/", views.edit, name="new"),
     path("preview/", views.preview, name="preview"),
     path("<int:pk>/", views.edit, name="page"),
+    path("<int:pk>/versions/", kept_views.versions, name="versions"),
+    path("<int:pk>/versions/keep/", kept_views.keep_now, name="keep"),
+    path("<int:pk>/versions/<int:number>/back/", kept_views.back, name="back"),
+    path("<int:pk>/scale/", kept_views.scaled, name="scale"),
 ]

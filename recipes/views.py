@@ -1,6 +1,7 @@
 """The recipe list and the two-sided recipe page."""
 
 from django.contrib import messages
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
@@ -16,10 +17,12 @@ from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
 from nutrition.recipe import Recipe as CoreRecipe
 from nutrition.tells import tell
+from nutrition.whole_food import whole_food
 from practice.versioned import StaleSave
 from recipes.facts import facts_of, facts_of_core
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
+from recipes.versions import keep, keep_first
 
 SERVING_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
 
@@ -69,6 +72,7 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) 
         context["told"] = of_foods(plan, parts)
         context["school"] = plan.day.school if plan and plan.day else None
         context["tells"] = tell(serving, parts, context["school"])
+        context["whole_food"] = whole_food(facts, context["school"])
         context["strip_of"] = "One serving"
     return context
 
@@ -108,12 +112,17 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
         if "reckon" not in request.POST:
             if form.is_valid() and not errors:
                 form.instance.choices = choices_from(request.POST, form.cleaned_data["text"])[0]
+                why = form.cleaned_data["why"]
                 try:
-                    if recipe.pk:
-                        form.instance.save_over(form.cleaned_data["version"] or 0)
-                    else:
-                        form.instance.save()
-                    messages.success(request, "Saved.")
+                    with transaction.atomic():
+                        if why and recipe.pk:
+                            keep_first(Recipe.objects.get(pk=recipe.pk), request.user)
+                        if recipe.pk:
+                            form.instance.save_over(form.cleaned_data["version"] or 0)
+                        else:
+                            form.instance.save()
+                        kept = keep(form.instance, request.user, why) if why else None
+                    messages.success(request, f"Saved, and kept as version {kept.number}." if kept else "Saved.")
                     return redirect("recipes:page", form.instance.pk)
                 except StaleSave as error:
                     stale = error.current

@@ -20,6 +20,7 @@ class EveryPage(BrowserCase):
             bowl = Bowl.objects.get(name="Harbor night flask").pk
             day = Day.objects.filter(client=client).first().pk
             recipe = Recipe.objects.get(title="Grandmother's pot, to be settled").pk
+            changed = Recipe.objects.get(title="Dill barley with white beans").pk
             visit = Intake.objects.get().pk
             own = OwnSchool.objects.get()
             losing = Client.objects.get(name="Osk Brannigan").pk
@@ -27,7 +28,8 @@ class EveryPage(BrowserCase):
             "/clients/", f"/clients/first-visits/{visit}/", f"/clients/{losing}/", "/schools/", f"/schools/{own.code}/",
             f"/schools/own/{own.pk}/", f"/clients/{client}/", f"/clients/{client}/edit/", f"/clients/{client}/targets/protein_g/",
             "/pantry/",
-            "/pantry/?q=kale", "/pantry/kohlrabi-raw/", "/recipes/", "/recipes/new/", f"/recipes/{recipe}/", "/bowls/",
+            "/pantry/?q=kale", "/pantry/kohlrabi-raw/", "/recipes/", "/recipes/new/", f"/recipes/{recipe}/", f"/recipes/{changed}/versions/",
+            f"/recipes/{changed}/scale/?to=servings&amount=9", "/bowls/",
             f"/bowls/{bowl}/",
             f"/bowls/{bowl}/find/?q=dill", "/days/", f"/days/{day}/", f"/handouts/bowls/{bowl}/", f"/handouts/days/{day}/",
         ]  # fmt: skip

@@ -107,3 +107,18 @@ def cell(row: dict, column: str) -> object:
 def level_class(level: str) -> str:
     """The class that draws a caution's level."""
     return level.replace(" ", "-")
+
+
+@register.filter
+def signed(value: float | None, key: str) -> str:
+    """A difference with its sign, empty where it would print as nothing."""
+    if value is None:
+        return ""
+    text = show.digits(abs(value), NUTRIENT[key].decimals)
+    sign = "+" if value > 0 else "\u2212"
+    return "" if not text.strip("0.,") else f"{sign}{text} {NUTRIENT[key].unit}"
+
+
+@register.filter
+def signed_percent(share: float) -> str:
+    return f"{share * 100:+.0f} %".replace("-", "\u2212")

@@ -11,7 +11,7 @@ from practice.models import User
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 
-SAMPLES = {"code": "strength", "dismissal": 1, "pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw"}
+SAMPLES = {"number": 1, "code": "strength", "dismissal": 1, "pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw"}
 
 
 def addresses(resolver=None, prefix=""):
@@ -47,6 +47,8 @@ class Access(PracticeCase):
             reverse("clients:edit", args=[self.client_row.pk]),
             reverse("clients:target", args=[self.client_row.pk, "protein_g"]),
             reverse("recipes:page", args=[self.recipe.pk]),
+            reverse("recipes:versions", args=[self.recipe.pk]),
+            reverse("recipes:scale", args=[self.recipe.pk]),
             reverse("bowls:page", args=[self.bowl.pk]),
             reverse("bowls:find", args=[self.bowl.pk]),
             reverse("planner:page", args=[self.day.pk]),
@@ -65,6 +67,8 @@ class Access(PracticeCase):
             (reverse("bowls:change", args=[self.bowl.pk, self.kale.pk]), {"remove": "1"}),
             (reverse("bowls:add", args=[self.bowl.pk]), {"food": "kale-raw"}),
             (reverse("bowls:undo", args=[self.bowl.pk]), {}),
+            (reverse("recipes:keep", args=[self.recipe.pk]), {"why": "x"}),
+            (reverse("recipes:back", args=[self.recipe.pk, 1]), {}),
             (reverse("bowls:settings", args=[self.bowl.pk]), {"name": "x", "vessel_ml": "500"}),
             (reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"}),
             (reverse("planner:add", args=[self.day.pk]), {"food": "kale-raw"}),

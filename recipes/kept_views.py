@@ -1,0 +1,98 @@
+"""A recipe's versions side by side, and the recipe made larger or smaller."""
+
+from django import forms
+from django.contrib import messages
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from clients.context import focused
+from clients.in_force import plan_of
+from nutrition.scale import factor_for_packages, factor_for_portion, factor_for_servings, factor_for_stock, scale
+from nutrition.versions import SHOWN, side_by_side
+from recipes.facts import facts_of
+from recipes.models import Recipe
+from recipes.versions import go_back, keep
+
+
+def versions(request: HttpRequest, pk: int) -> HttpResponse:
+    """All versions, and two of them side by side: the last two unless others are asked for."""
+    recipe = get_object_or_404(Recipe, pk=pk)
+    rows = list(recipe.versions.select_related("by"))
+    by_number = {str(row.number): row for row in rows}
+    newer = by_number.get(request.GET.get("to", "")) or (rows[0] if rows else None)
+    older = by_number.get(request.GET.get("from", "")) or (rows[1] if len(rows) > 1 else None)
+    context = {"recipe": recipe, "rows": rows, "older": older, "newer": newer, "shown": SHOWN}
+    if older and newer:
+        before, after = facts_of(older.as_recipe()), facts_of(newer.as_recipe())
+        total = {key: after.serving[key].amount - before.serving[key].amount for key in SHOWN}
+        context |= {"before": before, "after": after, "changes": side_by_side(before, after), "total": total}
+    return render(request, "recipes/versions.html", context)
+
+
+@require_POST
+def keep_now(request: HttpRequest, pk: int) -> HttpResponse:
+    recipe = get_object_or_404(Recipe, pk=pk)
+    why = request.POST.get("why", "").strip()
+    if why:
+        keep(recipe, request.user, why)
+    else:
+        messages.error(request, "Say why this version is kept: the reason is what is looked for later.")
+    return redirect("recipes:versions", pk)
+
+
+@require_POST
+def back(request: HttpRequest, pk: int, number: int) -> HttpResponse:
+    recipe = get_object_or_404(Recipe, pk=pk)
+    with transaction.atomic():
+        made = go_back(recipe, get_object_or_404(recipe.versions, number=number), request.user)
+    messages.success(request, f"{recipe.title} is {made.why}. Nothing was lost: what it was is a version too.")
+    return redirect("recipes:page", pk)
+
+
+class ScaleForm(forms.Form):
+    TO = [
+        ("servings", "so many servings"), ("stock", "what is on hand of a line [g]"), ("package", "whole packages of a line [g each]"),
+        ("portion", "a serving of so many kcal"),
+    ]  # fmt: skip
+    to = forms.ChoiceField(label="Scale to", choices=TO)
+    amount = forms.FloatField(label="How much", min_value=0.1, max_value=100_000)
+    line = forms.ChoiceField(label="Line", required=False)
+
+    def __init__(self, *args, lines: list[str], **kwargs):
+        super().__init__(*args, **kwargs)
+        self.fields["line"].choices = [("", ""), *((text, text) for text in lines)]
+
+    def clean(self):
+        data = super().clean()
+        if data.get("to") in ("stock", "package") and not data.get("line"):
+            self.add_error("line", "Choose the line that is on hand or comes in packages.")
+        return data
+
+
+def scaled(request: HttpRequest, pk: int) -> HttpResponse:
+    recipe = get_object_or_404(Recipe, pk=pk)
+    facts = facts_of(recipe)
+    lines = [line.text for line in facts.lines if line.resolved]
+    client = focused(request)
+    plan = plan_of(client) if client else None
+    start = {"to": "servings", "amount": recipe.servings * 2}
+    form = ScaleForm(request.GET if "to" in request.GET else None, lines=lines, initial=start)
+    result = None
+    if form.is_valid():
+        data, servings = form.cleaned_data, None
+        try:
+            if data["to"] == "servings":
+                factor = factor_for_servings(facts, data["amount"])
+            elif data["to"] == "stock":
+                factor = factor_for_stock(facts, data["line"], data["amount"])
+            elif data["to"] == "package":
+                factor = factor_for_packages(facts, data["line"], data["amount"])
+            else:
+                factor, servings = factor_for_portion(facts, data["amount"]), recipe.servings
+            result = scale(facts, factor, servings)
+        except ValueError as error:
+            form.add_error("amount", f"{str(error)[0].upper()}{str(error)[1:]}.")
+    context = {"recipe": recipe, "facts": facts, "form": form, "scaled": result, "meals": plan.day.meals if plan and plan.day else ()}
+    return render(request, "recipes/scale.html", context | {"client": client})
