@@ -43,6 +43,12 @@ def spoken(food: Food, grams: float) -> Spoken | None:
         if count > 0 and count <= 12 and abs(count * portion.grams - grams) <= COUNT_FIT * grams:
             plural = measure + ("s" if count > 1 and measure not in ("medium", "leaf") else "")
             return Spoken(f"{words} {'leaves' if measure == 'leaf' and count > 1 else plural}", count * portion.grams)
+    for measure, most in (("tsp", 3.0), ("tbsp", 4.0)):
+        # a spoon that was weighed for itself, before a share of a cup
+        spoon = next((row for row in food.portions if row.measure == measure and not row.form), None)
+        if spoon is not None and 0.12 <= grams / spoon.grams < most:
+            value, words = fraction(max(grams / spoon.grams, 0.25), SPOON_FRACTIONS)
+            return Spoken(f"{words} {measure}", spoon.grams * value)
     return by_volume(grams / food.cup.grams * ML_PER_CUP, grams) if food.cup else None
 
 

@@ -240,7 +240,9 @@ def parse_schema_org(text: str) -> Recipe:
         data = json.loads(text)
     except json.JSONDecodeError as error:
         raise UnreadableRecipe(f"it is not JSON: {error.msg} in line {error.lineno}") from None
-    found = _find_recipe(data)
+    except RecursionError:
+        raise UnreadableRecipe("it is nested deeper than any recipe") from None
+    found = find_recipe(data)
     if found is None:
         raise UnreadableRecipe("there is no schema.org Recipe in it")
     stated = found.get("recipeIngredient") or found.get("ingredients")
@@ -256,7 +258,8 @@ def parse_schema_org(text: str) -> Recipe:
     return Recipe(lines[:MAX_LINES], str(found.get("name", "")), servings, claimed="" if claimed is None else str(claimed))
 
 
-def _find_recipe(data: object, depth: int = 0) -> dict[str, object] | None:
+def find_recipe(data: object, depth: int = 0) -> dict[str, object] | None:
+    """The first schema.org Recipe in the data, however it is wrapped; None if there is none."""
     if depth > 6:
         return None
     if isinstance(data, dict):
@@ -269,7 +272,7 @@ def _find_recipe(data: object, depth: int = 0) -> dict[str, object] | None:
     else:
         return None
     for child in children:
-        found = _find_recipe(child, depth + 1)
+        found = find_recipe(child, depth + 1)
         if found is not None:
             return found
     return None

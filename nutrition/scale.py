@@ -7,8 +7,10 @@ from dataclasses import dataclass
 
 from nutrition import household
 from nutrition.lines import Line
+from nutrition.measures import read
 from nutrition.profile import Profile
 from nutrition.recipe import Facts
+from nutrition.units import COUNT_NAMES
 
 LEAST, MOST = 0.05, 40.0
 # Does not grow in step with the rest. Common practice, no source.
@@ -27,6 +29,8 @@ WHOLE = (
     "Time: a deeper pot takes longer to come to the boil and to reduce; a fuller tray roasts slower. Judge by the look.",
 )
 BIG_CHANGE = 1.5
+HALVES = ((0.0, ""), (0.5, "1/2"), (1.0, ""))
+MOST_OFF = 0.15
 
 
 @dataclass(frozen=True)
@@ -87,11 +91,25 @@ def _checked(factor: float) -> float:
     return factor
 
 
+def _in_kind(line: Line, grams: float) -> household.Spoken | None:
+    """Stalks stay stalks, cans stay cans: what was counted is counted still, by halves."""
+    terms = read(line.text).terms
+    if len(terms) != 1 or terms[0].unit not in COUNT_NAMES or not line.grams or terms[0].best <= 0:
+        return None
+    each = line.grams / terms[0].best
+    count, words = household.fraction(grams / each, HALVES)
+    if count <= 0 or abs(count * each - grams) > MOST_OFF * grams:
+        return None
+    unit = terms[0].unit
+    plural = unit if count <= 1 or unit in ("small", "medium", "large") else {"leaf": "leaves", "bunch": "bunches"}.get(unit, f"{unit}s")
+    return household.Spoken(f"{words} {plural}", count * each)
+
+
 def _usable(line: Line, grams: float) -> tuple[str, float]:
     """The measure to use: as it was written in kind, weighed lines in whole grams."""
     if line.food is None:
         return "", grams
-    said = None if line.basis == "weighed" else household.spoken(line.food, grams)
+    said = None if line.basis == "weighed" else _in_kind(line, grams) or household.spoken(line.food, grams)
     if said is None:
         rounded = float(round(grams / 5) * 5) if grams >= 100 else float(round(grams)) if grams >= 3 else round(grams, 1)
         return f"{rounded:g} g", rounded

@@ -2,12 +2,14 @@
 
 from django.urls import path
 
-from recipes import kept_views, views
+from recipes import exchange_views, kept_views, views
 
 app_name = "recipes"
 urlpatterns = [
     path("", views.recipe_list, name="list"),
     path("new/", views.edit, name="new"),
+    path("import/", exchange_views.take_in, name="import"),
+    path("<int:pk>/export.<str:kind>", exchange_views.give_out, name="export"),
     path("preview/", views.preview, name="preview"),
     path("<int:pk>/", views.edit, name="page"),
     path("<int:pk>/versions/", kept_views.versions, name="versions"),

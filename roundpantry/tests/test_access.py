@@ -11,7 +11,9 @@ from practice.models import User
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 
-SAMPLES = {"number": 1, "code": "strength", "dismissal": 1, "pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw"}
+SAMPLES = {
+    "kind": "txt", "number": 1, "code": "strength", "dismissal": 1, "pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw",
+}  # fmt: skip
 
 
 def addresses(resolver=None, prefix=""):
@@ -48,6 +50,7 @@ class Access(PracticeCase):
             reverse("clients:target", args=[self.client_row.pk, "protein_g"]),
             reverse("recipes:page", args=[self.recipe.pk]),
             reverse("recipes:versions", args=[self.recipe.pk]),
+            reverse("recipes:export", args=[self.recipe.pk, "csv"]),
             reverse("recipes:scale", args=[self.recipe.pk]),
             reverse("bowls:page", args=[self.bowl.pk]),
             reverse("bowls:find", args=[self.bowl.pk]),
