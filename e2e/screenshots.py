@@ -33,6 +33,7 @@ VIEWS = {
     "recipes": ("/recipes/", []),
     "recipe": ("/recipes/", [go("Dill barley with white beans")]),
     "recipe-to-settle": ("/recipes/", [go("Grandmother's pot, to be settled")]),
+    "cook": ("/recipes/", [go("Mushroom and buckwheat soup"), go("Cook"), go("Next step")]),
     "recipe-versions": ("/recipes/", [go("Dill barley with white beans"), go("Versions (2)")]),
     "recipe-scaled": (
         "/recipes/",

@@ -21,7 +21,7 @@ class RecipeForm(forms.ModelForm):
         widgets = {
             "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}),
             "cooked_by": forms.Select(attrs={"data-live": ""}),
-            "method": forms.Textarea(attrs={"rows": 5}),
+            "method": forms.Textarea(attrs={"rows": 8, "data-live": ""}),
             "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1", "data-live": ""}),
             "batch_g": forms.NumberInput(attrs={"step": "any", "min": "1", "data-live": ""}),
         }

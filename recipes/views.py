@@ -12,10 +12,12 @@ from clients.in_force import others, plan_of, strip
 from nutrition import household, indices
 from nutrition.bowl import Ingredient
 from nutrition.cooking import METHOD_WORDS
+from nutrition.kitchen_notes import notes_on
 from nutrition.lines import Choice
 from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
 from nutrition.recipe import Recipe as CoreRecipe
+from nutrition.steps import read_steps
 from nutrition.tells import tell
 from nutrition.whole_food import whole_food
 from practice.versioned import StaleSave
@@ -44,7 +46,7 @@ def _number(text: str, default: float | None) -> float | None:
     return value if 0 < value < 1e6 else default
 
 
-def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) -> dict[str, object]:
+def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str], method: str) -> dict[str, object]:
     """What the right side and the serving panel need."""
     chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
     chosen = chosen if chosen in KEYS else "protein_g"
@@ -73,6 +75,9 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str]) 
         context["school"] = plan.day.school if plan and plan.day else None
         context["tells"] = tell(serving, parts, context["school"])
         context["whole_food"] = whole_food(facts, context["school"])
+        context["worked"] = worked = read_steps(method, facts.lines)
+        context["kitchen_notes"] = notes_on(worked, facts.lines)
+        context["unused"] = [facts.lines[i].text for i in worked.unused]
         context["strip_of"] = "One serving"
     return context
 
@@ -100,7 +105,7 @@ def _facts_from(data) -> tuple[Facts | None, dict[str, str]]:
 def preview(request: HttpRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
     facts, errors = _facts_from(request.POST)
-    return render(request, "recipes/_reckoned.html", _context(request, facts, errors))
+    return render(request, "recipes/_reckoned.html", _context(request, facts, errors, request.POST.get("method", "")))
 
 
 def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
@@ -131,5 +136,6 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
             status = 409 if stale else 400
     else:
         facts, errors = (facts_of(recipe), {}) if recipe.pk else (None, {})
-    context = _context(request, facts, errors) | {"form": form, "recipe": recipe, "stale": stale}
+    method = request.POST.get("method", "") if request.method == "POST" else recipe.method
+    context = _context(request, facts, errors, method) | {"form": form, "recipe": recipe, "stale": stale}
     return render(request, "recipes/page.html", context, status=status)

@@ -29,7 +29,7 @@ class EveryPage(BrowserCase):
             f"/schools/own/{own.pk}/", f"/clients/{client}/", f"/clients/{client}/edit/", f"/clients/{client}/targets/protein_g/",
             "/pantry/",
             "/pantry/?q=kale", "/pantry/kohlrabi-raw/", "/recipes/", "/recipes/new/", "/recipes/import/", f"/recipes/{recipe}/",
-            f"/recipes/{changed}/versions/",
+            f"/recipes/{changed}/versions/", f"/recipes/{changed}/cook/",
             f"/recipes/{changed}/scale/?to=servings&amount=9", "/bowls/",
             f"/bowls/{bowl}/",
             f"/bowls/{bowl}/find/?q=dill", "/days/", f"/days/{day}/", f"/handouts/bowls/{bowl}/", f"/handouts/days/{day}/",

@@ -52,6 +52,7 @@ class Access(PracticeCase):
             reverse("recipes:versions", args=[self.recipe.pk]),
             reverse("recipes:export", args=[self.recipe.pk, "csv"]),
             reverse("recipes:scale", args=[self.recipe.pk]),
+            reverse("recipes:cook", args=[self.recipe.pk]),
             reverse("bowls:page", args=[self.bowl.pk]),
             reverse("bowls:find", args=[self.bowl.pk]),
             reverse("planner:page", args=[self.day.pk]),

@@ -1,0 +1,32 @@
+"""The cook view: one step at a time, large, with timers and every line to tick off."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, render
+
+from nutrition.kitchen_notes import notes_on
+from nutrition.steps import read_steps
+from recipes.facts import facts_of
+from recipes.models import Recipe
+
+
+def cook(request: HttpRequest, pk: int) -> HttpResponse:
+    recipe = get_object_or_404(Recipe, pk=pk)
+    facts = facts_of(recipe)
+    worked = read_steps(recipe.method, facts.lines)
+    notes = notes_on(worked, facts.lines)
+    count = len(worked.steps)
+    asked = request.GET.get("step", "1")
+    at = min(max(int(asked) if asked.isdigit() else 1, 1), max(count, 1))
+    step = worked.steps[at - 1] if worked.steps else None
+    context = {
+        "recipe": recipe,
+        "facts": facts,
+        "step": step,
+        "at": at,
+        "count": count,
+        "lines": [(i, line, bool(step) and i in step.uses) for i, line in enumerate(facts.lines)],
+        "notes": [note for note in notes if note.step in (None, at)],
+        "previous": at - 1 if at > 1 else None,
+        "following": at + 1 if at < count else None,
+    }
+    return render(request, "recipes/cook.html", context)
