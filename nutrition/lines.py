@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from nutrition import measures, units
 from nutrition.foods import Food, Portion
@@ -93,7 +94,16 @@ class Choice:
 
 def reckon_line(text: str, index: FoodIndex | None = None, choice: Choice | None = None) -> Line:
     """Read a line, match its food and weigh it. A line that cannot be settled says why; it never counts as zero."""
-    index = index or food_index()
+    return _kept(text, choice) if index is None else _reckoned(text, index, choice)
+
+
+@lru_cache(maxsize=8192)
+def _kept(text: str, choice: Choice | None) -> Line:
+    """A line once read stays read: while a recipe is typed only the line under the cursor is new."""
+    return _reckoned(text, food_index(), choice)
+
+
+def _reckoned(text: str, index: FoodIndex, choice: Choice | None) -> Line:
     reading = measures.read(text)
     food, candidates, sure = _match(reading, index)
     own = index.table.usable(choice.food) if choice and choice.food else None

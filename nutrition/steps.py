@@ -38,6 +38,11 @@ COMMON_WORDS = frozenset(
         "piece stew poor job butternut mash air popped with little spread floret vegetable mix clove slice sheet"
     ).split()
 )
+GAS_MARK_F = {
+    "1": 275.0, "2": 300.0, "3": 325.0, "4": 350.0, "5": 375.0, "6": 400.0, "7": 425.0, "8": 450.0, "9": 475.0,
+}  # fmt: skip
+_OVEN = re.compile(r"\b(\d{2,3})\s*(?:°|º|degrees?)?\s*([FC])\b")
+_GAS = re.compile(r"\bgas(?: mark)? ([1-9])\b", re.I)
 # "the rest but miso": what follows is not meant.
 _NOT_MEANT = re.compile(r"\b(?:but|except|without|other than|leaving out)\b (?!also)[^.,;]*", re.I)
 _TOGETHER = re.compile(r"\b(blend|shake|mix|toss|whisk|stir|combine|simmer|mash|layer|pur[eé]e)\w*", re.I)
@@ -58,6 +63,7 @@ class Step:
     equipment: tuple[str, ...]
     uses: tuple[int, ...]
     not_listed: tuple[str, ...]
+    ovens: tuple[str, ...] = ()
 
     @property
     def minutes(self) -> float:
@@ -106,6 +112,31 @@ def minutes_of(text: str) -> float:
 def meant(text: str) -> str:
     """A step without what it says is not meant: "Add the rest but miso"."""
     return _NOT_MEANT.sub(" ", text)
+
+
+def ovens_in(text: str) -> tuple[str, ...]:
+    """Oven temperatures a step states, each in both scales and as a gas mark: "350 °F = 180 °C, gas mark 4".
+
+    Celsius to the nearest ten and Fahrenheit to the nearest 25, as ovens are marked; gas marks: common practice, no source.
+    """
+    out = []
+    for value, scale in _OVEN.findall(text):
+        fahrenheit = float(value) if scale.upper() == "F" else float(value) * 9 / 5 + 32
+        out.append(_oven_words(fahrenheit, exact=float(value), scale=scale.upper()))
+    for mark in _GAS.findall(text):
+        fahrenheit = GAS_MARK_F.get(mark, 0.0)
+        if fahrenheit:
+            out.append(f"gas mark {mark} = {fahrenheit:.0f} °F = {round((fahrenheit - 32) * 5 / 9 / 10) * 10:.0f} °C")
+    return tuple(dict.fromkeys(out))
+
+
+def _oven_words(fahrenheit: float, exact: float, scale: str) -> str:
+    celsius = (fahrenheit - 32) * 5 / 9
+    mark = min(GAS_MARK_F, key=lambda name: abs(GAS_MARK_F[name] - fahrenheit))
+    gas = f", gas mark {mark}" if abs(GAS_MARK_F[mark] - fahrenheit) <= 15 else ""
+    if scale == "F":
+        return f"{exact:.0f} °F = {round(celsius / 10) * 10:.0f} °C{gas}"
+    return f"{exact:.0f} °C = {round(fahrenheit / 25) * 25:.0f} °F{gas}"
 
 
 def _heat(text: str) -> str:
@@ -157,7 +188,7 @@ def read_steps(text: str, lines: Sequence[Line]) -> Worked:
         minutes = minutes_of(said)
         alone = minutes if ALONE.search(said) else 0.0
         equipment = tuple(name for name in EQUIPMENT if re.search(rf"\b{name}s?\b", said, re.I))
-        steps.append(Step(number, said, minutes - alone, alone, _heat(said), equipment, uses, tuple(sorted(strange))))
+        steps.append(Step(number, said, minutes - alone, alone, _heat(said), equipment, uses, tuple(sorted(strange)), ovens_in(said)))
     unused = tuple(i for i in range(len(lines)) if i not in used and not _is_background(lines[i])) if steps else ()
     return Worked(tuple(steps), unused)
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from nutrition.kitchen_notes import notes_on, senses
 from nutrition.lines import reckon_line
-from nutrition.steps import minutes_of, read_steps, split
+from nutrition.steps import minutes_of, ovens_in, read_steps, split
 
 
 def lines(*texts):
@@ -31,9 +31,7 @@ class Steps(TestCase):
 
     def test_what_a_step_needs_and_uses(self):
         own = lines("1 cup millet", "2 leeks, sliced", "3 tbsp lemon juice", "1/4 tsp salt", "2 cups water")
-        worked = read_steps(
-            "1. Simmer the millet in a pot, 18 minutes.\n2. Sweat the leeks 5 minutes.\n3. Fold in paprika; lemon last.", own
-        )
+        worked = read_steps("1. Simmer the millet in a pot, 18 minutes.\n2. Sweat the leeks 5 minutes.\n3. Fold in paprika; lemon.", own)
         self.assertEqual([step.uses for step in worked.steps], [(0,), (1,), (2,)])
         self.assertEqual((worked.hand_min, worked.alone_min), (5, 18))
         self.assertEqual((worked.steps[0].heat, worked.steps[0].equipment), ("low heat", ("pot",)))
@@ -48,6 +46,14 @@ class Steps(TestCase):
         worked = read_steps("Brown the mushrooms.\nAdd the rest but miso.\nStir in the miso off the heat.", own)
         self.assertEqual([step.uses for step in worked.steps], [(0,), (1, 2), (3,)])
         self.assertEqual(read_steps("Shake in a jar.", own).unused, ())
+
+    def test_ovens_in_both_scales(self):
+        """As practitioners pair them: 340/170, 350/180, 375/190, 400/200, 430/220 °F/°C."""
+        for fahrenheit, celsius in ((340, 170), (350, 180), (375, 190), (400, 200), (430, 220)):
+            with self.subTest(fahrenheit):
+                self.assertTrue(ovens_in(f"Bake at {fahrenheit} °F.")[0].startswith(f"{fahrenheit} °F = {celsius} °C"))
+        self.assertEqual(ovens_in("Roast at 180 C"), ("180 °C = 350 °F, gas mark 4",))
+        self.assertEqual(ovens_in("gas mark 6"), ("gas mark 6 = 400 °F = 200 °C",))
 
     def test_a_paragraph_is_split(self):
         self.assertEqual(split("Boil it. Drain it; salt it."), ["Boil it.", "Drain it", "salt it."])
