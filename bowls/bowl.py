@@ -111,5 +111,5 @@ def amount_for(row: BowlPart, text: str) -> Line:
     if row.recipe_id:
         facts = facts_of(row.recipe)
         volume = facts.volume_ml
-        return read_batch_amount(text, facts.serving.grams, volume / facts.recipe.servings if volume else None)
-    return read_amount(text, food_table()[row.food])
+        return read_batch_amount(text, facts.serving.grams, volume / facts.recipe.servings if volume else None, row.bowl.practice.measures)
+    return read_amount(text, food_table()[row.food], row.bowl.practice.measures)

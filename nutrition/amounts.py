@@ -30,16 +30,19 @@ def _reading(text: str, examples: str) -> Reading:
     return reading
 
 
-def read_amount(text: str, food: Food) -> Line:
-    """The amount in grams, with its range and basis. A bare number is grams. Raises UnreadableAmount."""
+def read_amount(text: str, food: Food, system: str = "us") -> Line:
+    """The amount in grams, with its range and basis; cups and spoons are those of `system`. A bare number is grams.
+
+    Raises UnreadableAmount.
+    """
     reading = _reading(text, "a measure such as 1/2 cup or 2 tbsp")
-    weighed = weigh(replace(reading, phrase=food.name), food)
+    weighed = weigh(replace(reading, phrase=food.name, system=system), food)
     if isinstance(weighed, str):
         raise UnreadableAmount(weighed[0].upper() + weighed[1:] + ". Write it in grams.")
     return _checked(replace(weighed, food=food))
 
 
-def read_batch_amount(text: str, serving_g: float, volume_ml: float | None) -> Line:
+def read_batch_amount(text: str, serving_g: float, volume_ml: float | None, system: str = "us") -> Line:
     """The amount of a dish: grams, servings ("1 1/2 servings"), or a volume where the dish's own is known.
 
     `serving_g` is the weight of a serving [g], `volume_ml` its volume [mL]. Raises UnreadableAmount.
@@ -50,7 +53,7 @@ def read_batch_amount(text: str, serving_g: float, volume_ml: float | None) -> L
         each, basis = serving_g, "leveled measure"
     elif (per_gram := units.grams(term.unit)) is not None:
         each, basis = per_gram, "weighed"
-    elif (volume := units.milliliters(term.unit)) is not None and volume_ml:
+    elif (volume := units.milliliters(term.unit, system)) is not None and volume_ml:
         each, basis = serving_g / volume_ml * volume, "leveled measure"
     else:
         raise UnreadableAmount(f"“{text}” cannot be weighed for this dish. Write it in grams or servings.")

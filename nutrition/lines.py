@@ -92,19 +92,22 @@ class Choice:
     grams: float | None = None
 
 
-def reckon_line(text: str, index: FoodIndex | None = None, choice: Choice | None = None) -> Line:
-    """Read a line, match its food and weigh it. A line that cannot be settled says why; it never counts as zero."""
-    return _kept(text, choice) if index is None else _reckoned(text, index, choice)
+def reckon_line(text: str, index: FoodIndex | None = None, choice: Choice | None = None, system: str = "us") -> Line:
+    """Read a line, match its food and weigh it. A line that cannot be settled says why; it never counts as zero.
+
+    `system` says whose cups and spoons are meant, a key of nutrition.units.SYSTEM_WORDS.
+    """
+    return _kept(text, choice, system) if index is None else _reckoned(text, index, choice, system)
 
 
 @lru_cache(maxsize=8192)
-def _kept(text: str, choice: Choice | None) -> Line:
+def _kept(text: str, choice: Choice | None, system: str) -> Line:
     """A line once read stays read: while a recipe is typed only the line under the cursor is new."""
-    return _reckoned(text, food_index(), choice)
+    return _reckoned(text, food_index(), choice, system)
 
 
-def _reckoned(text: str, index: FoodIndex, choice: Choice | None) -> Line:
-    reading = measures.read(text)
+def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -> Line:
+    reading = measures.read(text, system)
     food, candidates, sure = _match(reading, index)
     own = index.table.usable(choice.food) if choice and choice.food else None
     chosen = own is not None
@@ -235,7 +238,7 @@ def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) ->
 
 
 def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
-    volume = units.milliliters(term.unit) or 0.0
+    volume = units.milliliters(term.unit, reading.system) or 0.0
     candidates = [portion for portion in food.portions if units.milliliters(portion.measure) is not None]
     if not candidates:
         return f"no weight known for a {term.unit} of {food.name.lower()}"
@@ -296,7 +299,7 @@ def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) ->
     assumed: list[str] = []
     grams = units.grams(package.unit)
     if grams is None:
-        volume = units.milliliters(package.unit) or 0.0
+        volume = units.milliliters(package.unit, reading.system) or 0.0
         if food.cup is None:
             return f"no weight known for {package.best:g} {package.unit} of {food.name.lower()}"
         grams = food.cup.grams * volume / (units.milliliters("cup") or 1.0)

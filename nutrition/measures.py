@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 
 from nutrition.units import CASED, UNIT_OF
 from nutrition.wording import NUMBER, number, plain
@@ -44,7 +44,7 @@ class Reading:
     loose: str = ""
     qualifiers: tuple[str, ...] = ()
     problem: str = ""
-    assumed: tuple[str, ...] = field(default=())
+    system: str = "us"
 
 
 FORM_WORDS = {
@@ -137,8 +137,12 @@ def _cased_unit(cursor: _Cursor) -> str:
     return _unit_of(found[1]) if found else ""
 
 
-def read(text: str) -> Reading:
-    """Read one line. Never raises: what cannot be read comes back with `problem` saying why."""
+def read(text: str, system: str = "us") -> Reading:
+    """Read one line, its cups and spoons those of `system`. Never raises: what cannot be read has a `problem` saying why."""
+    return replace(_read(text), system=system)
+
+
+def _read(text: str) -> Reading:
     line = plain(text)[:400]
     if not line:
         return Reading(text, problem="empty line")

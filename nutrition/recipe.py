@@ -9,7 +9,9 @@ from dataclasses import dataclass, field, replace
 
 from nutrition.cooking import STEAM, WATER_KEPT, Cooked, UnknownMethod, cook, read_method
 from nutrition.foods import Food
-from nutrition.lines import Choice, Line, reckon_line
+from nutrition.lines import Choice, Line, reckon_line, weigh
+from nutrition.measures import read
+from nutrition.part import PartFood, part_food, part_named, without_part
 from nutrition.profile import Profile
 from nutrition.search import FoodIndex
 
@@ -27,9 +29,10 @@ class UnreadableRecipe(ValueError):
 class Recipe:
     """What the cook wrote. `batch_g` is what the pan's content weighed, if it was weighed. [g]
 
-    `method` is how the whole is cooked, a code of nutrition.cooking or empty; a line's own, "[method: roasted]" at its end, stands
-    over it. `reduced` is the share of the whole that is boiled away [0 to 1], None for the usual. `claimed` is how many it says it
-    serves, `serving_measure` what one serving was measured with.
+    `method` is how the whole is cooked, a code of nutrition.cooking or empty; a line's own, "[method: roasted]" at its end,
+    stands over it. `parts` are the recipes that lines name as "[recipe: ...]", by name in lower case, and `refused` why one cannot
+    be used. `system` says whose cups and spoons are meant. `reduced` is the share of the whole that is boiled away
+    [0 to 1], None for the usual. `claimed` is how many it says it serves, `serving_measure` what one serving was measured with.
     """
 
     lines: tuple[str, ...]
@@ -41,6 +44,9 @@ class Recipe:
     reduced: float | None = None
     claimed: str = ""
     serving_measure: str = ""
+    system: str = "us"
+    parts: Mapping[str, Facts] = field(default_factory=dict)
+    refused: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -115,9 +121,19 @@ class Facts:
             out.append((line, None if amount is None else amount / self.recipe.servings, share))
         return sorted(out, key=lambda row: -(row[1] if row[1] is not None else -1.0))
 
+    def batch_foods(self) -> list[tuple[Food, float]]:
+        """Each food with its grams in the batch, those of parts among them. [g]"""
+        out: list[tuple[Food, float]] = []
+        for line in self.lines:
+            if isinstance(line.food, PartFood) and line.grams is not None:
+                out += line.food.foods_in(line.grams)
+            elif line.food is not None and line.grams is not None:
+                out.append((line.food, line.grams))
+        return out
+
     def foods(self) -> list[tuple[Food, float]]:
         """Each food with its grams in one serving. [g]"""
-        return [(line.food, line.grams / self.recipe.servings) for line in self.lines if line.food is not None and line.grams is not None]
+        return [(food, grams / self.recipe.servings) for food, grams in self.batch_foods()]
 
 
 def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
@@ -131,7 +147,7 @@ def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
         raise ValueError("a batch must weigh more than nothing")
     parted = [own_method(text) for text in recipe.lines]
     lines = tuple(
-        replace(reckon_line(bare, index, recipe.choices.get(text)), text=text)
+        replace(_line(recipe, bare, index, recipe.choices.get(text)), text=text)
         for text, (bare, _method) in zip(recipe.lines, parted, strict=True)
     )
     cooked = tuple(_cooked(line, method or recipe.method) for line, (_bare, method) in zip(lines, parted, strict=True))
@@ -143,6 +159,24 @@ def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
     if recipe.batch_g is not None:
         batch = batch.weighing(recipe.batch_g)
     return Facts(recipe, lines, batch, computed, cooked)
+
+
+def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | None) -> Line:
+    name = part_named(text)
+    if name is None:
+        return reckon_line(text, index, choice, recipe.system)
+    part = recipe.parts.get(name.lower())
+    if part is None:
+        return Line(text, why=recipe.refused.get(name.lower(), f"there is no recipe “{name}”"))
+    food = part_food(name, part.batch, part.recipe.servings, part.volume_ml, tuple(part.batch_foods()))
+    if choice is not None and choice.grams is not None:
+        spread = choice.grams * 0.02
+        return Line(text, food, choice.grams, choice.grams - spread, choice.grams + spread, "weighed", typed=True)
+    reading = read(without_part(text), recipe.system)
+    if not reading.terms:
+        return Line(text, why="no amount given")
+    weighed = weigh(replace(reading, phrase=name, qualifiers=()), food)
+    return Line(text, why=weighed) if isinstance(weighed, str) else replace(weighed, food=food)
 
 
 def _cooked(line: Line, method: str) -> Cooked | None:

@@ -55,6 +55,7 @@ COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "wedge": ("wedge", "wedges"),
     "cap": ("cap", "caps"),
     "squeeze": ("squeeze", "squeezes"),
+    "serving": ("serving", "servings", "portion", "portions"),
     "splash": ("splash", "splashes"),
     "drizzle": ("drizzle", "drizzles"),
     "small": ("small",),
@@ -89,9 +90,31 @@ def _registry() -> UnitRegistry[float]:
     return UnitRegistry()
 
 
+# Whose cups and spoons. What a system does not name is as in the US.
+SYSTEM_WORDS = {
+    "us": "US (cup 237 mL, tablespoon 15 mL)",
+    "metric": "metric (cup 250 mL, tablespoon 15 mL)",
+    "imperial": "imperial (cup 284 mL, tablespoon 18 mL, pint 568 mL)",
+    "australian": "Australian (cup 250 mL, tablespoon 20 mL)",
+}
+_IMPERIAL = {"cup": "imperial_cup", "pint": "imperial_pint", "quart": "imperial_quart", "fl oz": "imperial_fluid_ounce"}
+# Spoons by definition; the imperial ones: common practice, no source. [mL]
+_SPOONS = {
+    "metric": {"cup": 250.0, "tbsp": 15.0, "tsp": 5.0},
+    "imperial": {"tbsp": 17.76, "tsp": 5.92},
+    "australian": {"cup": 250.0, "tbsp": 20.0, "tsp": 5.0},
+}
+
+
 @cache
-def milliliters(unit: str) -> float | None:
-    """Milliliters in one US `unit`, None when it is not a volume. [mL]"""
+def milliliters(unit: str, system: str = "us") -> float | None:
+    """Milliliters in one `unit` of a system, None when it is not a volume. [mL] Raises KeyError for a system not in SYSTEM_WORDS."""
+    if system != "us":
+        own = _SPOONS[system].get(unit)
+        if own is not None:
+            return own
+        if system == "imperial" and unit in _IMPERIAL:
+            return float(_registry()(_IMPERIAL[unit]).to("milliliter").magnitude)
     return float(_registry()(_PINT[unit]).to("milliliter").magnitude) if unit in VOLUME_NAMES else None
 
 

@@ -169,7 +169,7 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
     typed = data.get("amount", "").strip()
     try:
         if row.food:
-            line = read_amount(typed, food_table()[row.food])
+            line = read_amount(typed, food_table()[row.food], request.user.practice.measures)
             row.amount, row.low_g, row.high_g = line.grams, line.low, line.high
         else:
             row.amount = _count(typed)

@@ -3,12 +3,15 @@
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
+from nutrition.units import SYSTEM_WORDS
+
 
 class Practice(models.Model):
     """The tenant: everything a practitioner keeps belongs to one practice and is seen by no other."""
 
     name = models.CharField(max_length=120)
     town = models.CharField(max_length=120, blank=True)
+    measures = models.CharField("cups and spoons", max_length=10, choices=list(SYSTEM_WORDS.items()), default="us")
     contact = models.CharField(max_length=200, blank=True, help_text="Printed at the foot of handouts.")
 
     def __str__(self) -> str:

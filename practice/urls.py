@@ -5,9 +5,11 @@ from django.contrib.auth.views import LoginView, LogoutView
 from django.urls import path
 from django.utils.decorators import method_decorator
 
+from practice import views
 from practice.forms import SignInForm
 
 urlpatterns = [
+    path("practice/", views.settings, name="practice"),
     path(
         "sign-in/",
         method_decorator(login_not_required, name="dispatch")(LoginView).as_view(

@@ -42,7 +42,7 @@ class Recipe(Versioned):
         """What the core reckons."""
         lines = tuple(line.strip() for line in self.text.splitlines() if line.strip())
         choices = {text: Choice(**choice) for text, choice in self.choices.items()}
-        return CoreRecipe(lines, self.title, self.servings, self.batch_g, choices, self.cooked_by)
+        return CoreRecipe(lines, self.title, self.servings, self.batch_g, choices, self.cooked_by, system=self.practice.measures)
 
 
 KEPT = ("title", "role", "text", "servings", "batch_g", "cooked_by", "method", "choices")

@@ -21,7 +21,7 @@ from nutrition.steps import read_steps
 from nutrition.tells import tell
 from nutrition.whole_food import whole_food
 from practice.versioned import StaleSave
-from recipes.facts import facts_of, facts_of_core
+from recipes.facts import Loop, check_no_loop, facts_of, facts_of_core
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
 from recipes.versions import keep, keep_first
@@ -82,7 +82,7 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str], 
     return context
 
 
-def _facts_from(data) -> tuple[Facts | None, dict[str, str]]:
+def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
     """Facts of what is in the form right now, valid or not."""
     text = data.get("text", "")
     lines = tuple(line.strip()[:400] for line in text.splitlines() if line.strip())[:MAX_LINES]
@@ -97,6 +97,7 @@ def _facts_from(data) -> tuple[Facts | None, dict[str, str]]:
         _number(data.get("batch_g", ""), None),
         {line: Choice(**choice) for line, choice in choices.items()},
         data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
+        system=system,
     )
     return facts_of_core(core), errors
 
@@ -104,7 +105,7 @@ def _facts_from(data) -> tuple[Facts | None, dict[str, str]]:
 @require_POST
 def preview(request: HttpRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
-    facts, errors = _facts_from(request.POST)
+    facts, errors = _facts_from(request.POST, request.user.practice.measures)
     return render(request, "recipes/_reckoned.html", _context(request, facts, errors, request.POST.get("method", "")))
 
 
@@ -113,8 +114,13 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
     form = RecipeForm(request.POST or None, instance=recipe)
     stale, status = None, 200
     if request.method == "POST":
-        facts, errors = _facts_from(request.POST)
+        facts, errors = _facts_from(request.POST, request.user.practice.measures)
         if "reckon" not in request.POST:
+            if form.is_valid():
+                try:
+                    check_no_loop(form.instance.core())
+                except Loop as error:
+                    form.add_error("text", str(error))
             if form.is_valid() and not errors:
                 form.instance.choices = choices_from(request.POST, form.cleaned_data["text"])[0]
                 why = form.cleaned_data["why"]

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from django.core.management import CommandError, call_command
 from django.test import SimpleTestCase
+from django.urls import reverse
 
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -67,6 +68,14 @@ class RecipePage(PracticeCase):
         self.client.post(self.address(), self.form(text="2 cups millet\nsalt to taste", version=2) | choices)
         self.recipe.refresh_from_db()
         self.assertEqual(facts_of(self.recipe).lines[0].food.slug, "millet-dry", "a changed line is read anew")
+
+    def test_the_practices_cups_and_spoons(self):
+        us = facts_of(self.recipe).batch.grams
+        self.assertEqual(self.client.post("/practice/", {"name": "", "measures": "metric"}).status_code, 400)
+        self.client.post("/practice/", {"name": "Tern Point Wellness", "town": "", "contact": "", "measures": "metric"})
+        self.assertAlmostEqual(facts_of(Recipe.objects.get(pk=self.recipe.pk)).batch.grams, us + 200 * (250 / 236.588 - 1), delta=0.1)
+        live = self.client.post("/recipes/preview/", {"text": "1 cup millet", "servings": "1"})
+        self.assertContains(live, 'placeholder="211.3"')
 
     def test_refused_input_keeps_what_was_typed(self):
         text = "1 cup millet"
@@ -142,3 +151,48 @@ class ReckonCommand(SimpleTestCase):
                 self.run_on(text)
         with self.assertRaises(CommandError):
             call_command("reckon", "/nowhere/at/all.txt")
+
+
+class PartsInsideParts(PracticeCase):
+    def recipe_of(self, title, text, **more):
+        return Recipe.objects.create(practice=self.practice, title=title, text=text, servings=4, **more)
+
+    def test_a_recipe_by_grams_volume_and_servings(self):
+        sauce = self.recipe_of("Dill sauce", "1/2 cup tahini\n2 tbsp white miso\n1/4 cup dijon mustard")
+        own = facts_of(sauce)
+        pot = facts_of(
+            self.recipe_of("Pot", "100 g [recipe: Dill sauce]\n1 serving [recipe: dill sauce]\n1/4 cup [recipe: Dill sauce]\n100 g kale")
+        )
+        self.assertEqual(pot.unresolved, ())
+        share = 100 / own.batch.grams
+        self.assertAlmostEqual(pot.cooked[0].profile["sodium_mg"].amount, own.batch["sodium_mg"].amount * share)
+        self.assertAlmostEqual(pot.lines[1].grams, own.serving.grams)
+        self.assertAlmostEqual(pot.lines[2].grams, own.batch.grams / own.volume_ml * 236.588 / 4, delta=0.5)
+        # what is unknown of the part stays unknown of the whole, and its allergens come along
+        self.assertLess(pot.batch["protein_g"].known, 1.0)
+        self.assertIn("sesame", {name for food, _grams in pot.foods() for name in food.allergens})
+
+    def test_a_change_flows_upward(self):
+        sauce = self.recipe_of("Dill sauce", "1/2 cup tahini")
+        self.recipe_of("Middle", "100 g [recipe: Dill sauce]")
+        top = self.recipe_of("Top", "100 g [recipe: Middle]\n100 g kale")
+        before = facts_of(top).batch["energy_kcal"].amount
+        sauce.text = "1/2 cup lemon juice"
+        sauce.save()
+        self.assertLess(facts_of(Recipe.objects.get(pk=top.pk)).batch["energy_kcal"].amount, before / 3)
+
+    def test_a_loop_is_refused_with_the_way_round(self):
+        self.recipe_of("First", "100 g [recipe: Second]")
+        second = self.recipe_of("Second", "100 g millet")
+        form = {"title": "Second", "role": "dish", "servings": "4", "text": "50 g [recipe: First]", "version": second.version}
+        refused = self.client.post(reverse("recipes:page", args=[second.pk]), form)
+        self.assertContains(refused, "It would contain itself: second → first → second", status_code=400)
+        self.assertContains(refused, "50 g [recipe: First]", status_code=400)
+        # and if one is there all the same, nothing runs in circles
+        Recipe.objects.filter(pk=second.pk).update(text="50 g [recipe: First]")
+        line = facts_of(Recipe.objects.get(pk=second.pk)).lines[0]
+        self.assertEqual(line.food.name, "First")
+
+    def test_a_part_that_is_not_there(self):
+        facts = facts_of(self.recipe_of("Pot", "100 g [recipe: Nobody's sauce]\n[recipe: Dill barley]"))
+        self.assertEqual([line.why for line in facts.lines], ["there is no recipe “Nobody's sauce”", "no amount given"])

@@ -23,3 +23,13 @@ class KitchenUnits(TestCase):
     def test_three_tablespoons_and_a_teaspoon_are_ten_teaspoons(self):
         """common practice, no source"""
         self.assertAlmostEqual(reckon_line("3 tbsp plus 1 tsp water").grams, reckon_line("10 tsp water").grams)
+
+    def test_other_peoples_cups_and_spoons(self):
+        registry = UnitRegistry()
+        for unit, name in (("cup", "imperial_cup"), ("pint", "imperial_pint"), ("fl oz", "imperial_fluid_ounce")):
+            self.assertAlmostEqual(milliliters(unit, "imperial"), registry(name).to("milliliter").magnitude)
+        self.assertEqual([milliliters("tbsp", system) for system in ("metric", "australian")], [15, 20])
+        us, australian = (reckon_line("2 tbsp tahini", system=system).grams for system in ("us", "australian"))
+        self.assertAlmostEqual(australian / us, 20 / milliliters("tbsp"))
+        self.assertEqual(reckon_line("100 g tahini", system="imperial").grams, 100)
+        self.assertEqual(milliliters("l", "australian"), 1000)

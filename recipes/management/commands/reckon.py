@@ -8,6 +8,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from nutrition.recipe import UnreadableRecipe, parse_text, reckon
 from nutrition.report import as_data, as_text
+from nutrition.units import SYSTEM_WORDS
 from roundpantry.given_file import read_given
 
 
@@ -21,6 +22,7 @@ class Command(BaseCommand):
         parser.add_argument("file", help="the recipe, or - for standard input")
         parser.add_argument("--servings", type=float, help="how many servings it makes")
         parser.add_argument("--batch-grams", type=float, help="what the cooked batch weighed")
+        parser.add_argument("--measures", choices=list(SYSTEM_WORDS), default="us", help="whose cups and spoons")
         parser.add_argument("--json", action="store_true", help="print JSON")
 
     def handle(self, *args: object, **options: object) -> None:
@@ -30,7 +32,7 @@ class Command(BaseCommand):
                 recipe = replace(recipe, servings=float(str(options["servings"])))
             if options["batch_grams"] is not None:
                 recipe = replace(recipe, batch_g=float(str(options["batch_grams"])))
-            facts = reckon(recipe)
+            facts = reckon(replace(recipe, system=str(options["measures"])))
         except (UnreadableRecipe, ValueError) as error:
             raise CommandError(str(error)) from None
         if options["json"]:
