@@ -9,6 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from nutrition.food_classes import classes_of
 from nutrition.foods import DATA, Food
 from nutrition.nutrients import KEYS
 from nutrition.profile import INDEX, Profile, Vector
@@ -51,6 +52,9 @@ STEAM = {"simmered": (0.10, 0.03, 0.20), "boiled_kept": (0.05, 0.02, 0.12), "pre
 # Salt in water that is poured off: the share that stays in the food. Common practice, no source.
 SALT_LEFT = 0.2
 RETENTION_SPREAD = 0.10
+# Share of alcohol left: stirred in and simmered half an hour, baked 25 minutes unstirred. USDA Table of Nutrient Retention Factors,
+# Release 6, from memory.
+ALCOHOL_LEFT = {"simmered": 0.35, "boiled_kept": 0.35, "pressure_cooked": 0.40, "baked": 0.45, "roasted": 0.45, "pan_fried_oil": 0.75}
 UNCOOKED_STATES = ("raw", "dry", "frozen")
 
 
@@ -159,6 +163,8 @@ def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cook
     if food.slug == "water":
         gone = method in WATER_POURED_OFF or method in ("steamed", "pan_fried_water", "pan_fried_dry")
         return Cooked(Profile.empty(), 0.0, 0.0, 0.0, ("poured off or gone as steam",)) if gone else Cooked(plain, grams, low, high)
+    if "alcohol" in classes_of(food) and method in ALCOHOL_LEFT:
+        return _without_alcohol(food, grams, low, high, ALCOHOL_LEFT[method])
     if food.group == "salt" and method in WATER_POURED_OFF:
         left = plain * SALT_LEFT
         return Cooked(left, left.grams, 0.0, grams, (f"salted water poured off: {SALT_LEFT:.0%} of the salt taken to stay",))
@@ -169,6 +175,18 @@ def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cook
     if factor is None and kept is None:
         return Cooked(plain, grams, low, high)
     return _changed(food, (grams, low, high), factor or Yield(1.0, 1.0, 1.0, ""), kept)
+
+
+def _without_alcohol(food: Food, grams: float, low: float, high: float, left: float) -> Cooked:
+    """What heat leaves of the energy that is not protein, fat or carbohydrate: alcohol at 7 kcal/g."""
+    plain = food.profile(grams, low, high)
+    other = 4.0 * (plain["protein_g"].amount + plain["carbohydrate_g"].amount) + 9.0 * plain["fat_g"].amount
+    alcohol = max(plain["energy_kcal"].amount - other, 0.0)
+    values = plain.amounts.copy()
+    values[INDEX["energy_kcal"]] -= alcohol * (1.0 - left)
+    gone = alcohol * (1.0 - left) / 7.0
+    cooked = Profile(values, plain.down2, plain.up2, plain.known_g, plain.known_lines, plain.grams, plain.grams_down2, plain.grams_up2, 1)
+    return Cooked(cooked.weighing(grams - gone), grams - gone, low, high, (f"{left:.0%} of the alcohol stays",))
 
 
 def _changed(food: Food, weight: tuple[float, float, float], factor: Yield, kept: Vector | None) -> Cooked:

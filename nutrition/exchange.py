@@ -57,6 +57,7 @@ def to_json_ld(facts: Facts, shared: Shared) -> str:
     """
     recipe = shared.recipe
     extra: dict[str, Any] = {"role": shared.role, "cooked_by": recipe.method, "batch_g": recipe.batch_g, "servings": recipe.servings}
+    extra |= {"claims": recipe.claimed, "serving_measure": recipe.serving_measure}
     extra["choices"] = {text: {"food": choice.food, "grams": choice.grams} for text, choice in recipe.choices.items()}
     data = {
         "@context": "https://schema.org",
@@ -79,6 +80,9 @@ def to_text(shared: Shared) -> str:
     out = [f"# title: {recipe.title}", f"# servings: {recipe.servings:g}", f"# role: {shared.role}"]
     if recipe.batch_g is not None:
         out.append(f"# measured: {recipe.batch_g:g} g")
+    for name, value in (("claims", recipe.claimed), ("measure", recipe.serving_measure)):
+        if value:
+            out.append(f"# {name}: {value}")
     if recipe.method:
         out.append(f"# method: {recipe.method}")
     for text, choice in recipe.choices.items():
@@ -97,7 +101,7 @@ def to_csv(shared: Shared) -> str:
     for name, value in (
         ("title", recipe.title), ("role", shared.role), ("servings", f"{recipe.servings:g}"),
         ("measured_g", "" if recipe.batch_g is None else f"{recipe.batch_g:g}"), ("method", recipe.method),
-        ("instructions", shared.instructions),
+        ("claims", recipe.claimed), ("serving_measure", recipe.serving_measure), ("instructions", shared.instructions),
     ):  # fmt: skip
         writer.writerow((name, value, "", ""))
     for text in recipe.lines:
@@ -141,14 +145,16 @@ def read_json_ld(text: str) -> Shared:
         recipe,
         servings=servings or recipe.servings,
         batch_g=batch,
-        method=extra["cooked_by"] if isinstance(extra.get("cooked_by"), str) else "",
+        method=_word(extra, "cooked_by"),
+        claimed=_word(extra, "claims") if "servings" in extra else recipe.claimed,
+        serving_measure=_word(extra, "serving_measure"),
     )
     choices = {}
     for line, row in (extra["choices"] if isinstance(extra.get("choices"), dict) else {}).items():
         if isinstance(row, dict):
             food = row.get("food")
             choices[str(line)] = Choice(food if isinstance(food, str) else None, _positive(row.get("grams")))
-    role = extra["role"] if isinstance(extra.get("role"), str) else "dish"
+    role = _word(extra, "role") or "dish"
     return _with_choices(Shared(recipe, role, instructions_of(found.get("recipeInstructions")), choices))
 
 
@@ -164,6 +170,11 @@ def instructions_of(stated: object, depth: int = 0) -> str:
     if isinstance(stated, list):
         return "\n".join(line for line in (instructions_of(part, depth + 1) for part in stated[:MAX_LINES]) if line)
     return ""
+
+
+def _word(extra: Mapping[str, Any], name: str) -> str:
+    value = extra.get(name)
+    return value if isinstance(value, str) else ""
 
 
 def _positive(value: object) -> float | None:
@@ -191,24 +202,31 @@ def read_csv(text: str) -> Shared:
         raise UnreadableRecipe(f"a row cannot be read: {error}") from None
     if not any(lines) or servings <= 0 or (batch is not None and batch <= 0):
         raise UnreadableRecipe("it needs lines, and servings and a weight above zero")
-    recipe = Recipe(tuple(lines[:MAX_LINES]), head.get("title", ""), servings, batch, method=head.get("method", ""))
+    recipe = Recipe(
+        tuple(lines[:MAX_LINES]), head.get("title", ""), servings, batch, method=head.get("method", ""),
+        claimed=head.get("claims", ""), serving_measure=head.get("serving_measure", ""),
+    )  # fmt: skip
     return _with_choices(Shared(recipe, head.get("role") or "dish", head.get("instructions", ""), choices))
 
 
 def read_text(text: str) -> Shared:
     """Raises UnreadableRecipe."""
-    role, steps, choices, rest = "dish", [], {}, []
+    told: dict[str, str] = {}
+    steps, choices, rest = [], {}, []
     for line in text.splitlines():
         taken = _TAKEN.match(line)
-        stated = re.match(r"^#\s*role\s*:\s*(\S+)", line, re.I)
+        stated = re.match(r"^#\s*(role|claims|measure)\s*:\s*(.+?)\s*$", line, re.I)
         if line.startswith("--"):
             steps.append(line[2:].strip())
         elif taken:
             food = taken[2] if taken[2] and taken[2] not in ("-", "-,") else None
             choices[taken[1]] = Choice(food.rstrip(",") if food else None, float(taken[3]) if taken[3] else None)
         elif stated:
-            role = stated[1]
+            told[stated[1].lower()] = stated[2]
         else:
             rest.append(line)
     recipe = parse_text("\n".join(rest))
-    return _with_choices(Shared(replace(recipe, claimed=""), role, "\n".join(steps), choices))
+    # "# servings: 4 to 6" is a claim, "# servings: 4" is not
+    claims = told.get("claims", recipe.claimed if not re.fullmatch(r"[\d.]+", recipe.claimed) else "")
+    recipe = replace(recipe, claimed=claims, serving_measure=told.get("measure", recipe.serving_measure))
+    return _with_choices(Shared(recipe, told.get("role", "dish"), "\n".join(steps), choices))

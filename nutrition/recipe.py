@@ -16,6 +16,7 @@ from nutrition.profile import Profile
 from nutrition.search import FoodIndex
 
 MAX_LINES = 200
+_PARTS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5}
 # A measured batch this far from the computed one asks what was left out. [share of it]
 LEFT_OUT_SHARE = 0.15
 MAX_LINE_LENGTH = 400
@@ -145,12 +146,15 @@ def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
         raise ValueError("servings must be above zero")
     if recipe.batch_g is not None and not recipe.batch_g > 0:
         raise ValueError("a batch must weigh more than nothing")
-    parted = [own_method(text) for text in recipe.lines]
+    eaten = [own_left(text) for text in recipe.lines]
+    parted = [own_method(bare) for bare, _left in eaten]
     lines = tuple(
         replace(_line(recipe, bare, index, recipe.choices.get(text)), text=text)
         for text, (bare, _method) in zip(recipe.lines, parted, strict=True)
     )
-    cooked = tuple(_cooked(line, method or recipe.method) for line, (_bare, method) in zip(lines, parted, strict=True))
+    cooked = tuple(
+        _cooked(line, method or recipe.method, left) for line, (_bare, method), (_text, left) in zip(lines, parted, eaten, strict=True)
+    )
     batch = Profile.total(Profile.unsettled() if one is None else one.profile for one in cooked)
     if recipe.method in WATER_KEPT or recipe.reduced is not None:
         gone = recipe.reduced if recipe.reduced is not None else STEAM[recipe.method][0]
@@ -179,14 +183,31 @@ def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | N
     return Line(text, why=weighed) if isinstance(weighed, str) else replace(weighed, food=food)
 
 
-def _cooked(line: Line, method: str) -> Cooked | None:
+def _cooked(line: Line, method: str, left: float = 0.0) -> Cooked | None:
     if line.food is None or line.grams is None:
         return None
     low, high = line.low if line.low is not None else line.grams, line.high if line.high is not None else line.grams
-    return cook(line.food, line.grams, low, high, method)
+    done = cook(line.food, line.grams, low, high, method)
+    if left <= 0:
+        return done
+    said = f"{left:.0%} of it is left in the dish and not eaten"
+    return Cooked(done.profile * (1 - left), done.grams * (1 - left), done.low * (1 - left), done.high * (1 - left), (*done.assumed, said))
 
 
 _OWN_METHOD = re.compile(r"\s*\[\s*method\s*:\s*([^\]]+)\]\s*$", re.I)
+
+
+_LEFT = re.compile(r"\s*\[\s*left(?: behind| in the dish)?\s*:\s*(\d+(?:\.\d+)?\s*%|half|third|quarter|fifth|all)\s*\]\s*", re.I)
+
+
+def own_left(text: str) -> tuple[str, float]:
+    """A line without its "[left: 60 %]", and the share of it that stays in the dish and is not eaten [0 to 1]: marinade, frying oil."""
+    match = _LEFT.search(text)
+    if not match:
+        return text, 0.0
+    said = match[1].lower()
+    share = 1.0 if said == "all" else _PARTS[said] if said in _PARTS else min(float(said.rstrip("% ")) / 100.0, 1.0)
+    return f"{text[: match.start()]} {text[match.end() :]}".strip(), share
 
 
 def own_method(text: str) -> tuple[str, str]:
@@ -203,7 +224,6 @@ def own_method(text: str) -> tuple[str, str]:
 _HEADER = re.compile(r"^#\s*(title|servings|batch|measured|yield|method)\s*:\s*(.+)$", re.I)
 _MEASURED_YIELD = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+)$", re.I)
 _REDUCED = re.compile(r",?\s*reduced by\s+(?:a\s+)?(\d+(?:\.\d+)?\s*%|half|third|quarter|fifth)\s*$", re.I)
-_PARTS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5}
 _FIRST_NUMBER = re.compile(r"\d+(?:\.\d+)?")
 
 

@@ -65,6 +65,8 @@ def store(shared: Shared, practice) -> Recipe:
         text="\n".join(core.lines)[:20_000],
         servings=core.servings,
         batch_g=core.batch_g,
+        claims=core.claimed[:60],
+        serving_measure=core.serving_measure[:60],
         cooked_by=core.method if core.method in METHOD_WORDS else "",
         method=shared.instructions[:20_000],
         choices=choices,

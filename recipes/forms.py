@@ -17,9 +17,11 @@ class RecipeForm(forms.ModelForm):
 
     class Meta:
         model = Recipe
-        fields = ["title", "role", "text", "servings", "batch_g", "cooked_by", "method"]
+        fields = ["title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method"]
         widgets = {
             "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}),
+            "claims": forms.TextInput(attrs={"placeholder": "4 to 6"}),
+            "serving_measure": forms.TextInput(attrs={"placeholder": "1/2 cup heaping", "data-live": ""}),
             "cooked_by": forms.Select(attrs={"data-live": ""}),
             "method": forms.Textarea(attrs={"rows": 8, "data-live": ""}),
             "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1", "data-live": ""}),

@@ -24,6 +24,8 @@ class Recipe(Versioned):
     text = models.TextField("ingredients, one a line", max_length=20_000)
     servings = models.FloatField(default=4, validators=[MinValueValidator(0.1)])
     batch_g = models.FloatField("batch weighed [g]", null=True, blank=True, validators=[MinValueValidator(1)])
+    claims = models.CharField("it says it serves", max_length=60, blank=True)
+    serving_measure = models.CharField("a serving is measured as", max_length=60, blank=True)
     cooked_by = models.CharField(
         "how it is cooked", max_length=20, blank=True, choices=[(code, names[0]) for code, names in METHOD_WORDS.items()]
     )
@@ -42,10 +44,20 @@ class Recipe(Versioned):
         """What the core reckons."""
         lines = tuple(line.strip() for line in self.text.splitlines() if line.strip())
         choices = {text: Choice(**choice) for text, choice in self.choices.items()}
-        return CoreRecipe(lines, self.title, self.servings, self.batch_g, choices, self.cooked_by, system=self.practice.measures)
+        return CoreRecipe(
+            lines,
+            self.title,
+            self.servings,
+            self.batch_g,
+            choices,
+            self.cooked_by,
+            system=self.practice.measures,
+            claimed=self.claims,
+            serving_measure=self.serving_measure,
+        )
 
 
-KEPT = ("title", "role", "text", "servings", "batch_g", "cooked_by", "method", "choices")
+KEPT = ("title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method", "choices")
 
 
 class RecipeVersion(models.Model):

@@ -17,6 +17,7 @@ from nutrition.lines import Choice
 from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
 from nutrition.recipe import Recipe as CoreRecipe
+from nutrition.servings import UnreadableServing, measured
 from nutrition.steps import read_steps
 from nutrition.tells import tell
 from nutrition.whole_food import whole_food
@@ -46,7 +47,9 @@ def _number(text: str, default: float | None) -> float | None:
     return value if 0 < value < 1e6 else default
 
 
-def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str], method: str) -> dict[str, object]:
+def _context(
+    request: HttpRequest, facts: Facts | None, errors: dict[str, str], method: str, claims: str = "", measure: str = ""
+) -> dict[str, object]:
     """What the right side and the serving panel need."""
     chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
     chosen = chosen if chosen in KEYS else "protein_g"
@@ -75,6 +78,13 @@ def _context(request: HttpRequest, facts: Facts | None, errors: dict[str, str], 
         context["school"] = plan.day.school if plan and plan.day else None
         context["tells"] = tell(serving, parts, context["school"])
         context["whole_food"] = whole_food(facts, context["school"])
+        said = request.POST if request.method == "POST" else {"claims": claims, "serving_measure": measure}
+        context["claims"] = said.get("claims", "")
+        if said.get("serving_measure", "").strip():
+            try:
+                context["serving_check"] = measured(facts, said["serving_measure"], facts.recipe.system).check
+            except UnreadableServing as error:
+                context["serving_wrong"] = str(error)
         context["worked"] = worked = read_steps(method, facts.lines)
         context["kitchen_notes"] = notes_on(worked, facts.lines)
         context["unused"] = [facts.lines[i].text for i in worked.unused]
@@ -143,5 +153,9 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
     else:
         facts, errors = (facts_of(recipe), {}) if recipe.pk else (None, {})
     method = request.POST.get("method", "") if request.method == "POST" else recipe.method
-    context = _context(request, facts, errors, method) | {"form": form, "recipe": recipe, "stale": stale}
+    context = _context(request, facts, errors, method, recipe.claims, recipe.serving_measure) | {
+        "form": form,
+        "recipe": recipe,
+        "stale": stale,
+    }
     return render(request, "recipes/page.html", context, status=status)

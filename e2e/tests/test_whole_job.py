@@ -84,6 +84,42 @@ class WholeJob(BrowserCase):
         expect(page.get_by_text("Net loft bowl")).to_be_visible()
 
 
+class Recipe(BrowserCase):
+    def test_a_keystroke_is_answered_within_150_ms(self):
+        self.open("/recipes/")
+        self.follow("Bean and barley soup")
+        # from the request to the frame after the new reading; the wait for a pause in typing comes before it
+        measure = """() => new Promise((done) => {
+            const field = document.querySelector('#id_text');
+            let start;
+            document.addEventListener('htmx:beforeRequest', () => { start = performance.now(); }, { once: true });
+            document.addEventListener('htmx:afterSettle', () => requestAnimationFrame(() => done(performance.now() - start)), { once: true });
+            field.value += 's';
+            field.dispatchEvent(new Event('input', { bubbles: true }));
+        })"""
+        self.page.evaluate(measure)
+        rounds = [sorted(self.page.evaluate(measure) for _ in range(7)) for _ in range(3)]
+        self.assertLess(min(times[3] for times in rounds), 150, f"medians of {rounds}")
+
+    def test_cook_and_go_back_a_version(self):
+        page = self.page
+        self.open("/recipes/")
+        self.follow("Dill barley with white beans")
+        self.follow("Cook")
+        expect(page.get_by_role("heading", name="Step 1 of")).to_be_visible()
+        page.get_by_label("1 cup pearl barley, dry").check()
+        page.get_by_role("button", name="Start 30 minutes").click()
+        expect(page.get_by_role("timer")).to_have_text(re.compile(r"(30:00|29:\d\d)"))
+        page.keyboard.press("ArrowRight")
+        expect(page.get_by_role("heading", name="Step 2 of")).to_be_visible()
+        expect(page.get_by_label("1 cup pearl barley, dry")).to_be_checked()
+        self.follow("To the recipe")
+        self.follow("Versions (2)")
+        expect(page.get_by_text("\u2212145 mg").first).to_be_visible()
+        page.get_by_role("button", name="Go back to version 1").click()
+        expect(page.get_by_label("Ingredients, one a line")).to_have_value(re.compile("1 tbsp olive oil"))
+
+
 class Bowl(BrowserCase):
     def setUp(self):
         super().setUp()

@@ -10,6 +10,7 @@ from nutrition.cooking import METHOD_WORDS, UnknownMethod, cook, raw_for_cooked,
 from nutrition.foods import food_table
 from nutrition.recipe import Recipe, UnreadableRecipe, own_method, parse_text, reckon
 from nutrition.report import as_data, as_text
+from nutrition.servings import UnreadableServing, measured
 
 FOODS = food_table()
 
@@ -98,6 +99,33 @@ class Methods(TestCase):
             text = f"{head}\n1 cup millet"
             with self.subTest(text), self.assertRaises(UnreadableRecipe):
                 parse_text(text)
+
+
+class WhatIsEaten(TestCase):
+    def test_left_in_the_dish(self):
+        facts = reckon(Recipe(("1/2 cup tamari [left: 80 %]", "200 g firm tofu", "3 tbsp olive oil [left behind: half] [method: raw]")))
+        whole = reckon(Recipe(("1/2 cup tamari", "200 g firm tofu", "3 tbsp olive oil")))
+        share = (facts.batch["sodium_mg"].amount - 28) / (whole.batch["sodium_mg"].amount - 28)
+        self.assertAlmostEqual(share, 0.2, delta=0.01)
+        self.assertAlmostEqual(facts.cooked[2].grams, whole.cooked[2].grams / 2)
+        self.assertIn("left in the dish", facts.cooked[0].assumed[-1])
+
+    def test_alcohol(self):
+        wine, cooked = FOODS["red-wine"].profile(150), done("red-wine", 150, "simmered").profile
+        self.assertTrue(0.3 < cooked["energy_kcal"].amount / wine["energy_kcal"].amount < 0.55)
+        self.assertEqual(cooked["potassium_mg"].amount, wine["potassium_mg"].amount)
+
+    def test_a_serving_by_its_measure(self):
+        facts = reckon(Recipe(("300 g cooked lentils", "300 g cooked millet"), servings=4))
+        for text, count in (("120 g", 5), ("5 pieces", 5), ("1/6 of the pan", 6), ("a quarter of the pot", 4), ("20 % of the batch", 5)):
+            with self.subTest(text):
+                self.assertAlmostEqual(measured(facts, text).count, count)
+        self.assertIn("should weigh 120 g each", measured(facts, "5 pieces").check)
+        level, heaping = (measured(facts, text).grams for text in ("1/2 cup", "1/2 cup heaping"))
+        self.assertAlmostEqual(heaping / level, 1.25)
+        for wrong in ("a lot", "0 pieces", "1 stalk", ""):
+            with self.subTest(wrong), self.assertRaises(UnreadableServing):
+                measured(facts, wrong)
 
 
 class Speed(TestCase):

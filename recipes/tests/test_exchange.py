@@ -23,6 +23,7 @@ class Exchange(PracticeCase):
         super().setUp()
         self.recipe.text = '1 cup pearl barley, dry\n100 g leeks [method: roasted]\n1/4 tsp salt\n2 tbsp "white" miso, or red'
         self.recipe.batch_g, self.recipe.cooked_by, self.recipe.method = 812.5, "boiled_drained", 'Boil, "gently".\nFold in; done.'
+        self.recipe.claims, self.recipe.serving_measure = "4 to 6", "1/2 cup heaping"
         self.recipe.choices = {"1/4 tsp salt": {"food": "salt-iodized", "grams": 1.5}, "1 cup pearl barley, dry": {"grams": 190.0}}
         self.recipe.save()
 
@@ -37,7 +38,7 @@ class Exchange(PracticeCase):
                 self.take(file=SimpleUploadedFile(f"dill.{kind}", out.content))
                 back = Recipe.objects.order_by("-pk").first()
                 self.assertNotEqual(back.pk, self.recipe.pk)
-                for name in ("title", "role", "text", "servings", "batch_g", "cooked_by", "method", "choices"):
+                for name in ("title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method", "choices"):
                     self.assertEqual(getattr(back, name), getattr(self.recipe, name), name)
 
     def test_json_ld_carries_the_nutrition(self):
