@@ -93,14 +93,17 @@ def _recipe_part(row: BowlPart) -> Part:
     return Part(row, recipe.title, facts.batch * share, volume, measure, float(step), foods, len(facts.unresolved))
 
 
+def reckon_part(row: BowlPart) -> Part | None:
+    """One part by itself; None if its food has left the table."""
+    if row.recipe_id:
+        return _recipe_part(row)
+    return _food_part(row, food_table()[row.food]) if row.food in food_table() else None
+
+
 def reckon_bowl(bowl: Bowl) -> Reckoned:
     """Add the parts up. Parts whose food has left the table are skipped: the table's slugs are stable."""
-    parts = []
-    for row in bowl.parts.select_related("recipe"):
-        if row.recipe_id:
-            parts.append(_recipe_part(row))
-        elif row.food in food_table():
-            parts.append(_food_part(row, food_table()[row.food]))
+    reckoned = [reckon_part(row) for row in bowl.parts.select_related("recipe__practice")]
+    parts = [part for part in reckoned if part is not None]
     chosen = star_of([(part.row.role, part.volume_ml, part.row.star) for part in parts])
     shown = [replace(part, star=i == chosen, number=i + 1) for i, part in enumerate(parts)]
     return Reckoned(bowl, shown, Profile.total(part.profile for part in shown))

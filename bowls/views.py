@@ -7,13 +7,14 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from bowls.bowl import amount_for, reckon_bowl
+from bowls.bowl import amount_for, reckon_bowl, reckon_part
 from bowls.history import remember, step_back
 from bowls.models import Bowl, BowlPart
 from bowls.picture import bowl_round
 from clients.cautions import of_foods
 from clients.context import focused
-from clients.in_force import others, plan_of, strip
+from clients.in_force import plan_of
+from clients.strip import strip_context
 from nutrition import indices
 from nutrition.amounts import MAX_GRAMS, UnreadableAmount
 from nutrition.bowl import FIRST_HELPING_G, grams_for_share
@@ -71,7 +72,8 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
     reckoned = reckon_bowl(bowl)
     asked = request.POST.get("rim") or request.GET.get("rim") or request.session.get("rim", "protein_g")
     rim = asked if asked in RIM_KEYS else "protein_g"
-    request.session["rim"] = rim
+    if request.session.get("rim") != rim:
+        request.session["rim"] = rim
     client = bowl.client or focused(request)
     plan = plan_of(client) if client else None
     school = plan.day.school if plan and plan.day else None
@@ -91,14 +93,10 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
         "indices": indices.all_indices(reckoned.profile),
         "tells": tell(reckoned.profile, reckoned.ingredients, school),
         "school": school,
-        "strip": strip(plan, reckoned.profile),
-        "others": others(plan, reckoned.profile),
-        "strip_client": client,
-        "strip_of": "This bowl",
         "told": of_foods(plan, reckoned.ingredients),
         "client": client,
         "here": reverse("bowls:page", args=[bowl.pk]),
-    }
+    } | strip_context(request, plan, reckoned.profile, client, "This bowl")
 
 
 def _answer(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
@@ -198,12 +196,12 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
 
 def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
     """New grams of a part stepped by a count, or dragged to a share of the bowl's volume; None when out of bounds."""
-    reckoned = reckon_bowl(bowl)
-    part = next(part for part in reckoned.parts if part.pk == row.pk)
     try:
         if "step" in data:
-            grams = row.grams + float(data["step"]) * part.step_g
+            grams = row.grams + float(data["step"]) * reckon_part(row).step_g
         else:
+            reckoned = reckon_bowl(bowl)
+            part = next(part for part in reckoned.parts if part.pk == row.pk)
             grams = grams_for_share(float(data["share"]), row.grams, part.volume_ml, reckoned.volume_ml - part.volume_ml)
     except ValueError:
         return None

@@ -9,6 +9,7 @@ from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa:
 
 from demo.load import NAME, PASSWORD, load  # noqa: E402
 from e2e.browser import chromium, sign_in  # noqa: E402
+from roundpantry.warm import warm  # noqa: E402
 
 
 class BrowserCase(StaticLiveServerTestCase):
@@ -20,6 +21,7 @@ class BrowserCase(StaticLiveServerTestCase):
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
+        warm()
         cls._chromium = chromium()
         cls.browser = cls._chromium.__enter__()
 

@@ -10,7 +10,7 @@ from functools import lru_cache
 import numpy as np
 
 from nutrition.food_classes import classes_of
-from nutrition.foods import DATA, Food
+from nutrition.foods import DATA, Food, food_table
 from nutrition.nutrients import KEYS
 from nutrition.profile import INDEX, Profile, Vector
 
@@ -151,6 +151,19 @@ def raw_for_cooked(food: Food, cooked_g: float, method: str) -> float | None:
     return cooked_g / factor.factor if factor else None
 
 
+def before_cooking(food: Food, grams: float) -> tuple[Food, float] | None:
+    """The dry or raw food that a cooked one comes from, and how much of it. [g] from [g]; None where the table has no such pair."""
+    if food.state != "cooked":
+        return None
+    stem = food.slug.removesuffix("-cooked")
+    for state in UNCOOKED_STATES:
+        twin = food_table().usable(f"{stem}-{state}")
+        raw_g = raw_for_cooked(twin, grams, "boiled_drained") if twin else None
+        if twin and raw_g:
+            return twin, raw_g
+    return None
+
+
 def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cooked:
     """A food cooked by itself: dry goods grow, vegetables shrink, and what is poured off takes its share along. [g]
 
@@ -186,7 +199,8 @@ def _without_alcohol(food: Food, grams: float, low: float, high: float, left: fl
     values[INDEX["energy_kcal"]] -= alcohol * (1.0 - left)
     gone = alcohol * (1.0 - left) / 7.0
     cooked = Profile(values, plain.down2, plain.up2, plain.known_g, plain.known_lines, plain.grams, plain.grams_down2, plain.grams_up2, 1)
-    return Cooked(cooked.weighing(grams - gone), grams - gone, low, high, (f"{left:.0%} of the alcohol stays",))
+    stays = 1.0 - gone / grams if grams > 0 else 1.0
+    return Cooked(cooked.weighing(grams - gone), grams * stays, low * stays, high * stays, (f"{left:.0%} of the alcohol stays",))
 
 
 def _changed(food: Food, weight: tuple[float, float, float], factor: Yield, kept: Vector | None) -> Cooked:

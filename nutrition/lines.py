@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from nutrition import measures, units
+from nutrition.cooking import before_cooking
 from nutrition.foods import Food, Portion
 from nutrition.measures import FILLS, Quantity, Reading
 from nutrition.search import FoodIndex, Match, food_index
@@ -125,7 +126,17 @@ def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -
     if isinstance(weighed, str):
         return Line(text, why=weighed, candidates=candidates)
     ask, twin = ("", "") if chosen else _ask(reading, food, index)
-    return replace(weighed, text=text, food=food, candidates=candidates, ask=ask, twin=twin, chosen=chosen)
+    assumed = (*weighed.assumed, *_said_too(reading, food, weighed.grams or 0.0))
+    return replace(weighed, text=text, food=food, candidates=candidates, assumed=assumed, ask=ask, twin=twin, chosen=chosen)
+
+
+def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
+    """What else a cook wants to know of a line: the other foods it allows, and what a cooked food was before."""
+    out = [f"the first is counted; it may also be {' or '.join(reading.alternatives)}"] if reading.alternatives else []
+    before = before_cooking(food, grams)
+    if before is not None:
+        out.append(f"{grams:.0f} g cooked come from about {before[1]:.0f} g {before[0].state}")
+    return out
 
 
 def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match, ...], bool]:

@@ -14,6 +14,9 @@ from nutrition.measures import read
 from nutrition.part import PartFood, part_food, part_named, without_part
 from nutrition.profile import Profile
 from nutrition.search import FoodIndex
+from nutrition.servings import counted, portioned_ml
+from nutrition.units import UNIT_OF
+from nutrition.units import grams as unit_grams
 
 MAX_LINES = 200
 _PARTS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5}
@@ -33,7 +36,8 @@ class Recipe:
     `method` is how the whole is cooked, a code of nutrition.cooking or empty; a line's own, "[method: roasted]" at its end,
     stands over it. `parts` are the recipes that lines name as "[recipe: ...]", by name in lower case, and `refused` why one cannot
     be used. `system` says whose cups and spoons are meant. `reduced` is the share of the whole that is boiled away
-    [0 to 1], None for the usual. `claimed` is how many it says it serves, `serving_measure` what one serving was measured with.
+    [0 to 1], None for the usual. `claimed` is how many it says it serves, `serving_measure` what servings were measured with,
+    "1/2 cup heaping", or how many of them came out as well, "5 x 1/2 cup heaping".
     """
 
     lines: tuple[str, ...]
@@ -82,6 +86,11 @@ class Facts:
         return cooked and self.measured_differs is not None and abs(self.measured_differs) > LEFT_OUT_SHARE
 
     @property
+    def asks_about_volume(self) -> bool:
+        """Whether the portions filled so much more or less than computed that a line may be missing, or the measure was another."""
+        return self.volume_differs is not None and abs(self.volume_differs) > LEFT_OUT_SHARE
+
+    @property
     def rows(self) -> list[tuple[Line, Cooked | None]]:
         """Each line with what became of it."""
         return list(zip(self.lines, self.cooked, strict=True))
@@ -99,7 +108,23 @@ class Facts:
         return tuple(line for line in self.lines if not line.resolved)
 
     @property
+    def measured_ml(self) -> float | None:
+        """Room the batch took when it was portioned out by a cup or a spoon. [mL] None where it was not."""
+        return portioned_ml(self.recipe.serving_measure, self.recipe.system)
+
+    @property
+    def volume_differs(self) -> float | None:
+        """How far the measured volume is from the computed one, as a share of it; None where either is missing."""
+        measured, computed = self.measured_ml, self.computed_ml
+        return None if measured is None or not computed else measured / computed - 1.0
+
+    @property
     def volume_ml(self) -> float | None:
+        """Room the batch takes: measured, or else computed. [mL] None where neither is known."""
+        return self.measured_ml or self.computed_ml
+
+    @property
+    def computed_ml(self) -> float | None:
         """Room the batch takes: each line as it lies in a cup, and a milliliter for each gram of water that a weighed
         batch took up or lost. Liquids fill gaps, so it is an upper estimate. None where a line's room is unknown. [mL]
         """
@@ -222,7 +247,6 @@ def own_method(text: str) -> tuple[str, str]:
 
 
 _HEADER = re.compile(r"^#\s*(title|servings|batch|measured|yield|method)\s*:\s*(.+)$", re.I)
-_MEASURED_YIELD = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+)$", re.I)
 _REDUCED = re.compile(r",?\s*reduced by\s+(?:a\s+)?(\d+(?:\.\d+)?\s*%|half|third|quarter|fifth)\s*$", re.I)
 _FIRST_NUMBER = re.compile(r"\d+(?:\.\d+)?")
 
@@ -267,15 +291,25 @@ def _with_header(head: Recipe, name: str, value: str) -> Recipe:
         except UnknownMethod as error:
             raise UnreadableRecipe(str(error)) from None
     if name == "yield":
-        measured = _MEASURED_YIELD.match(value)
-        if measured and float(measured[1]) > 0:
-            return replace(head, servings=float(measured[1]), serving_measure=measured[2].strip())
+        count, _one = counted(value)
+        if count is not None:
+            return replace(head, servings=count, serving_measure=value)
         return replace(head, servings=_positive(value, name), claimed=head.claimed or value)
+    if name != "servings":
+        return replace(head, batch_g=_weighed(value, name))
+    # a yield that was measured stands over what the recipe claims
     number = _positive(value, name)
-    if name == "servings":
-        # a yield that was measured stands over what the recipe claims
-        return replace(head, claimed=value, servings=head.servings if head.serving_measure else number)
-    return replace(head, batch_g=number)
+    return replace(head, claimed=value, servings=head.servings if head.serving_measure else number)
+
+
+def _weighed(text: str, what: str) -> float:
+    """A weight with its unit, grams if none is named. [g]"""
+    number = _positive(text, what)
+    unit = text.strip().lower().lstrip("0123456789., ").strip()
+    per_unit = unit_grams(UNIT_OF.get(unit, "")) if unit else 1.0
+    if per_unit is None:
+        raise UnreadableRecipe(f"the {what} line needs a weight, “620 g”, not “{text}”; a volume goes in “# yield: 5 x 1/2 cup”")
+    return number * per_unit
 
 
 def _positive(text: str, what: str) -> float:

@@ -8,6 +8,7 @@ from nutrition.lines import Line
 from nutrition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.profile import Profile
 from nutrition.recipe import Facts
+from nutrition.servings import counted
 
 SIGNIFICANT = 6
 PRINTED = (
@@ -66,7 +67,7 @@ def as_data(facts: Facts) -> dict[str, object]:
             "computed_grams": _round(facts.computed_g),
             "measured_grams": _round(facts.recipe.batch_g),
             "servings": facts.recipe.servings,
-            "serving_measure": facts.recipe.serving_measure or None,
+            "serving_measure": counted(facts.recipe.serving_measure)[1] or None,
         },
         "lines": [_line(line, cooked) for line, cooked in zip(facts.lines, facts.cooked, strict=True) if line.resolved],
         "unresolved": [

@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from nutrition import units
 from nutrition.household import fraction
-from nutrition.measures import FILLS, read
-from nutrition.recipe import Facts
+from nutrition.measures import FILLS, Reading, read
 from nutrition.wording import number
+
+if TYPE_CHECKING:
+    from nutrition.recipe import Facts
 
 _SHARE = re.compile(
     r"^\s*(?:an?\s+|one\s+)?(\d+/\d+|\d+(?:\.\d+)?\s*%|half|third|quarter|fifth|sixth|eighth)\s+of\s+the\s+"
@@ -18,6 +21,9 @@ _SHARE = re.compile(
 )
 _PARTS = {"half": 2.0, "third": 3.0, "quarter": 4.0, "fifth": 5.0, "sixth": 6.0, "eighth": 8.0}
 _PIECES = re.compile(r"^\s*(\d+)\s*(?:equal\s+)?(?:pieces?|balls?|patties|slices?|bars?)\s*$", re.I)
+
+
+_COUNTED = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+?)\s*$", re.I)
 
 
 class UnreadableServing(ValueError):
@@ -33,11 +39,33 @@ class Measured:
     check: str
 
 
+def counted(text: str) -> tuple[float | None, str]:
+    """How many were portioned out, and the measure of one: "5 x 1/2 cup heaping" is (5.0, "1/2 cup heaping"). None for no count."""
+    match = _COUNTED.match(text)
+    return (float(match[1]), match[2]) if match and float(match[1]) > 0 else (None, text.strip())
+
+
+def portioned_ml(text: str, system: str = "us") -> float | None:
+    """The batch's volume where it was portioned out by a measure of volume, "5 x 1/2 cup heaping". [mL] None otherwise."""
+    count, one = counted(text)
+    if count is None:
+        return None
+    reading = _read_measure(one, system)
+    if reading is None:
+        return None
+    volume = units.milliliters(reading.terms[0].unit, system)
+    return None if volume is None else count * reading.terms[0].times(FILLS.get(reading.fill, 1.0)).best * volume
+
+
 def measured(facts: Facts, text: str, system: str = "us") -> Measured:
     """What "120 g", "1/2 cup heaping", "5 pieces" or "1/6 of the pan" makes of the batch. Raises UnreadableServing."""
     batch = facts.batch.grams
     if batch <= 0:
         raise UnreadableServing("The batch weighs nothing yet.")
+    portioned, text = counted(text)
+    if portioned is not None:
+        each = batch / portioned
+        return _checked(each, portioned, f"{portioned:g} of “{text}” came out, {each:.0f} g each")
     share, pieces = _SHARE.match(text), _PIECES.match(text)
     if share:
         said = share[1].lower()
@@ -46,8 +74,8 @@ def measured(facts: Facts, text: str, system: str = "us") -> Measured:
     if pieces and int(pieces[1]) > 0:
         count = float(pieces[1])
         return _checked(batch / count, count, f"{count:.0f} equal pieces should weigh {batch / count:.0f} g each: weigh one while rolling")
-    reading = read(f"{_fill_first(text)} of it", system)
-    if len(reading.terms) != 1 or reading.phrase:
+    reading = _read_measure(text, system)
+    if reading is None:
         raise UnreadableServing(f"“{text}” is no measure. Write grams, a cup or spoon, pieces, or a share of the pan.")
     term = reading.terms[0].times(FILLS.get(reading.fill, 1.0))
     per_gram, volume = units.grams(term.unit), units.milliliters(term.unit, system)
@@ -59,6 +87,11 @@ def measured(facts: Facts, text: str, system: str = "us") -> Measured:
         raise UnreadableServing(f"“{text}” cannot be weighed for this dish. Write it in grams, pieces or a share of the pan.")
     count = batch / grams
     return _checked(grams, count, f"the batch gives {fraction(count)[1]} of them at about {grams:.0f} g")
+
+
+def _read_measure(text: str, system: str) -> Reading | None:
+    reading = read(f"{_fill_first(text)} of it", system)
+    return reading if len(reading.terms) == 1 and not reading.phrase else None
 
 
 def _fill_first(text: str) -> str:

@@ -13,8 +13,9 @@ from django.views.decorators.http import require_POST
 from bowls.models import Bowl
 from clients.cautions import of_foods
 from clients.context import SESSION_KEY, focused
-from clients.in_force import Plan, others, plan_of, strip
+from clients.in_force import Plan, plan_of, strip
 from clients.models import Client
+from clients.strip import strip_context
 from clients.versions import version_on
 from nutrition import indices
 from nutrition.amounts import UnreadableAmount, read_amount
@@ -92,15 +93,11 @@ def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] 
         "day": day,
         "reckoned": reckoned,
         "errors": errors or {},
-        "strip": strip(plan, reckoned.profile),
-        "others": others(plan, reckoned.profile),
-        "strip_client": day.client,
-        "strip_of": "The plan",
         "indices": indices.all_indices(reckoned.profile),
         "meal_keys": MEAL_KEYS,
         "meal_choices": MEALS,
         "can_put_back": request.session.get(TAKEN_OUT, {}).get("day") == day.pk,
-    }
+    } | strip_context(request, plan, reckoned.profile, day.client, "The plan")
 
 
 def _answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
@@ -114,7 +111,7 @@ def _answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] |
 def page(request: HttpRequest, pk: int) -> HttpResponse:
     day = get_object_or_404(Day.objects.select_related("client"), pk=pk)
     request.session[SESSION_KEY] = day.client_id
-    return render(request, "planner/page.html", _context(request, day))
+    return render(request, "planner/_work.html" if request.htmx else "planner/page.html", _context(request, day))
 
 
 def find(request: HttpRequest, pk: int) -> HttpResponse:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Hashable, Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 from nutrition.lines import Choice
@@ -33,6 +33,7 @@ def _reckon(
     lines: tuple[str, ...],
     servings: float,
     batch_g: float | None,
+    serving_measure: str,
     method: str,
     system: str,
     choices: tuple[Hashable, ...],
@@ -41,12 +42,13 @@ def _reckon(
 ) -> Facts:
     kept = {text: Choice(food, grams) for text, food, grams in choices}
     used = {part.name: part.facts for part in parts}
-    return reckon(CoreRecipe(lines, "", servings, batch_g, kept, method, system=system, parts=used, refused=dict(refused)))
+    core = CoreRecipe(lines, "", servings, batch_g, kept, method, system=system, serving_measure=serving_measure)
+    return reckon(replace(core, parts=used, refused=dict(refused)))
 
 
 def _key(core: CoreRecipe, parts: tuple[_Part, ...], refused: tuple[tuple[str, str], ...]) -> tuple[Hashable, ...]:
     choices = tuple(sorted(((text, choice.food, choice.grams) for text, choice in core.choices.items()), key=repr))
-    return core.lines, core.servings, core.batch_g, core.method, core.system, choices, parts, refused
+    return core.lines, core.servings, core.batch_g, core.serving_measure, core.method, core.system, choices, parts, refused
 
 
 def _named(lines: Iterable[str]) -> list[str]:

@@ -3,6 +3,7 @@
 from django import forms
 
 from nutrition.foods import food_table
+from nutrition.servings import counted
 from recipes.models import Recipe
 
 
@@ -21,7 +22,7 @@ class RecipeForm(forms.ModelForm):
         widgets = {
             "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}),
             "claims": forms.TextInput(attrs={"placeholder": "4 to 6"}),
-            "serving_measure": forms.TextInput(attrs={"placeholder": "1/2 cup heaping", "data-live": ""}),
+            "serving_measure": forms.TextInput(attrs={"placeholder": "5 x 1/2 cup heaping", "data-live": ""}),
             "cooked_by": forms.Select(attrs={"data-live": ""}),
             "method": forms.Textarea(attrs={"rows": 8, "data-live": ""}),
             "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1", "data-live": ""}),
@@ -37,6 +38,14 @@ class RecipeForm(forms.ModelForm):
             value = self.initial.get(name)
             if value is not None and float(value).is_integer():
                 self.initial[name] = int(value)
+
+    def clean(self):
+        data = super().clean()
+        # how many came out stands over how many it was meant to give
+        count, _one = counted(data.get("serving_measure") or "")
+        if count is not None:
+            data["servings"] = count
+        return data
 
     def clean_text(self):
         text = self.cleaned_data["text"].replace("\r\n", "\n").strip()

@@ -8,7 +8,8 @@ from django.views.decorators.http import require_POST
 
 from clients.cautions import of_foods
 from clients.context import focused
-from clients.in_force import others, plan_of, strip
+from clients.in_force import plan_of
+from clients.strip import strip_context
 from nutrition import household, indices
 from nutrition.bowl import Ingredient
 from nutrition.cooking import METHOD_WORDS
@@ -17,7 +18,7 @@ from nutrition.lines import Choice
 from nutrition.nutrients import KEYS, NUTRIENTS
 from nutrition.recipe import MAX_LINES, Facts
 from nutrition.recipe import Recipe as CoreRecipe
-from nutrition.servings import UnreadableServing, measured
+from nutrition.servings import UnreadableServing, counted, measured
 from nutrition.steps import read_steps
 from nutrition.tells import tell
 from nutrition.whole_food import whole_food
@@ -27,6 +28,8 @@ from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
 from recipes.versions import keep, keep_first
 
+# A count of servings this near to the one in force is not offered in its place. [share]
+SAME_COUNT = 0.02
 SERVING_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
 
 
@@ -71,8 +74,7 @@ def _context(
         client = focused(request)
         plan = plan_of(client) if client else None
         context["client"] = client
-        context["strip"] = strip(plan, serving)
-        context["others"] = others(plan, serving)
+        context |= strip_context(request, plan, serving, client, "One serving")
         parts = [Ingredient(food, grams) for food, grams in facts.foods()]
         context["told"] = of_foods(plan, parts)
         context["school"] = plan.day.school if plan and plan.day else None
@@ -82,13 +84,15 @@ def _context(
         context["claims"] = said.get("claims", "")
         if said.get("serving_measure", "").strip():
             try:
-                context["serving_check"] = measured(facts, said["serving_measure"], facts.recipe.system).check
+                found = measured(facts, said["serving_measure"], facts.recipe.system)
+                context["serving_check"] = found.check
+                if abs(found.count / facts.recipe.servings - 1.0) > SAME_COUNT:
+                    context["serving_count"] = f"{found.count:.2g}"
             except UnreadableServing as error:
                 context["serving_wrong"] = str(error)
         context["worked"] = worked = read_steps(method, facts.lines)
         context["kitchen_notes"] = notes_on(worked, facts.lines)
         context["unused"] = [facts.lines[i].text for i in worked.unused]
-        context["strip_of"] = "One serving"
     return context
 
 
@@ -99,7 +103,8 @@ def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
     if not lines:
         return None, {}
     choices, errors = choices_from(data, text)
-    servings = _number(data.get("servings", ""), 1.0) or 1.0
+    measure = data.get("serving_measure", "").strip()[:60]
+    servings = counted(measure)[0] or _number(data.get("servings", ""), 1.0) or 1.0
     core = CoreRecipe(
         lines,
         data.get("title", ""),
@@ -108,6 +113,7 @@ def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
         {line: Choice(**choice) for line, choice in choices.items()},
         data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
         system=system,
+        serving_measure=measure,
     )
     return facts_of_core(core), errors
 

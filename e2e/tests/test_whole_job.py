@@ -93,7 +93,8 @@ class Recipe(BrowserCase):
             const field = document.querySelector('#id_text');
             let start;
             document.addEventListener('htmx:beforeRequest', () => { start = performance.now(); }, { once: true });
-            document.addEventListener('htmx:afterSettle', () => requestAnimationFrame(() => done(performance.now() - start)), { once: true });
+            const settled = () => requestAnimationFrame(() => done(performance.now() - start));
+            document.addEventListener('htmx:afterSettle', settled, { once: true });
             field.value += 's';
             field.dispatchEvent(new Event('input', { bubbles: true }));
         })"""

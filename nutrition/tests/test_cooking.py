@@ -1,13 +1,15 @@
 """Through the kitchen: weights, what is poured off, measured batches, methods in the text."""
 
+from dataclasses import replace
 from time import perf_counter
 from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition.cooking import METHOD_WORDS, UnknownMethod, cook, raw_for_cooked, read_method
+from nutrition.cooking import METHOD_WORDS, UnknownMethod, before_cooking, cook, raw_for_cooked, read_method
 from nutrition.foods import food_table
+from nutrition.lines import reckon_line
 from nutrition.recipe import Recipe, UnreadableRecipe, own_method, parse_text, reckon
 from nutrition.report import as_data, as_text
 from nutrition.servings import UnreadableServing, measured
@@ -46,6 +48,11 @@ class Foods(TestCase):
     def test_before_and_after(self):
         self.assertAlmostEqual(done("millet-dry", raw_for_cooked(FOODS["millet-dry"], 320, "boiled_drained"), "boiled_drained").grams, 320)
         self.assertIsNone(raw_for_cooked(FOODS["olive-oil"], 10, "boiled_drained"))
+        dry, grams = before_cooking(FOODS["millet-cooked"], 320)
+        self.assertEqual(dry.slug, "millet-dry")
+        self.assertAlmostEqual(done("millet-dry", grams, "boiled_drained").grams, 320)
+        self.assertIn("320 g cooked come from about 100 g dry", reckon_line("320 g cooked millet").assumed)
+        self.assertIsNone(before_cooking(FOODS["olive-oil"], 10))
 
     @given(st.sampled_from([food.slug for food in FOODS]), st.sampled_from(list(METHOD_WORDS)), st.floats(1, 2000))
     def test_laws(self, slug, method, grams):
@@ -94,6 +101,12 @@ class Methods(TestCase):
         self.assertAlmostEqual(half.batch.grams, 500)
         self.assertEqual(usual.batch["energy_kcal"].amount, half.batch["energy_kcal"].amount)
 
+    def test_what_it_weighed_has_a_unit(self):
+        for said, grams in (("620 g", 620), ("620", 620), ("1.2 kg", 1200), ("2 lb", 907.18474)):
+            self.assertAlmostEqual(parse_text(f"# measured: {said}\n1 cup millet").batch_g, grams)
+        with self.assertRaisesRegex(UnreadableRecipe, "needs a weight"):
+            parse_text("# measured: 1.2 l\n1 cup millet")
+
     def test_what_is_no_method_says_so(self):
         for head in ("# method: enchanted", "2 leeks [method: enchanted]", "# method: simmered, reduced by 140 %", "# yield: many"):
             text = f"{head}\n1 cup millet"
@@ -121,6 +134,11 @@ class WhatIsEaten(TestCase):
             with self.subTest(text):
                 self.assertAlmostEqual(measured(facts, text).count, count)
         self.assertIn("should weigh 120 g each", measured(facts, "5 pieces").check)
+        portioned = reckon(replace(facts.recipe, servings=5, serving_measure="5 x 1/2 cup heaping"))
+        self.assertAlmostEqual(portioned.volume_ml, 5 * 118.294 * 1.25, places=1)
+        self.assertAlmostEqual(portioned.computed_ml, facts.volume_ml)
+        self.assertEqual(portioned.asks_about_volume, abs(portioned.volume_ml / facts.volume_ml - 1) > 0.15)
+        self.assertIn("5 of “1/2 cup heaping” came out, 120 g each", measured(portioned, "5 x 1/2 cup heaping").check)
         level, heaping = (measured(facts, text).grams for text in ("1/2 cup", "1/2 cup heaping"))
         self.assertAlmostEqual(heaping / level, 1.25)
         for wrong in ("a lot", "0 pieces", "1 stalk", ""):

@@ -39,7 +39,7 @@ document.addEventListener("click", (event) => {
   if (target.hasAttribute("data-pick")) {
     const select = document.getElementById(target.dataset.pick);
     select.value = target.dataset.value;
-    select.dispatchEvent(new Event("change", { bubbles: true }));
+    for (const name of ["input", "change"]) select.dispatchEvent(new Event(name, { bubbles: true }));
   }
 });
 
@@ -86,6 +86,18 @@ const opened = new Set();
 document.addEventListener("toggle", (event) => {
   const name = event.target.dataset && event.target.dataset.keepOpen;
   if (name && event.target.isConnected) opened[event.target.open ? "add" : "delete"](name);
+}, true);
+// The other targets are reckoned anew only while they are open, and once when they are opened.
+let othersAreOld = false;
+document.addEventListener("htmx:configRequest", (event) => {
+  if (opened.has("strip") || !document.querySelector("#strip-others details")) event.detail.headers["Strip-Open"] = "1";
+});
+document.addEventListener("htmx:afterSwap", () => { othersAreOld = !opened.has("strip"); });
+document.addEventListener("toggle", (event) => {
+  if (!othersAreOld || !opened.has("strip") || event.target.dataset.keepOpen !== "strip") return;
+  othersAreOld = false;
+  if (document.getElementById("recipe")) htmx.trigger("#recipe", "settled");
+  else htmx.ajax("GET", window.location.pathname, { target: "#work" });
 }, true);
 document.addEventListener("htmx:afterSettle", () => {
   for (const name of opened) document.querySelectorAll(`[data-keep-open="${name}"]`).forEach((details) => { details.open = true; });
