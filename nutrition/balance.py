@@ -1,0 +1,271 @@
+"""Portions that meet targets: the problem in words and numbers, and how far given portions are from it.
+
+In this order: (1) hard limits are never broken; (2) the weighted sum, over targets, of the shortfall under the least or the excess
+over the most, each divided by its aim, is smallest; (3) the weighted sum of |total - aim| / aim is smallest; (4) the change from
+the practitioner's own portions, in kitchen-sized steps, is smallest.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from nutrition.nutrients import NUTRIENT
+from nutrition.profile import Profile, Vector
+from nutrition.quantities import amount_of
+
+DENSITY = "kcal_per_gram"
+# A limit counts as kept when it is missed by less than this share of its aim.
+SLACK = 1e-7
+MOST_PARTS, MOST_STEPS = 80, 400
+
+
+class BadProblem(ValueError):
+    """A problem that cannot be posed; `field` names what is wrong."""
+
+    def __init__(self, field_name: str, message: str) -> None:
+        super().__init__(message)
+        self.field = field_name
+
+
+@dataclass(frozen=True)
+class Part:
+    """Something in a bowl, a meal or a day whose portion can be chosen: least + n steps up to most. [g], [mL/g]
+
+    `profile` is what `profile.grams` of it bring. A locked part keeps its own grams.
+    """
+
+    id: str
+    name: str
+    profile: Profile
+    grams: float
+    least: float
+    most: float
+    step: float
+    locked: bool = False
+    role: str = ""
+    ml_per_gram: float = 1.0
+    star: bool = False
+
+    @property
+    def choices(self) -> int:
+        """How many steps above the least are allowed."""
+        return 0 if self.locked else int(math.floor((self.most - self.least) / self.step + 1e-9))
+
+    def portion(self, steps: int) -> float:
+        """The portion so many steps above the least. [g]"""
+        return self.grams if self.locked else self.least + steps * self.step
+
+    def amount(self, key: str) -> float:
+        """What one gram brings of a target's key. In the key's unit per gram."""
+        return amount_of(self.profile, key).amount / self.profile.grams if self.profile.grams > 0 else 0.0
+
+
+@dataclass(frozen=True)
+class Aim:
+    """A target: `low` and `high` bound it (None: open), `hard` says that they are never broken. In the key's unit."""
+
+    key: str
+    low: float | None
+    aim: float
+    high: float | None
+    weight: float = 1.0
+    hard: bool = False
+
+    @property
+    def per(self) -> float:
+        """What a miss is divided by: the aim, or, where that is zero, the wider bound, or 1."""
+        return abs(self.aim) or max(abs(self.low or 0.0), abs(self.high or 0.0)) or 1.0
+
+    def miss(self, total: float) -> float:
+        """By how much a total is under the least (below zero) or over the most (above zero). In the key's unit."""
+        if self.low is not None and total < self.low - SLACK * self.per:
+            return total - self.low
+        if self.high is not None and total > self.high + SLACK * self.per:
+            return total - self.high
+        return 0.0
+
+
+@dataclass(frozen=True)
+class PlateShare:
+    """A share of the plate's volume [0 to 1] that some parts must take, give or take `give`."""
+
+    name: str
+    ids: frozenset[str]
+    share: float
+    give: float = 0.07
+
+
+@dataclass(frozen=True)
+class Problem:
+    """Parts, targets, what is eaten besides (`base`, by key; `base_grams` [g]) and the constraints that are switched on. [mL]"""
+
+    parts: tuple[Part, ...]
+    aims: tuple[Aim, ...]
+    base: Mapping[str, float] = field(default_factory=dict)
+    base_grams: float = 0.0
+    vessel_ml: float | None = None
+    plate: tuple[PlateShare, ...] = ()
+
+    def __post_init__(self) -> None:
+        if len({part.id for part in self.parts}) != len(self.parts):
+            raise BadProblem("parts", "two parts have the same id")
+        if len(self.parts) > MOST_PARTS:
+            raise BadProblem("parts", f"more than {MOST_PARTS} parts")
+        for part in self.parts:
+            if part.locked:
+                continue
+            if not part.step > 0 or not math.isfinite(part.step):
+                raise BadProblem("step_grams", f"the step of {part.id} must be above zero")
+            if not 0 <= part.least <= part.most:
+                raise BadProblem("min_grams", f"the least of {part.id} must be zero or more and not over its most")
+            if part.choices > MOST_STEPS:
+                raise BadProblem("step_grams", f"{part.id} has more than {MOST_STEPS} steps: make the step larger")
+        for aim in self.aims:
+            if aim.low is not None and aim.high is not None and aim.low > aim.high:
+                raise BadProblem("targets", f"the least of {aim.key} is over its most")
+            if aim.weight < 0:
+                raise BadProblem("targets", f"the weight of {aim.key} is below zero")
+
+    def with_part(self, part: Part) -> Problem:
+        """The same with a part in place of the one of its id, or added."""
+        if any(own.id == part.id for own in self.parts):
+            return replace(self, parts=tuple(part if own.id == part.id else own for own in self.parts))
+        return replace(self, parts=(*self.parts, part))
+
+    def with_aim(self, aim: Aim) -> Problem:
+        """The same with a target in place of the one of its key."""
+        return replace(self, aims=tuple(aim if own.key == aim.key else own for own in self.aims))
+
+
+@dataclass(frozen=True)
+class Row:
+    """Something linear that must stay at or under `most`: the sum of `per_step` times steps. `name` says what it is."""
+
+    name: str
+    per_step: Vector
+    most: float
+
+
+class Grid:
+    """A problem as arrays over its parts that can move: totals = start + per_step @ steps, divided by each aim and weighted."""
+
+    def __init__(self, problem: Problem) -> None:
+        self.problem = problem
+        self.free = [part for part in problem.parts if part.choices > 0]
+        self.fixed = [(part, part.portion(0)) for part in problem.parts if part.choices == 0]
+        self.steps = np.array([part.choices for part in self.free], dtype=np.int64)
+        self.step_g = np.array([part.step for part in self.free])
+        self.least = np.array([part.least for part in self.free])
+        self.own = np.array([part.grams for part in self.free])
+        self.soft = [aim for aim in problem.aims if aim.weight > 0 or aim.hard]
+        density_g = self._density_grams()
+        start, per_step, low, target, high, weight = [], [], [], [], [], []
+        for aim in self.soft:
+            # calorie density is a ratio: as energy less aim x weight, over the weight that is there now, it is linear
+            minus = aim.aim if aim.key == DENSITY else 0.0
+            divide = aim.per * (density_g if aim.key == DENSITY else 1.0)
+            at, each = self._sum_of("energy_kcal" if aim.key == DENSITY else aim.key, minus)
+            start.append(at / divide)
+            per_step.append(each / divide)
+            for bounds, value in ((low, aim.low), (target, aim.aim), (high, aim.high)):
+                bounds.append(np.nan if value is None else (value - minus) / aim.per)
+            weight.append(aim.weight)
+        shape = (len(self.soft), len(self.free))
+        self.start, self.per_step = np.array(start), np.array(per_step).reshape(shape)
+        self.low, self.aim, self.high = np.array(low), np.array(target), np.array(high)
+        self.weight = np.array(weight)
+        self.rows = self._rows()
+
+    def _density_grams(self) -> float:
+        """The weight that calorie density is referred to: of the practitioner's own portions and what is eaten besides. [g]"""
+        return max(sum(part.grams for part in self.problem.parts) + self.problem.base_grams, 1.0)
+
+    def _sum_of(self, key: str, minus_per_gram: float = 0.0) -> tuple[float, Vector]:
+        """A key's total at the least portions, and what each step adds."""
+        start = self.problem.base.get(key, 0.0) - minus_per_gram * self.problem.base_grams
+        start += sum((part.amount(key) - minus_per_gram) * grams for part, grams in self.fixed)
+        start += sum((part.amount(key) - minus_per_gram) * part.least for part in self.free)
+        return start, np.array([(part.amount(key) - minus_per_gram) * part.step for part in self.free])
+
+    def _rows(self) -> list[Row]:
+        rows = []
+        for i, aim in enumerate(self.soft):
+            if aim.hard and aim.high is not None:
+                rows.append(Row(aim.key, self.per_step[i], float(self.high[i] - self.start[i])))
+            if aim.hard and aim.low is not None:
+                rows.append(Row(aim.key, -self.per_step[i], float(self.start[i] - self.low[i])))
+        if self.problem.vessel_ml is not None:
+            at, each = self._volume(lambda _part: 1.0)
+            rows.append(Row("vessel", each / self.problem.vessel_ml, 1.0 - at / self.problem.vessel_ml))
+        star = next((part for part in self.problem.parts if part.star), None)
+        for other in self.problem.parts if star else ():
+            if star and other.id != star.id and other.role != "base":
+                weigh = {other.id: 1.0, star.id: -1.0}
+                at, each = self._volume(lambda part, weigh=weigh: weigh.get(part.id, 0.0))  # type: ignore[misc]
+                rows.append(Row("star", each / 100.0, -at / 100.0))
+        for share in self.problem.plate:
+            for sign in (1.0, -1.0):
+                wanted = share.share + sign * share.give
+                at, each = self._volume(lambda part, s=share, w=wanted, sign=sign: sign * ((part.id in s.ids) - w))  # type: ignore[misc]
+                rows.append(Row(f"plate: {share.name}", each / 100.0, -at / 100.0))
+        return rows
+
+    def _volume(self, factor) -> tuple[float, Vector]:  # type: ignore[no-untyped-def]
+        at = sum(factor(part) * part.ml_per_gram * grams for part, grams in self.fixed)
+        at += sum(factor(part) * part.ml_per_gram * part.least for part in self.free)
+        return at, np.array([factor(part) * part.ml_per_gram * part.step for part in self.free])
+
+    def own_steps(self) -> npt_ints:
+        """The steps nearest to the practitioner's own portions."""
+        return np.clip(np.rint((self.own - self.least) / self.step_g), 0, self.steps).astype(np.int64)
+
+    def totals(self, steps: npt_ints) -> Vector:
+        """Every target's total over its aim."""
+        return np.asarray(self.start + self.per_step @ steps)
+
+    def broken(self, steps: npt_ints) -> list[str]:
+        """Names of the hard limits that these steps break."""
+        return [row.name for row in self.rows if float(row.per_step @ steps) > row.most + SLACK]
+
+    def violation(self, steps: npt_ints) -> float:
+        """(2): the weighted misses, each over its aim."""
+        at = self.totals(steps)
+        under, over = np.nan_to_num(self.low - at, nan=0.0), np.nan_to_num(at - self.high, nan=0.0)
+        missed = np.maximum(under, 0.0) + np.maximum(over, 0.0)
+        return float((self.weight * np.where(missed > SLACK, missed, 0.0)).sum())
+
+    def deviation(self, steps: npt_ints) -> float:
+        """(3): the weighted distances from the aims, each over its aim."""
+        return float((self.weight * np.abs(self.totals(steps) - self.aim)).sum())
+
+    def change(self, steps: npt_ints) -> float:
+        """(4): how many steps away from the practitioner's own portions."""
+        return float((np.abs(self.least + steps * self.step_g - self.own) / self.step_g).sum())
+
+    def portions(self, steps: npt_ints) -> dict[str, float]:
+        """Grams by part, in the order of the problem. [g]"""
+        moved = {part.id: part.portion(int(n)) for part, n in zip(self.free, steps, strict=True)}
+        return {part.id: moved.get(part.id, part.portion(0)) for part in self.problem.parts}
+
+
+npt_ints = np.ndarray[tuple[int], np.dtype[np.int64]]
+
+
+def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
+    """What portions [g] bring of every target, what is eaten besides counted in. In each key's unit."""
+    out = {}
+    for aim in problem.aims:
+        key = "energy_kcal" if aim.key == DENSITY else aim.key
+        total = problem.base.get(key, 0.0) + sum(part.amount(key) * portions[part.id] for part in problem.parts)
+        grams = problem.base_grams + sum(portions.values())
+        out[aim.key] = total / grams if aim.key == DENSITY and grams > 0 else total
+    return out
+
+
+def name_of(key: str) -> str:
+    """A limit's name in words: a nutrient, the vessel, the star, the plate."""
+    return NUTRIENT[key].name if key in NUTRIENT else {"vessel": "what the vessel holds", "star": "the star stays the largest"}.get(key, key)

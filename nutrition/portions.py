@@ -1,0 +1,48 @@
+"""How small, how large, and in what steps a part of a meal can sensibly be served."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+# The least and the most of one part of a bowl, by its role. Common practice, no source. [g]
+SENSIBLE_G: dict[str, tuple[float, float]] = {
+    "base": (60.0, 400.0),
+    "vegetable": (30.0, 350.0),
+    "greens": (10.0, 150.0),
+    "protein": (30.0, 300.0),
+    "sauce": (8.0, 90.0),
+    "topping": (3.0, 40.0),
+    "dish": (80.0, 700.0),
+    "fruit": (30.0, 300.0),
+}
+OTHER_G = (10.0, 300.0)
+LEAST_STEP_G = 0.5
+
+
+@dataclass(frozen=True)
+class Limits:
+    """What a part may weigh: from `least` to `most` in steps. [g]"""
+
+    least: float
+    most: float
+    step: float
+
+
+def limits_around(role: str, grams: float, step: float, least: float | None = None, most: float | None = None) -> Limits:
+    """Limits for a part that now weighs `grams`, so that its own portion is one of the choices. [g]
+
+    `least` and `most` are the practitioner's own where there are any; without them the usual for the role, widened to take in
+    what is there. The steps are counted from what is there. Raises ValueError for a step that is not above zero.
+    """
+    if not step > 0:
+        raise ValueError("a step must be above zero")
+    usual_least, usual_most = SENSIBLE_G.get(role, OTHER_G)
+    low = min(usual_least, grams) if least is None else least
+    high = max(usual_most, grams) if most is None else most
+    step = max(step, LEAST_STEP_G)
+    down = math.floor((grams - low) / step + 1e-9) if grams >= low else -math.ceil((low - grams) / step - 1e-9)
+    first = grams - down * step
+    if first <= 0:
+        first += step
+    return Limits(first, max(high, first), step)
