@@ -163,7 +163,10 @@ class Grid:
         self.own = np.array([part.grams for part in self.free])
         self.soft = [aim for aim in problem.aims if aim.weight > 0 or aim.hard]
         density_g = self._density_grams()
-        start, per_step, low, target, high, weight = [], [], [], [], [], []
+        start, per_step, weight = [], [], []
+        low: list[float] = []
+        target: list[float] = []
+        high: list[float] = []
         for aim in self.soft:
             # calorie density is a ratio: as energy less aim x weight, over the weight that is there now, it is linear
             minus = aim.aim if aim.key == DENSITY else 0.0
@@ -199,29 +202,33 @@ class Grid:
             if aim.hard and aim.low is not None:
                 rows.append(Row(aim.key, -self.per_step[i], float(self.start[i] - self.low[i])))
         if self.problem.vessel_ml is not None:
-            at, each = self._volume(lambda _part: 1.0)
+            at, each = self._volume({part.id: 1.0 for part in self.problem.parts})
             rows.append(Row("vessel", each / self.problem.vessel_ml, 1.0 - at / self.problem.vessel_ml))
         star = next((part for part in self.problem.parts if part.star), None)
         for other in self.problem.parts if star else ():
             if star and other.id != star.id and other.role != "base":
-                weigh = {other.id: 1.0, star.id: -1.0}
-                at, each = self._volume(lambda part, weigh=weigh: weigh.get(part.id, 0.0))  # type: ignore[misc]
+                at, each = self._volume({other.id: 1.0, star.id: -1.0})
                 rows.append(Row("star", each / 100.0, -at / 100.0))
         for share in self.problem.plate:
             for sign in (1.0, -1.0):
                 wanted = share.share + sign * share.give
-                at, each = self._volume(lambda part, s=share, w=wanted, sign=sign: sign * ((part.id in s.ids) - w))  # type: ignore[misc]
+                at, each = self._volume({part.id: sign * ((part.id in share.ids) - wanted) for part in self.problem.parts})
                 rows.append(Row(f"plate: {share.name}", each / 100.0, -at / 100.0))
         return rows
 
-    def _volume(self, factor) -> tuple[float, Vector]:  # type: ignore[no-untyped-def]
-        at = sum(factor(part) * part.ml_per_gram * grams for part, grams in self.fixed)
-        at += sum(factor(part) * part.ml_per_gram * part.least for part in self.free)
-        return at, np.array([factor(part) * part.ml_per_gram * part.step for part in self.free])
+    def _volume(self, factors: Mapping[str, float]) -> tuple[float, Vector]:
+        """The sum of each part's volume times its factor at the least portions, and what each step adds. [mL]"""
+
+        def ml(part: Part, grams: float) -> float:
+            return factors.get(part.id, 0.0) * part.ml_per_gram * grams
+
+        at = sum(ml(part, grams) for part, grams in self.fixed) + sum(ml(part, part.least) for part in self.free)
+        return at, np.array([ml(part, part.step) for part in self.free])
 
     def own_steps(self) -> npt_ints:
         """The steps nearest to the practitioner's own portions."""
-        return np.clip(np.rint((self.own - self.least) / self.step_g), 0, self.steps).astype(np.int64)
+        nearest: npt_ints = np.clip(np.rint((self.own - self.least) / self.step_g), 0, self.steps).astype(np.int64)
+        return nearest
 
     def totals(self, steps: npt_ints) -> Vector:
         """Every target's total over its aim."""
@@ -266,6 +273,9 @@ def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
     return out
 
 
+NOT_NUTRIENTS = {"vessel": "what the vessel holds", "star": "the star stays the largest"}
+
+
 def name_of(key: str) -> str:
     """A limit's name in words: a nutrient, the vessel, the star, the plate."""
-    return NUTRIENT[key].name if key in NUTRIENT else {"vessel": "what the vessel holds", "star": "the star stays the largest"}.get(key, key)
+    return NUTRIENT[key].name if key in NUTRIENT else NOT_NUTRIENTS.get(key, key)

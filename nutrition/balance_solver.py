@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 from time import perf_counter
 from typing import TYPE_CHECKING, Any
 
@@ -51,20 +52,21 @@ class Model:
         from ortools.sat.python import cp_model
 
         self.cp, self.grid = cp_model, grid
-        self.model = cp_model.CpModel()
+        self.model: Any = cp_model.CpModel()
         self.steps = [self.model.new_int_var(0, int(most), "") for most in grid.steps]
         for row in grid.rows:
             if row.name not in without:
                 each = np.rint(row.per_step * SCALE).astype(int)
                 # rounding is given room here; what breaks a limit for true is found when the answer is judged
                 room = len(grid.free)
-                self.model.add(self._sum(each) <= int(np.floor(row.most * SCALE)) + room)
+                self.model.add(self.sum_of(each) <= int(np.floor(row.most * SCALE)) + room)
         self.misses: list[cp_model.IntVar] = []
         self.distances: list[cp_model.IntVar] = []
         self.by_key: dict[str, cp_model.IntVar] = {}
         self._targets()
 
-    def _sum(self, each: Sequence[int] | npt_ints) -> Any:
+    def sum_of(self, each: Sequence[int] | npt_ints) -> Any:
+        """The sum of so much for each step of each part."""
         return self.cp.LinearExpr.weighted_sum(self.steps, [int(one) for one in each])
 
     def _targets(self) -> None:
@@ -74,7 +76,7 @@ class Model:
             each = np.rint(grid.per_step[i] * by).astype(int)
             start = int(np.rint(grid.start[i] * by))
             reach = int(np.maximum(each * grid.steps, 0).sum()), int(np.minimum(each * grid.steps, 0).sum())
-            total = start + self._sum(each)
+            total = start + self.sum_of(each)
             target = int(np.rint(grid.aim[i] * by))
             distance = self.model.new_int_var(0, max(abs(start + reach[0] - target), abs(start + reach[1] - target)), "")
             self.model.add(distance >= total - target)
@@ -124,7 +126,26 @@ class Model:
             self.model.add(far >= 1000 * step - own)
             self.model.add(far >= own - 1000 * step)
             out.append(far)
-        return sum(out)
+        return total_of(out)
+
+
+@lru_cache(maxsize=1)
+def _wake() -> None:
+    """Load the solver and let it solve something: the first time is slow, and is no part of the time for an answer."""
+    from ortools.sat.python import cp_model
+
+    model = cp_model.CpModel()
+    model.minimize(model.new_int_var(0, 1, ""))
+    solver = cp_model.CpSolver()
+    solver.parameters.num_workers = 1
+    solver.solve(model)
+
+
+def total_of(terms: Sequence[Any]) -> Any:
+    """Their sum for the solver."""
+    from ortools.sat.python import cp_model
+
+    return cp_model.LinearExpr.sum(list(terms))
 
 
 def answer_from(grid: Grid, steps: npt_ints, status: str) -> Answer:
@@ -140,6 +161,7 @@ def balance(problem: Problem, seconds: float | None = None) -> Answer:
     A quick search gives portions to start from; CP-SAT then makes the sums (2), (3) and (4) smallest one after the other, each
     held while the next is sought. An answer says "optimal" only if all of them were proved.
     """
+    _wake()
     grid = Grid(problem)
     end = perf_counter() + (time_for(problem) if seconds is None else seconds)
     left = lambda: end - perf_counter()  # noqa: E731
@@ -150,24 +172,24 @@ def balance(problem: Problem, seconds: float | None = None) -> Answer:
     proved = True
     broken, missed = score(grid, best)[:2]
     if broken > 0 or missed > 0:
-        status, found, least = model.solve(sum(model.misses), left() * 0.6, best)
+        status, found, least = model.solve(total_of(model.misses), left() * 0.6, best)
         if status == "infeasible":
             return nearest(problem)
         proved = status == "optimal"
         if found is not None:
             best = min((best, search(grid, left() * 0.1, 1, found), found), key=lambda steps: score(grid, steps))
         if proved and model.misses:
-            model.model.add(sum(model.misses) <= least)
+            model.model.add(total_of(model.misses) <= least)
     elif model.misses:
-        model.model.add(sum(model.misses) <= 0)
+        model.model.add(total_of(model.misses) <= 0)
     if not proved and model.misses:
-        model.model.add(sum(model.misses) <= int(np.ceil(grid.violation(best) * SCALE)) + len(grid.free))
-    status, found, least = model.solve(sum(model.distances), left() * 0.85, best)
+        model.model.add(total_of(model.misses) <= int(np.ceil(grid.violation(best) * SCALE)) + len(grid.free))
+    status, found, least = model.solve(total_of(model.distances), left() * 0.85, best)
     proved = proved and status == "optimal"
     if found is not None:
         best = min((best, search(grid, min(left() * 0.2, 0.05), 1, found), found), key=lambda steps: score(grid, steps))
     if status == "optimal" and left() > 0.01:
-        model.model.add(sum(model.distances) <= max(least, 0) + 2)
+        model.model.add(total_of(model.distances) <= max(least, 0) + 2)
         status, found, _least = model.solve(model.change(), left(), best)
         proved = proved and status == "optimal"
         if found is not None:
@@ -186,8 +208,6 @@ def _nearly(found: tuple[float, float, float, float]) -> tuple[float, float, flo
 
 def nearest(problem: Problem) -> Answer:
     """What comes nearest to keeping hard limits that cannot all be kept: they are sought before everything else."""
-    from dataclasses import replace
-
     grid = Grid(problem)
     loud = tuple(replace(aim, hard=False, weight=max(aim.weight, 1.0) * 1000.0) if aim.hard else aim for aim in problem.aims)
     asked = replace(problem, aims=loud, vessel_ml=None, plate=(), parts=tuple(replace(part, star=False) for part in problem.parts))
@@ -195,6 +215,6 @@ def nearest(problem: Problem) -> Answer:
     steps = search(softened, 0.05)
     if len(grid.free):
         model = Model(softened)
-        _status, found, _least = model.solve(sum(model.misses), 0.2, steps)
+        _status, found, _least = model.solve(total_of(model.misses), 0.2, steps)
         steps = min((steps, found), key=lambda one: score(softened, one)) if found is not None else steps
     return answer_from(grid, steps, "infeasible")

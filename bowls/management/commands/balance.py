@@ -1,0 +1,32 @@
+"""Portions that meet targets, for a problem in a file."""
+
+import json
+import sys
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from nutrition.balance import BadProblem
+from nutrition.balance_file import as_text, read_problem, solve
+from roundpantry.given_file import read_given
+
+
+class Command(BaseCommand):
+    help = "Choose portions that meet targets, for parts and targets in a JSON file. Exit status 1 for a problem that cannot be posed."
+    requires_system_checks: list[str] = []
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", help="the problem in JSON, or - for standard input")
+        parser.add_argument("--json", action="store_true", help="print JSON")
+
+    def handle(self, *args: object, **options: object) -> None:
+        try:
+            problem = read_problem(json.loads(read_given(str(options["file"]))), read_given)
+        except (json.JSONDecodeError, RecursionError) as error:
+            raise CommandError(f"{options['file']} is not JSON: {error}.") from None
+        except BadProblem as error:
+            if options["json"]:
+                self.stdout.write(json.dumps({"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False))
+                sys.exit(1)
+            raise CommandError(str(error)) from None
+        data = solve(problem)
+        self.stdout.write(json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(problem, data))

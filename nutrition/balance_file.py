@@ -1,0 +1,191 @@
+"""A balance problem as plain data: read from JSON, and its answer written back."""
+
+from __future__ import annotations
+
+import difflib
+import math
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from nutrition import household
+from nutrition.balance import Aim, BadProblem, Part, Problem, name_of
+from nutrition.balance_hints import closest, colliding, hints, misses
+from nutrition.balance_solver import Answer, balance
+from nutrition.foods import Food
+from nutrition.nutrients import NUTRIENT
+from nutrition.portions import limits_around
+from nutrition.recipe import Facts, Recipe, UnreadableRecipe, parse_text, reckon
+from nutrition.search import food_index
+from nutrition.staples import staple_parts
+
+SIGNIFICANT = 9
+
+
+def _number(data: Mapping[str, Any], name: str, field: str, default: float | None = None) -> float | None:
+    value = data.get(name)
+    if value is None:
+        return default
+    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+        raise BadProblem(field, f"{field} is a number, not {value!r}")
+    return float(value)
+
+
+def _food(phrase: object, field: str) -> Food:
+    if isinstance(phrase, str):
+        for match in food_index().usable(phrase, 1):
+            return match.food
+        near = difflib.get_close_matches(phrase, [food.slug for food in food_index().table], 3)
+        raise BadProblem(field, f"{field}: no food found for “{phrase}”" + (f" (near: {', '.join(near)})" if near else ""))
+    raise BadProblem(field, f"{field}: a food is a name, not {phrase!r}")
+
+
+def _recipe(given: object, field: str, load: Callable[[str], str]) -> Facts:
+    """A recipe as lines, as text, as `{"lines": [...], "servings": n, "batch_grams": g}`, or by the name of its file."""
+    try:
+        if isinstance(given, dict):
+            lines = given.get("lines")
+            if not isinstance(lines, list) or not lines:
+                raise BadProblem(field, f"{field}: a recipe needs its lines")
+            servings, batch = _number(given, "servings", f"{field}.servings", 1.0), _number(given, "batch_grams", f"{field}.batch_grams")
+            return reckon(Recipe(tuple(str(line) for line in lines), servings=servings or 1.0, batch_g=batch))
+        if isinstance(given, list):
+            return reckon(Recipe(tuple(str(line) for line in given)))
+        if isinstance(given, str):
+            return reckon(parse_text(given if "\n" in given else load(given)))
+    except (UnreadableRecipe, ValueError) as error:
+        if isinstance(error, BadProblem):
+            raise
+        raise BadProblem(field, f"{field}: {error}") from None
+    raise BadProblem(field, f"{field}: a recipe is its lines or the name of its file")
+
+
+def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
+    if not isinstance(row, dict):
+        raise BadProblem(f"parts[{at}]", f"parts[{at}] is not an object")
+    field = f"parts[{at}]"
+    name = str(row.get("id") or f"part-{at + 1}")
+    if "food" in row:
+        food = _food(row["food"], f"{field}.food")
+        profile, said, role, step = food.profile(100.0), food.name, food.role, household.step_g(food)
+        ml = (food.volume_ml(100.0) or 100.0) / 100.0
+    elif "recipe" in row:
+        facts = _recipe(row["recipe"], f"{field}.recipe", load)
+        if facts.batch.grams <= 0:
+            raise BadProblem(f"{field}.recipe", f"{field}.recipe weighs nothing: none of its lines could be read")
+        profile, said, role, step = facts.batch, facts.recipe.title or name, "dish", max(round(facts.serving.grams / 20) * 5.0, 5.0)
+        ml = (facts.volume_ml or facts.batch.grams) / facts.batch.grams
+    else:
+        raise BadProblem(field, f"{field} needs a food or a recipe")
+    role = str(row.get("role") or role)
+    least, most = _number(row, "min_grams", f"{field}.min_grams"), _number(row, "max_grams", f"{field}.max_grams")
+    grams = _number(row, "grams", f"{field}.grams", least if least is not None else 0.0) or 0.0
+    if grams < 0:
+        raise BadProblem(f"{field}.grams", f"{field}.grams is below zero")
+    stated_step = _number(row, "step_grams", f"{field}.step_grams", step)
+    if stated_step is None or not stated_step > 0:
+        raise BadProblem(f"{field}.step_grams", f"{field}.step_grams must be above zero")
+    usual = limits_around(role, grams, stated_step, least, most)
+    first = usual.least if least is None else least
+    last = usual.most if most is None else most
+    if first < 0 or last < first:
+        raise BadProblem(f"{field}.min_grams", f"{field}: min_grams must be zero or more and not over max_grams")
+    return Part(
+        name, said, profile, grams, first, last, stated_step, bool(row.get("locked", False)), role, ml, bool(row.get("star", False))
+    )  # fmt: skip
+
+
+def _aim(key: str, row: object) -> Aim:
+    field = f"targets.{key}"
+    if key not in NUTRIENT:
+        near = difflib.get_close_matches(key, list(NUTRIENT), 3)
+        raise BadProblem(field, f"{field} is not known" + (f" (near: {', '.join(near)})" if near else ""))
+    if not isinstance(row, dict):
+        raise BadProblem(field, f"{field} is not an object")
+    low, high = _number(row, "min", f"{field}.min"), _number(row, "max", f"{field}.max")
+    aim = _number(row, "aim", f"{field}.aim")
+    if aim is None:
+        # without an aim of its own a band aims at its middle, a bound at itself
+        bounds = [value for value in (low, high) if value is not None]
+        if not bounds:
+            raise BadProblem(field, f"{field} needs min, aim or max")
+        aim = sum(bounds) / len(bounds)
+    weight = _number(row, "weight", f"{field}.weight", 1.0)
+    return Aim(key, low, aim, high, 1.0 if weight is None else weight, bool(row.get("hard", False)))
+
+
+def read_problem(data: object, load: Callable[[str], str]) -> Problem:
+    """The problem of `{"parts": [...], "targets": {...}, "vessel_ml": n}`. `load` reads a recipe's file by its name.
+
+    Raises BadProblem naming the field.
+    """
+    if not isinstance(data, dict):
+        raise BadProblem("parts", "a problem is an object with parts and targets")
+    parts, aims = data.get("parts"), data.get("targets")
+    if not isinstance(parts, list) or not parts:
+        raise BadProblem("parts", "parts: a list of at least one part")
+    if not isinstance(aims, dict) or not aims:
+        raise BadProblem("targets", "targets: an object with at least one target")
+    vessel = _number(data, "vessel_ml", "vessel_ml")
+    if vessel is not None and not vessel > 0:
+        raise BadProblem("vessel_ml", "vessel_ml must be above zero")
+    read = tuple(_part(row, at, load) for at, row in enumerate(parts))
+    return Problem(read, tuple(_aim(str(key), row) for key, row in aims.items()), vessel_ml=vessel)
+
+
+def _round(value: float) -> float:
+    return float(f"{value:.{SIGNIFICANT}g}")
+
+
+def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
+    """The answer as JSON-ready data; the keys are the command's published ones."""
+    answer = balance(problem, seconds)
+    missed = misses(problem, answer)
+    named = colliding(problem) if answer.status == "infeasible" else []
+    found = hints(problem, answer, staple_parts()) if missed or named else []
+    return {
+        "status": answer.status,
+        "portions": {name: _round(grams) for name, grams in answer.portions.items()},
+        "totals": {key: _round(value) for key, value in answer.totals.items()},
+        "violation": _round(answer.violation),
+        "deviation": _round(answer.deviation),
+        "misses": [{"nutrient": miss.key, "by": _round(miss.by), "why": miss.why} for miss in missed],
+        "colliding": [_collision(problem, name) for name in named],
+        "hints": [
+            {"kind": hint.kind, "id": hint.id, "to": _round(hint.to), "violation": _round(hint.violation), "text": hint.words}
+            for hint in found
+        ],
+    }
+
+
+def _collision(problem: Problem, name: str) -> dict[str, object]:
+    reached = closest(problem, name)
+    return {"limit": name, "closest": None if reached is None else _round(reached)}
+
+
+def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
+    """The answer as a page of text."""
+    words = {
+        "optimal": "Proved: no portions come nearer.",
+        "feasible": "The best found in the time; not proved the best.",
+        "infeasible": "The hard limits cannot all be kept. These portions come nearest.",
+    }
+    out = [words[data["status"]]]
+    for part in problem.parts:
+        new = data["portions"][part.id]
+        moved = f" ({new - part.grams:+.0f})" if abs(new - part.grams) >= 0.5 else ""
+        out.append(f"{new:8.1f} g{moved:9}{'  locked' if part.locked else ''}  {part.name}")
+    out.append("")
+    for aim in problem.aims:
+        places = NUTRIENT[aim.key].decimals
+        total, miss = data["totals"][aim.key], aim.miss(data["totals"][aim.key])
+        stands = "inside" if not miss else f"{'under' if miss < 0 else 'over'} by {abs(miss):,.{places}f}"
+        out.append(f"{name_of(aim.key):28}{total:>12,.{places}f} {NUTRIENT[aim.key].unit:8} {stands}")
+    out.append(f"Misses {data['violation']:.4f}, distances {data['deviation']:.4f} (each over its aim, weighted)")
+    out += [f"{NUTRIENT[miss['nutrient']].name}: {miss['why']}" for miss in data["misses"]]
+    if data["colliding"]:
+        out.append("Cannot all be kept: " + ", ".join(name_of(row["limit"]) for row in data["colliding"]))
+    out += [f"Would help: {hint['text']} (misses then {hint['violation']:.4f})" for hint in data["hints"]]
+    return "\n".join(out)
+
+
+__all__ = ["Answer", "as_text", "read_problem", "solve"]

@@ -1,0 +1,41 @@
+"""A few plain foods that most kitchens have: what a hint or a complement may offer besides the client's own favorites."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from nutrition import household
+from nutrition.balance import Part
+from nutrition.bowl import FIRST_HELPING_G
+from nutrition.foods import Food, food_table
+
+# Chosen so that each nutrient that runs short on plants has a food or two that brings much of it. Common practice, no source.
+STAPLES = (
+    "lentils-cooked", "white-beans-cooked", "tofu-firm", "tempeh", "edamame-cooked", "soy-mince-rehydrated", "green-peas-cooked",
+    "hemp-seeds-hulled", "flaxseed-ground", "chia-seeds", "pumpkin-seeds", "sunflower-seeds", "walnuts", "almonds", "sesame-seeds",
+    "kale-raw", "spinach-cooked", "broccoli-cooked", "bok-choy-cooked", "collards-cooked", "bell-pepper-red-raw", "carrots-cooked",
+    "orange-raw", "strawberries-raw", "rolled-oats-cooked", "brown-rice-cooked", "potato-boiled", "soy-milk-unsweetened",
+    "nutritional-yeast-fortified",
+)  # fmt: skip
+# So many first helpings of a food may be added to a meal.
+MOST_HELPINGS = 1.5
+
+
+@lru_cache(maxsize=1)
+def staples() -> tuple[Food, ...]:
+    """The staples that the table holds."""
+    return tuple(food_table()[slug] for slug in STAPLES if slug in food_table())
+
+
+def part_of(food: Food) -> Part:
+    """A food as something that may be added: from nothing to one and a half first helpings, in kitchen-sized steps. [g]"""
+    helping = FIRST_HELPING_G.get(food.role, 100.0)
+    step = min(household.step_g(food), helping / 2)
+    most = max(round(helping * MOST_HELPINGS / step), 1) * step
+    volume = food.volume_ml(100.0)
+    return Part(food.slug, food.name, food.profile(100.0), 0.0, 0.0, most, step, role=food.role, ml_per_gram=(volume or 100.0) / 100.0)
+
+
+def staple_parts() -> tuple[Part, ...]:
+    """The staples as parts that may be added."""
+    return tuple(part_of(food) for food in staples())
