@@ -3,7 +3,7 @@
 from bowls.models import Bowl, BowlPart
 
 KEPT = 30
-FIELDS = ("role", "food", "recipe_id", "grams", "low_g", "high_g", "basis", "place", "star")
+FIELDS = ("role", "food", "recipe_id", "grams", "low_g", "high_g", "basis", "place", "star", "locked", "least_g", "most_g")
 
 
 def remember(bowl: Bowl) -> None:
@@ -21,7 +21,8 @@ def step_back(bowl: Bowl) -> bool:
     state = bowl.history.pop()
     bowl.parts.exclude(pk__in=[row["pk"] for row in state]).delete()
     for row in state:
-        values = {field: row[field] for field in FIELDS}
+        # a state kept before a field was there leaves it as it is
+        values = {field: row[field] for field in FIELDS if field in row}
         BowlPart.objects.update_or_create(pk=row["pk"], bowl=bowl, defaults=values)
     bowl.version += 1
     bowl.save()

@@ -41,6 +41,10 @@ class BowlPart(models.Model):
     basis = models.CharField(max_length=20, default="weighed")
     place = models.PositiveSmallIntegerField(default=0)
     star = models.BooleanField(default=False)
+    # what a proposal may make of it
+    locked = models.BooleanField(default=False)
+    least_g = models.FloatField(null=True, blank=True)
+    most_g = models.FloatField(null=True, blank=True)
 
     objects = ScopedManager(practice="bowl__practice")
 

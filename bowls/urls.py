@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from bowls import views
+from bowls import balance_views, views
 
 app_name = "bowls"
 urlpatterns = [
@@ -12,6 +12,7 @@ urlpatterns = [
     path("<int:pk>/settings/", views.settings, name="settings"),
     path("<int:pk>/add/", views.add, name="add"),
     path("<int:pk>/undo/", views.undo, name="undo"),
+    path("<int:pk>/balance/", balance_views.balance, name="balance"),
     path("<int:pk>/find/", views.find, name="find"),
     path("<int:pk>/parts/<int:part>/", views.change, name="change"),
 ]

@@ -14,6 +14,7 @@ from bowls.picture import bowl_round
 from clients.cautions import of_foods
 from clients.context import focused
 from clients.in_force import plan_of
+from clients.models import Client
 from clients.strip import strip_context
 from nutrition import indices
 from nutrition.amounts import MAX_GRAMS, UnreadableAmount
@@ -68,13 +69,18 @@ def new(request: HttpRequest) -> HttpResponse:
     return redirect("bowls:page", bowl.pk)
 
 
-def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
+def client_of(request: HttpRequest, bowl: Bowl) -> Client | None:
+    """Whom a bowl is for: its own client, or the one in focus."""
+    return bowl.client or focused(request)
+
+
+def page_context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
     reckoned = reckon_bowl(bowl)
     asked = request.POST.get("rim") or request.GET.get("rim") or request.session.get("rim", "protein_g")
     rim = asked if asked in RIM_KEYS else "protein_g"
     if request.session.get("rim") != rim:
         request.session["rim"] = rim
-    client = bowl.client or focused(request)
+    client = client_of(request, bowl)
     plan = plan_of(client) if client else None
     school = plan.day.school if plan and plan.day else None
     rows = []
@@ -99,19 +105,19 @@ def _context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]
     } | strip_context(request, plan, reckoned.profile, client, "This bowl")
 
 
-def _answer(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+def answer(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
     """The working part of the page for htmx; without it, back to the page, or the page with the error on it."""
     if request.htmx:
-        return render(request, "bowls/_work.html", _context(request, bowl, errors))
+        return render(request, "bowls/_work.html", page_context(request, bowl, errors))
     if errors:
-        return render(request, "bowls/page.html", _context(request, bowl, errors), status=400)
+        return render(request, "bowls/page.html", page_context(request, bowl, errors), status=400)
     return redirect("bowls:page", bowl.pk)
 
 
 def page(request: HttpRequest, pk: int) -> HttpResponse:
     bowl = get_object_or_404(Bowl, pk=pk)
     template = "bowls/_work.html" if request.htmx else "bowls/page.html"
-    return render(request, template, _context(request, bowl) | {"settings_form": BowlForm(instance=bowl)})
+    return render(request, template, page_context(request, bowl) | {"settings_form": BowlForm(instance=bowl)})
 
 
 @require_POST
@@ -121,7 +127,7 @@ def settings(request: HttpRequest, pk: int) -> HttpResponse:
     if form.is_valid():
         form.save()
         return redirect("bowls:page", pk)
-    return render(request, "bowls/page.html", _context(request, Bowl.objects.get(pk=pk)) | {"settings_form": form}, status=400)
+    return render(request, "bowls/page.html", page_context(request, Bowl.objects.get(pk=pk)) | {"settings_form": form}, status=400)
 
 
 def find(request: HttpRequest, pk: int) -> HttpResponse:
@@ -133,7 +139,7 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
     context = {"bowl": bowl, "q": query, "found_recipes": recipes, "found_foods": foods, "role": request.GET.get("role", "")}
     if request.htmx:
         return render(request, "bowls/_found.html", context)
-    return render(request, "bowls/page.html", _context(request, bowl) | context | {"settings_form": BowlForm(instance=bowl)})
+    return render(request, "bowls/page.html", page_context(request, bowl) | context | {"settings_form": BowlForm(instance=bowl)})
 
 
 @require_POST
@@ -156,10 +162,19 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
         part.food, own_role = food.slug, food.role
     part.role = role if role in ROLES else own_role if own_role in ROLES else "topping"
     if part.food:
-        part.grams = FIRST_HELPING_G[part.role]
+        part.grams = _grams_asked(request.POST.get("grams", "")) or FIRST_HELPING_G[part.role]
     remember(bowl)
     part.save()
-    return _answer(request, bowl)
+    return answer(request, bowl)
+
+
+def _grams_asked(text: str) -> float | None:
+    """Grams that a hint proposes for what is added; None for none, or none that can be used."""
+    try:
+        grams = float(text)
+    except ValueError:
+        return None
+    return grams if LEAST_PART_G <= grams <= MAX_GRAMS else None
 
 
 @require_POST
@@ -176,6 +191,12 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
         bowl.parts.exclude(pk=row.pk).update(star=False)
         row.star = not row.star
         row.save()
+    elif "lock" in data:
+        remember(bowl)
+        row.locked = not row.locked
+        row.save()
+    elif "limits" in data:
+        return _set_limits(request, bowl, row)
     elif "step" in data or "share" in data:
         grams = _stepped(bowl, row, data)
         if grams is not None:
@@ -187,11 +208,29 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
         try:
             line = amount_for(row, data["amount"])
         except UnreadableAmount as error:
-            return _answer(request, bowl, {row.pk: (data["amount"], str(error))})
+            return answer(request, bowl, {row.pk: (data["amount"], str(error))})
         remember(bowl)
         row.grams, row.low_g, row.high_g, row.basis = line.grams, line.low, line.high, line.basis
         row.save()
-    return _answer(request, bowl)
+    return answer(request, bowl)
+
+
+def _set_limits(request: HttpRequest, bowl: Bowl, row: BowlPart) -> HttpResponse:
+    """The least and the most that a proposal may make of a part; empty means the usual."""
+    values = []
+    for name in ("least_g", "most_g"):
+        typed = request.POST.get(name, "").strip().lower().removesuffix("g").strip().replace(",", ".")
+        try:
+            values.append(float(typed) if typed else None)
+        except ValueError:
+            return answer(request, bowl, {row.pk: (f"{row.grams:g} g", f"“{typed}” is not a weight in grams.")})
+    least, most = values
+    if any(value is not None and not 0 <= value <= MAX_GRAMS for value in values) or (least or 0) > (MAX_GRAMS if most is None else most):
+        return answer(request, bowl, {row.pk: (f"{row.grams:g} g", "The least must be zero or more, and not over the most.")})
+    remember(bowl)
+    row.least_g, row.most_g = least, most
+    row.save()
+    return answer(request, bowl)
 
 
 def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
@@ -212,4 +251,4 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
     bowl = get_object_or_404(Bowl, pk=pk)
     step_back(bowl)
-    return _answer(request, bowl)
+    return answer(request, bowl)

@@ -39,6 +39,7 @@ VIEWS = {
     ),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").nth(1).click()]),
+    "balance": ("/bowls/", [go("Keel and ribs"), go("Balance"), lambda page: page.wait_for_selector("#balance section")]),
     "handout-bowl": ("/bowls/", [go("Keel and ribs"), go("Handout")]),
     "handout-day": (
         "/clients/",

@@ -66,7 +66,8 @@ class Part:
 
 @dataclass(frozen=True)
 class Aim:
-    """A target: `low` and `high` bound it (None: open), `hard` says that they are never broken. In the key's unit."""
+    """A target: `low` and `high` bound it (None: open), `hard` says that they are never broken, or, without `hard_low`, that only
+    the most is not. In the key's unit."""
 
     key: str
     low: float | None
@@ -74,6 +75,7 @@ class Aim:
     high: float | None
     weight: float = 1.0
     hard: bool = False
+    hard_low: bool = True
 
     @property
     def per(self) -> float:
@@ -199,7 +201,7 @@ class Grid:
         for i, aim in enumerate(self.soft):
             if aim.hard and aim.high is not None:
                 rows.append(Row(aim.key, self.per_step[i], float(self.high[i] - self.start[i])))
-            if aim.hard and aim.low is not None:
+            if aim.hard and aim.hard_low and aim.low is not None:
                 rows.append(Row(aim.key, -self.per_step[i], float(self.start[i] - self.low[i])))
         if self.problem.vessel_ml is not None:
             at, each = self._volume({part.id: 1.0 for part in self.problem.parts})

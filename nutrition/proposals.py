@@ -9,6 +9,7 @@ import numpy as np
 from nutrition.balance import SLACK, Grid, Problem, name_of, npt_ints
 from nutrition.balance_search import score
 from nutrition.balance_solver import SCALE, Answer, Model, answer_from, balance, total_of
+from nutrition.profile import Vector
 
 # How much further from the aims another answer may be: a share of the first one's distances, and a bit. Misses must not grow.
 GIVE_SHARE, GIVE = 0.15, 0.05
@@ -54,18 +55,16 @@ def limited_by(grid: Grid, steps: npt_ints, at: int, direction: int) -> str:
         return name_of(broken[0]).lower()
     here, there = grid.totals(steps), grid.totals(further)
 
-    def missed(totals: np.ndarray[tuple[int], np.dtype[np.float64]]) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
-        return np.nan_to_num(np.maximum(grid.low - totals, 0.0)) + np.nan_to_num(np.maximum(totals - grid.high, 0.0))
+    def missed(totals: Vector) -> Vector:
+        return np.asarray(np.nan_to_num(np.maximum(grid.low - totals, 0.0)) + np.nan_to_num(np.maximum(totals - grid.high, 0.0)))
 
     worse = grid.weight * (missed(there) - missed(here))
     if len(worse) and worse.max() > SLACK:
         return name_of(grid.soft[int(worse.argmax())].key).lower()
     away = grid.weight * (np.abs(there - grid.aim) - np.abs(here - grid.aim))
-    return (
-        f"the aim of {name_of(grid.soft[int(away.argmax())].key).lower()}"
-        if len(away) and away.max() > SLACK
-        else "nothing: it is a matter of taste"
-    )
+    if not len(away) or away.max() <= SLACK:
+        return "nothing: it is a matter of taste"
+    return f"the aim of {name_of(grid.soft[int(away.argmax())].key).lower()}"
 
 
 def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[Change, ...]:

@@ -17,8 +17,13 @@ document.addEventListener("keydown", (event) => {
     field.form.querySelector(`button[name=step][value="${wanted}"]`).click();
     return;
   }
+  if (field.matches && field.matches("[data-amount]")) {
+    if (event.key === "!" && field.form.elements.lock) { event.preventDefault(); field.form.elements.lock.click(); return; }
+    if (event.key === "Escape") { field.blur(); return; }
+  }
   if (typing(field)) return;
   if (waitingForStage && stages[event.key]) {
+    event.preventDefault();
     window.location.assign(stages[event.key]);
   } else if (event.key === "?") {
     document.getElementById("keys")?.showModal();
@@ -27,6 +32,8 @@ document.addEventListener("keydown", (event) => {
     if (search) { event.preventDefault(); search.focus(); }
   } else if (event.key === "u") {
     document.querySelector("[data-undo]")?.click();
+  } else if (event.key === "t") {
+    document.querySelector("[data-first-proposal]")?.click();
   }
   waitingForStage = event.key === "g";
 });
@@ -180,6 +187,6 @@ for (const timer of document.querySelectorAll("[data-timer]")) {
 }
 
 document.addEventListener("keydown", (event) => {
-  if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.defaultPrevented || typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
   document.querySelector(`[data-key="${event.key}"]`)?.click();
 });

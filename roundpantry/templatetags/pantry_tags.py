@@ -120,5 +120,16 @@ def signed(value: float | None, key: str) -> str:
 
 
 @register.filter
+def magnitude(value: float) -> float:
+    return abs(value)
+
+
+@register.filter
+def signed_grams(value: float) -> str:
+    """A difference in weight with its sign."""
+    return ("+" if value > 0 else "\u2212") + show.grams(abs(value))
+
+
+@register.filter
 def signed_percent(share: float) -> str:
     return f"{share * 100:+.0f} %".replace("-", "\u2212")

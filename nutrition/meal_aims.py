@@ -1,0 +1,69 @@
+"""The day's targets as aims for portions: of the whole day, or of one meal's share of it."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import replace
+
+from nutrition.balance import DENSITY, Aim, Part
+from nutrition.conditions import conditions
+from nutrition.meals import MealTarget
+from nutrition.statements import Target
+from nutrition.targets import DayTargets, Order
+
+# A watched target counts twice as much as one that is only bounded; energy and protein three times. Common practice, no source.
+WATCHED_WEIGHT, OTHER_WEIGHT = 2.0, 1.0
+LEADING = {"energy_kcal": 3.0, "protein_g": 3.0}
+MOST_AIMS = 25
+# A least that these parts can bring under a tenth of is left to supplements and to other food.
+OUT_OF_REACH = 0.1
+
+
+def firm_keys(day: DayTargets, orders: Sequence[Order]) -> tuple[frozenset[str], frozenset[str]]:
+    """The keys whose bounds an order sets, and those whose most a condition sets: these are never broken."""
+    ordered = frozenset(order.key for order in orders if order.kind == "order")
+    voices = {conditions()[code].name for code in day.person.conditions if code in conditions()}
+    by_condition = frozenset(key for key, target in day.targets.items() if target.voice in voices and target.high is not None)
+    return ordered, by_condition - ordered
+
+
+def aims_for(
+    targets: Mapping[str, Target],
+    watched: Collection[str],
+    firm: tuple[Collection[str], Collection[str]],
+    share: float = 1.0,
+    meal: MealTarget | None = None,
+) -> tuple[Aim, ...]:
+    """The watched targets, and those that are never broken, for a share of the day [0 to 1].
+
+    A meal's own least of protein stands in place of its share of the day's. Calorie density is the same for a meal and a day.
+    """
+    ordered, by_condition = firm
+    out = []
+    for key, target in targets.items():
+        hard = key in ordered or key in by_condition
+        if key not in watched and not hard:
+            continue
+        by = 1.0 if key == DENSITY else share
+        low, high = (None if value is None else value * by for value in (target.low, target.high))
+        aim = target.aim * by
+        if meal is not None and key == "protein_g" and meal.protein_min_g is not None:
+            low = meal.protein_min_g if high is None else min(meal.protein_min_g, high)
+            aim = max(aim, low)
+        weight = LEADING.get(key, WATCHED_WEIGHT if key in watched else OTHER_WEIGHT)
+        out.append(Aim(key, low, aim, high, weight, hard, hard_low=key in ordered))
+    return tuple(out[:MOST_AIMS])
+
+
+def within_reach(aims: Sequence[Aim], parts: Sequence[Part], base: Mapping[str, float]) -> tuple[Aim, ...]:
+    """The aims without those whose least these parts cannot come near, however large they are; a most of such a key is kept."""
+    out = []
+    for aim in aims:
+        if aim.key != DENSITY and aim.low is not None and aim.low > 0:
+            most = base.get(aim.key, 0.0) + sum(part.amount(aim.key) * max(part.most, part.grams) for part in parts)
+            if most < OUT_OF_REACH * aim.low:
+                if aim.high is None:
+                    continue
+                aim = replace(aim, low=None, aim=min(most, aim.high), weight=OTHER_WEIGHT)
+        out.append(aim)
+    return tuple(out)
