@@ -8,7 +8,7 @@ the practitioner's own portions, in kitchen-sized steps, is smallest.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -152,6 +152,15 @@ class Row:
     most: float
 
 
+def _linear(aim: Aim) -> list[tuple[Aim, float]]:
+    """A target as linear ones, each with what a gram takes off [kcal/g]: a density's bounds and its aim are told apart."""
+    if aim.key != DENSITY:
+        return [(aim, 0.0)]
+    out = [(replace(aim, low=None, high=None), aim.aim)]
+    out += [(replace(aim, low=aim.low, high=None), aim.low)] if aim.low else []
+    return out + ([(replace(aim, low=None), aim.high)] if aim.high is not None else [])
+
+
 class Grid:
     """A problem as arrays over its parts that can move: totals = start + per_step @ steps, divided by each aim and weighted."""
 
@@ -163,27 +172,30 @@ class Grid:
         self.step_g = np.array([part.step for part in self.free])
         self.least = np.array([part.least for part in self.free])
         self.own = np.array([part.grams for part in self.free])
-        self.soft = [aim for aim in problem.aims if aim.weight > 0 or aim.hard]
+        self.soft = [one for aim in problem.aims if aim.weight > 0 or aim.hard for one in _linear(aim)]
         density_g = self._density_grams()
-        start, per_step, weight = [], [], []
-        low: list[float] = []
-        target: list[float] = []
-        high: list[float] = []
-        for aim in self.soft:
-            # calorie density is a ratio: as energy less aim x weight, over the weight that is there now, it is linear
-            minus = aim.aim if aim.key == DENSITY else 0.0
-            divide = aim.per * (density_g if aim.key == DENSITY else 1.0)
-            at, each = self._sum_of("energy_kcal" if aim.key == DENSITY else aim.key, minus)
+        start, per_step = [], []
+        for aim, minus in self.soft:
+            # calorie density is a ratio: as energy less a bound times weight, over the weight that is there now, it is linear
+            density = aim.key == DENSITY
+            at, each = self._sum_of("energy_kcal" if density else aim.key, minus)
+            divide = aim.per * (density_g if density else 1.0)
             start.append(at / divide)
             per_step.append(each / divide)
-            for bounds, value in ((low, aim.low), (target, aim.aim), (high, aim.high)):
-                bounds.append(np.nan if value is None else (value - minus) / aim.per)
-            weight.append(aim.weight)
         shape = (len(self.soft), len(self.free))
         self.start, self.per_step = np.array(start), np.array(per_step).reshape(shape)
-        self.low, self.aim, self.high = np.array(low), np.array(target), np.array(high)
-        self.weight = np.array(weight)
+        self.low = self._over_aims(aim.low for aim, _minus in self.soft)
+        self.aim = self._over_aims(aim.aim for aim, _minus in self.soft)
+        self.high = self._over_aims(aim.high for aim, _minus in self.soft)
+        self.weight = np.array([aim.weight for aim, _minus in self.soft])
+        # distances count once: the bounds of a density are rows of their own
+        self.far = np.array([0.0 if minus and minus != aim.aim else aim.weight for aim, minus in self.soft])
         self.rows = self._rows()
+
+    def _over_aims(self, values: Iterable[float | None]) -> Vector:
+        """Bounds or aims as shares of each aim, NaN for an open one."""
+        pairs = zip(self.soft, values, strict=True)
+        return np.array([np.nan if value is None else (value - minus) / aim.per for (aim, minus), value in pairs])
 
     def _density_grams(self) -> float:
         """The weight that calorie density is referred to: of the practitioner's own portions and what is eaten besides. [g]"""
@@ -198,7 +210,7 @@ class Grid:
 
     def _rows(self) -> list[Row]:
         rows = []
-        for i, aim in enumerate(self.soft):
+        for i, (aim, _minus) in enumerate(self.soft):
             if aim.hard and aim.high is not None:
                 rows.append(Row(aim.key, self.per_step[i], float(self.high[i] - self.start[i])))
             if aim.hard and aim.hard_low and aim.low is not None:
@@ -249,7 +261,7 @@ class Grid:
 
     def deviation(self, steps: npt_ints) -> float:
         """(3): the weighted distances from the aims, each over its aim."""
-        return float((self.weight * np.abs(self.totals(steps) - self.aim)).sum())
+        return float((self.far * np.abs(self.totals(steps) - self.aim)).sum())
 
     def change(self, steps: npt_ints) -> float:
         """(4): how many steps away from the practitioner's own portions."""

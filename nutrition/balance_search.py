@@ -49,7 +49,7 @@ def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None =
     most = np.array([row.most for row in grid.rows]) + SLACK
     limit_effect = limits @ moves.T
     low, high = (np.where(np.isnan(bound), sign * np.inf, bound) for bound, sign in ((grid.low, -1), (grid.high, 1)))
-    weight, aim = grid.weight[:, None], grid.aim[:, None]
+    weight, far, aim = grid.weight[:, None], grid.far[:, None], grid.aim[:, None]
     end = perf_counter() + seconds
     best: tuple[float, npt_ints] | None = None
     for start in range(starts):
@@ -62,7 +62,7 @@ def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None =
             broken = np.maximum((limits @ steps)[:, None] + limit_effect - most[:, None], 0.0).sum(axis=0)
             there = steps + moves
             change = (np.abs(grid.least + there * grid.step_g - grid.own) / grid.step_g).sum(axis=1)
-            found = BROKEN * broken + MISSED * (weight * missed).sum(axis=0) + DISTANT * (weight * np.abs(at - aim)).sum(axis=0)
+            found = BROKEN * broken + MISSED * (weight * missed).sum(axis=0) + DISTANT * (far * np.abs(at - aim)).sum(axis=0)
             found += CHANGED * change
             found[((there < 0) | (there > grid.steps)).any(axis=1)] = np.inf
             pick = int(found.argmin())

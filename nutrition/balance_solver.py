@@ -62,7 +62,6 @@ class Model:
                 self.model.add(self.sum_of(each) <= int(np.floor(row.most * SCALE)) + room)
         self.misses: list[cp_model.IntVar] = []
         self.distances: list[cp_model.IntVar] = []
-        self.by_key: dict[str, cp_model.IntVar] = {}
         self._targets()
 
     def sum_of(self, each: Sequence[int] | npt_ints) -> Any:
@@ -71,17 +70,18 @@ class Model:
 
     def _targets(self) -> None:
         grid = self.grid
-        for i, aim in enumerate(grid.soft):
+        for i in range(len(grid.soft)):
             by = grid.weight[i] * SCALE
             each = np.rint(grid.per_step[i] * by).astype(int)
             start = int(np.rint(grid.start[i] * by))
             reach = int(np.maximum(each * grid.steps, 0).sum()), int(np.minimum(each * grid.steps, 0).sum())
             total = start + self.sum_of(each)
             target = int(np.rint(grid.aim[i] * by))
-            distance = self.model.new_int_var(0, max(abs(start + reach[0] - target), abs(start + reach[1] - target)), "")
-            self.model.add(distance >= total - target)
-            self.model.add(distance >= target - total)
-            self.distances.append(distance)
+            if grid.far[i] > 0:
+                distance = self.model.new_int_var(0, max(abs(start + reach[0] - target), abs(start + reach[1] - target)), "")
+                self.model.add(distance >= total - target)
+                self.model.add(distance >= target - total)
+                self.distances.append(distance)
             bounds = [
                 int(np.rint(value * by)) if not np.isnan(value) else None for value in (grid.low[i], grid.high[i])
             ]  # fmt: skip
@@ -95,7 +95,6 @@ class Model:
             if bounds[1] is not None:
                 self.model.add(miss >= total - bounds[1])
             self.misses.append(miss)
-            self.by_key[aim.key] = miss
 
     def solve(self, objective: Any, seconds: float, hint: npt_ints | None = None) -> tuple[str, npt_ints | None, int]:
         """The status ("optimal", "feasible", "infeasible", "unknown"), the steps, and the objective's value."""

@@ -1,0 +1,98 @@
+"""Balance problems made from the food table by a seed, the same problem enumerated, and the same for scipy's MILP."""
+
+from itertools import product
+
+import numpy as np
+from scipy.optimize import Bounds, LinearConstraint, milp
+
+from nutrition import household
+from nutrition.balance import Aim, Grid, Part, Problem
+from nutrition.bowl import FIRST_HELPING_G
+from nutrition.foods import food_table
+from nutrition.portions import limits_around
+
+KEYS = (
+    "energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "iron_mg", "calcium_mg", "fat_g", "zinc_mg",
+    "magnesium_mg", "vitamin_c_mg", "carbohydrate_g", "sugars_g", "saturated_fat_g", "folate_ug", "vitamin_k_ug", "selenium_ug",
+    "copper_mg", "niacin_mg", "riboflavin_mg", "thiamin_mg", "vitamin_e_mg", "manganese_mg", "ala_g",
+)  # fmt: skip
+FOODS = [food for food in food_table() if food.role in FIRST_HELPING_G and food.per_100_g("energy_kcal")]
+
+
+def problem(seed, parts, targets, most_choices=None, hard=0, far=False):
+    """Foods, portions in kitchen-sized steps, and targets near to what some of the portions bring; `far` makes them collide."""
+    rng = np.random.default_rng(seed)
+    made = []
+    for i, at in enumerate(rng.choice(len(FOODS), parts, replace=False)):
+        food = FOODS[int(at)]
+        grams = round(FIRST_HELPING_G[food.role] * rng.uniform(0.6, 1.4))
+        limits = limits_around(food.role, grams, household.step_g(food))
+        most = limits.most if most_choices is None else min(limits.most, limits.least + most_choices * limits.step)
+        made.append(Part(f"part-{i}", food.name, food.profile(100.0), grams, limits.least, most, limits.step, role=food.role))
+    aims = []
+    reached = {part.id: part.least + int(rng.integers(0, part.choices + 1)) * part.step for part in made}
+    for n, key in enumerate(KEYS[:targets]):
+        total = sum(part.amount(key) * reached[part.id] for part in made)
+        aim = max(total * (rng.uniform(0.6, 1.5) if far else rng.uniform(0.9, 1.1)), 1e-3)
+        low = aim * rng.uniform(0.85, 0.97) if rng.random() < 0.7 else None
+        high = aim * rng.uniform(1.03, 1.2) if rng.random() < 0.7 else None
+        if n < hard:
+            # what the portions reached keeps these
+            low, high = None, total * 1.02 + 1e-6
+            aim = min(aim, high)
+        aims.append(Aim(key, low, aim, high, float(rng.choice([1, 1, 2, 3])), hard=n < hard))
+    return Problem(tuple(made), tuple(aims))
+
+
+def by_hand(asked, portions):
+    """The sums (2) and (3) for portions, from the definition alone."""
+    violation = deviation = 0.0
+    for aim in asked.aims:
+        total = sum(part.amount(aim.key) * portions[part.id] for part in asked.parts)
+        under = max((aim.low if aim.low is not None else -np.inf) - total, 0.0)
+        over = max(total - (aim.high if aim.high is not None else np.inf), 0.0)
+        violation += aim.weight * (under + over) / aim.aim
+        deviation += aim.weight * abs(total - aim.aim) / aim.aim
+    return violation, deviation
+
+
+def keeps_hard(asked, portions):
+    return all(
+        aim.high is None or sum(part.amount(aim.key) * portions[part.id] for part in asked.parts) <= aim.high * (1 + 1e-6)
+        for aim in asked.aims
+        if aim.hard
+    )
+
+
+def enumerated(asked):
+    """The least (2), then the least (3), over all portions there are; None when none keep the hard limits."""
+    best = None
+    for steps in product(*(range(part.choices + 1) for part in asked.parts)):
+        portions = {part.id: part.portion(n) for part, n in zip(asked.parts, steps, strict=True)}
+        if keeps_hard(asked, portions):
+            found = by_hand(asked, portions)
+            if best is None or found[0] < best[0] - 1e-9 or (abs(found[0] - best[0]) <= 1e-9 and found[1] < best[1]):
+                best = found
+    return best
+
+
+def least_violation(asked, seconds=10.0):
+    """(2) by scipy's MILP, which solves with HiGHS."""
+    grid = Grid(asked)
+    parts, aims = len(grid.free), len(grid.soft)
+    rows, low = [], []
+    for i, (aim, _minus) in enumerate(grid.soft):
+        for bound, sign in ((grid.low[i], 1.0), (grid.high[i], -1.0)):
+            if not np.isnan(bound):
+                row = np.zeros(parts + aims)
+                row[:parts], row[parts + i] = sign * grid.per_step[i], 0.0 if aim.hard else 1.0
+                rows.append(row)
+                low.append(sign * (bound - grid.start[i]))
+    cost = np.concatenate([np.zeros(parts), grid.weight])
+    most = np.concatenate([grid.steps, np.full(aims, np.inf)])
+    whole = np.concatenate([np.ones(parts), np.zeros(aims)])
+    constraints = LinearConstraint(np.array(rows), np.array(low), np.inf)
+    return milp(
+        cost, constraints=constraints, integrality=whole, bounds=Bounds(np.zeros(parts + aims), most),
+        options={"time_limit": seconds, "mip_rel_gap": 1e-6},
+    ).fun  # fmt: skip
