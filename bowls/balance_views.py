@@ -1,59 +1,21 @@
-"""Balance on the bowl page: proposals as ghost outlines, taken whole or in part."""
+"""Balance on the bowl page: proposals as ghost outlines on the round, taken whole or in part."""
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
 
-from bowls.balancing import WHOLE_DAY, Options, meal_of, options_from, problem_for, refused_by, shown
-from bowls.bowl import Reckoned, reckon_bowl
-from bowls.history import remember
+from bowls.balancing import options_from, portioned, problem_for, refused_by
+from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.picture import bowl_round, ghosts
+from bowls.proposed import LEFT_OUT_G, found, ticked
 from bowls.views import answer, client_of, page_context
-from clients.in_force import Plan, plan_of, reading
-from nutrition.balance import BadProblem, Problem, name_of
-from nutrition.balance_hints import closest, colliding, hints, misses
-from nutrition.proposals import proposals
-from nutrition.quantities import amount_of
-from nutrition.staples import staple_parts
-from nutrition.statements import Target
-from practice.models import User
+from clients.aims import meal_of, meal_options
+from clients.in_force import plan_of
+from nutrition.balance import BadProblem
 
 NO_PLAN = "Choose a client whose targets are known: a bowl is balanced against them."
 NO_PARTS = "There is nothing to balance yet: add parts below."
-
-
-def _targets(problem: Problem, plan: Plan) -> dict[str, Target]:
-    """Each aim as a target, for a reading of where a proposal stands."""
-    of_day = plan.day.targets if plan.day else {}
-    return {
-        aim.key: Target(aim.key, aim.low, aim.aim, aim.high, of_day[aim.key].unit, of_day[aim.key].source, of_day[aim.key].reason)
-        for aim in problem.aims
-    }
-
-
-def _found(request: HttpRequest, bowl: Bowl, reckoned: Reckoned, plan: Plan, options: Options) -> dict[str, object]:
-    problem = problem_for(reckoned, plan, options)
-    told = proposals(problem)
-    first = told[0].answer
-    missed = misses(problem, first)
-    wanted = _targets(problem, plan)
-    show = int(request.GET.get("show", "0")) if request.GET.get("show", "0").isdigit() else 0
-    show = min(show, len(told) - 1)
-    rows = [
-        {"shown": one, "readings": [reading(wanted[key], amount_of(one.profile, key)) for key in wanted]}
-        for one in (shown(reckoned, proposal) for proposal in told)
-    ]
-    collisions = [(name_of(name), closest(problem, name), name) for name in colliding(problem)] if first.status == "infeasible" else []
-    found_hints = hints(problem, first, staple_parts()) if missed or collisions else []
-    names = {food.id for food in staple_parts()}
-    return {
-        "proposals": rows,
-        "show": show,
-        "misses": missed,
-        "collisions": collisions,
-        "hints": [(hint, hint.kind == "add" and hint.id in names) for hint in found_hints],
-        "ghosts": ghosts(reckoned, told[show].answer.portions),
-    }
 
 
 def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
@@ -69,34 +31,26 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
     options = options_from(request.GET, plan.day, reckoned)
     context |= {
         "options": options,
-        "meal_options": [(meal.key, f"{meal.name.lower()}, {meal.share * 100:.0f} % of the day") for meal in plan.day.meals],
-        "whole_day": WHOLE_DAY,
+        "meal_options": meal_options(plan.day),
         "meal": meal_of(plan.day, options.meal),
         "school": plan.day.school,
-        "refused": [(part.name, names) for part in reckoned.parts if (names := refused_by(part, plan.day.person.allergies))],
+        "refused": [(part.name, names) for part in reckoned.parts if (names := refused_by(part.foods, plan.day.person.allergies))],
+        "balance_url": reverse("bowls:balance", args=[bowl.pk]),
+        "add_url": reverse("bowls:add", args=[bowl.pk]),
     }
     try:
-        return context | _found(request, bowl, reckoned, plan, options)
+        context |= found(request, problem_for(reckoned, plan, options), portioned(reckoned), plan)
     except BadProblem as error:
         return context | {"problem": str(error)}
+    return context | {"ghosts": ghosts(reckoned, context["portions"])}
 
 
-def _take(bowl: Bowl, data: dict[str, str], taken: list[str]) -> None:
-    """Set the portions of the parts that were ticked, as one step for undo; a part of nothing is taken out."""
-    rows = {str(row.pk): row for row in bowl.parts.all()}
-    changes = []
-    for pk in taken:
-        try:
-            grams = float(data.get(f"grams-{pk}", ""))
-        except ValueError:
-            continue
-        if pk in rows and 0 <= grams <= 10_000:
-            changes.append((rows[pk], grams))
-    if not changes:
-        return
-    remember(bowl)
-    for row, grams in changes:
-        if grams < 0.4:
+def _take(bowl: Bowl, portions: dict[str, float]) -> None:
+    """Set the portions of these parts, as one step for undo; a part of nothing is taken out."""
+    bowl.remember()
+    for row in bowl.parts.filter(pk__in=portions):
+        grams = portions[str(row.pk)]
+        if grams < LEFT_OUT_G:
             row.delete()
         else:
             row.grams, row.low_g, row.high_g, row.basis = grams, grams * 0.94, grams * 1.06, "leveled measure"
@@ -106,11 +60,11 @@ def _take(bowl: Bowl, data: dict[str, str], taken: list[str]) -> None:
 def balance(request: HttpRequest, pk: int) -> HttpResponse:
     """Proposals for the bowl; a POST takes the ticked parts of one."""
     bowl = get_object_or_404(Bowl, pk=pk)
-    assert isinstance(request.user, User)
     if request.method == "POST":
-        _take(bowl, request.POST.dict(), request.POST.getlist("take"))
+        if portions := ticked(request.POST, [str(row.pk) for row in bowl.parts.all()]):
+            _take(bowl, portions)
         return answer(request, bowl)
     context = _context(request, bowl)
-    if request.htmx:  # type: ignore[attr-defined]
+    if request.htmx:
         return render(request, "bowls/_balance.html", context)
     return render(request, "bowls/page.html", page_context(request, bowl) | context)

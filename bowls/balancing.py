@@ -2,24 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import partial
 
 from bowls.bowl import Part, Reckoned
+from bowls.proposed import Portioned
+from clients.aims import WHOLE_DAY, meal_of, plan_aims
 from clients.in_force import Plan
 from nutrition import balance as core
 from nutrition import household
+from nutrition.bowl import Ingredient
 from nutrition.food_classes import classes_of
-from nutrition.household import Spoken
-from nutrition.meal_aims import aims_for, firm_keys, within_reach
-from nutrition.meals import MAIN_MEALS, MealTarget
+from nutrition.meal_aims import within_reach
+from nutrition.meals import MAIN_MEALS
 from nutrition.portions import limits_around
-from nutrition.profile import Profile
-from nutrition.proposals import Change, Proposal
 from nutrition.schools import School
 from nutrition.targets import DayTargets
-
-WHOLE_DAY = "day"
 
 
 @dataclass(frozen=True)
@@ -44,20 +43,16 @@ def options_from(data: Mapping[str, str], day: DayTargets, bowl: Reckoned) -> Op
     return Options(meal, "vessel" in data or not asked, "star" in data or not asked, "plate" in data)
 
 
-def meal_of(day: DayTargets, key: str) -> MealTarget | None:
-    return next((meal for meal in day.meals if meal.key == key), None)
-
-
-def refused_by(part: Part, allergies: frozenset[str]) -> list[str]:
-    """The allergens of the client that a part holds."""
-    return sorted({name for ingredient in part.foods for name in ingredient.food.allergens} & allergies)
+def refused_by(foods: Iterable[Ingredient], allergies: frozenset[str]) -> list[str]:
+    """The allergens of the client that these foods hold."""
+    return sorted({name for ingredient in foods for name in ingredient.food.allergens} & allergies)
 
 
 def part_for(part: Part, allergies: frozenset[str] = frozenset()) -> core.Part:
     """A bowl's part with its sensible portions; one that the client does not tolerate may only be left out."""
     row, ml_per_gram = part.row, part.volume_ml / part.profile.grams if part.profile.grams > 0 else 1.0
     limits = limits_around(row.role, row.grams, part.step_g, row.least_g, row.most_g)
-    least, most = (limits.least, limits.most) if row.locked or not refused_by(part, allergies) else (0.0, 0.0)
+    least, most = (limits.least, limits.most) if row.locked or not refused_by(part.foods, allergies) else (0.0, 0.0)
     return core.Part(
         str(part.pk), part.name, part.profile, row.grams, least, most, limits.step, row.locked, row.role, ml_per_gram, part.star
     )  # fmt: skip
@@ -85,8 +80,7 @@ def problem_for(bowl: Reckoned, plan: Plan, options: Options) -> core.Problem:
     parts = tuple(part_for(part, allergies) for part in bowl.parts)
     if not options.star:
         parts = tuple(core.replace(part, star=False) for part in parts)
-    watched = {row.target.key for row in plan.watched}
-    aims = aims_for(plan.day.targets, watched, firm_keys(plan.day, plan.orders), meal.share if meal else 1.0, meal)
+    aims = plan_aims(plan, meal)
     school = plan.day.school
     return core.Problem(
         parts,
@@ -96,40 +90,17 @@ def problem_for(bowl: Reckoned, plan: Plan, options: Options) -> core.Problem:
     )
 
 
-@dataclass(frozen=True)
-class Shown:
-    """One change of a proposal with its measures before and after."""
-
-    change: Change
-    before: Spoken | None
-    after: Spoken | None
-
-
-@dataclass(frozen=True)
-class ShownProposal:
-    proposal: Proposal
-    changes: list[Shown]
-    profile: Profile
-    volume_ml: float
-
-
-def measure_of(part: Part, grams: float) -> Spoken | None:
-    """A part's portion in a kitchen measure. [g]"""
-    if grams <= 0:
-        return None
+def measure_of(part: Part, grams: float) -> str:
+    """A part's portion in a kitchen measure; empty where none is known. [g]"""
+    if grams <= 0 or part.profile.grams <= 0:
+        return ""
     if part.row.food:
-        return household.spoken(part.foods[0].food, grams)
-    return household.by_volume(part.volume_ml / part.profile.grams * grams, grams) if part.profile.grams > 0 else None
+        said = household.spoken(part.foods[0].food, grams)
+    else:
+        said = household.by_volume(part.volume_ml / part.profile.grams * grams, grams)
+    return said.words if said else ""
 
 
-def shown(bowl: Reckoned, proposal: Proposal) -> ShownProposal:
-    """A proposal with what the bowl would be."""
-    parts = {str(part.pk): part for part in bowl.parts}
-    changes = [
-        Shown(change, measure_of(parts[change.id], change.before), measure_of(parts[change.id], change.after))
-        for change in proposal.changes
-    ]  # fmt: skip
-    portions = proposal.answer.portions
-    shares = [(part, portions[str(part.pk)] / part.profile.grams) for part in bowl.parts if part.profile.grams > 0]
-    profile = Profile.total(part.profile * share for part, share in shares)
-    return ShownProposal(proposal, changes, profile, sum(part.volume_ml * share for part, share in shares))
+def portioned(bowl: Reckoned) -> dict[str, Portioned]:
+    """The bowl's parts as proposals show them."""
+    return {str(part.pk): Portioned(part.name, part.profile, part.volume_ml, partial(measure_of, part)) for part in bowl.parts}

@@ -7,19 +7,19 @@ from django_scopes import ScopedManager
 from clients.models import Client
 from nutrition.foods import ROLES
 from practice.models import Practice
-from practice.versioned import Versioned
+from practice.undo import Undoable
 from recipes.models import Recipe
 
 BOWL_ROLES = [(role, role) for role in ROLES]
 
 
-class Bowl(Versioned):
+class Bowl(Undoable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
     client = models.ForeignKey(Client, on_delete=models.SET_NULL, null=True, blank=True)
     vessel_ml = models.PositiveIntegerField("vessel [mL]", default=1000, validators=[MinValueValidator(100), MaxValueValidator(5000)])
-    # earlier states of the parts, newest last, for undo
-    history = models.JSONField(default=list, blank=True)
+    undo_rows = "parts"
+    undo_fields = ("role", "food", "recipe_id", "grams", "low_g", "high_g", "basis", "place", "star", "locked", "least_g", "most_g")
 
     objects = ScopedManager(practice="practice")
 

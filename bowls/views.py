@@ -8,7 +8,6 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from bowls.bowl import amount_for, reckon_bowl, reckon_part
-from bowls.history import remember, step_back
 from bowls.models import Bowl, BowlPart
 from bowls.picture import bowl_round
 from clients.cautions import of_foods
@@ -162,13 +161,13 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
         part.food, own_role = food.slug, food.role
     part.role = role if role in ROLES else own_role if own_role in ROLES else "topping"
     if part.food:
-        part.grams = _grams_asked(request.POST.get("grams", "")) or FIRST_HELPING_G[part.role]
-    remember(bowl)
+        part.grams = grams_asked(request.POST.get("grams", "")) or FIRST_HELPING_G[part.role]
+    bowl.remember()
     part.save()
     return answer(request, bowl)
 
 
-def _grams_asked(text: str) -> float | None:
+def grams_asked(text: str) -> float | None:
     """Grams that a hint proposes for what is added; None for none, or none that can be used."""
     try:
         grams = float(text)
@@ -184,15 +183,15 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
     row = get_object_or_404(bowl.parts, pk=part)
     data = request.POST
     if "remove" in data:
-        remember(bowl)
+        bowl.remember()
         row.delete()
     elif "star" in data:
-        remember(bowl)
+        bowl.remember()
         bowl.parts.exclude(pk=row.pk).update(star=False)
         row.star = not row.star
         row.save()
     elif "lock" in data:
-        remember(bowl)
+        bowl.remember()
         row.locked = not row.locked
         row.save()
     elif "limits" in data:
@@ -201,7 +200,7 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
         grams = _stepped(bowl, row, data)
         if grams is not None:
             if "dragging" not in data:
-                remember(bowl)
+                bowl.remember()
             row.grams, row.low_g, row.high_g, row.basis = grams, grams * 0.9, grams * 1.1, "leveled measure"
             row.save()
     elif "amount" in data:
@@ -209,7 +208,7 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
             line = amount_for(row, data["amount"])
         except UnreadableAmount as error:
             return answer(request, bowl, {row.pk: (data["amount"], str(error))})
-        remember(bowl)
+        bowl.remember()
         row.grams, row.low_g, row.high_g, row.basis = line.grams, line.low, line.high, line.basis
         row.save()
     return answer(request, bowl)
@@ -227,7 +226,7 @@ def _set_limits(request: HttpRequest, bowl: Bowl, row: BowlPart) -> HttpResponse
     least, most = values
     if any(value is not None and not 0 <= value <= MAX_GRAMS for value in values) or (least or 0) > (MAX_GRAMS if most is None else most):
         return answer(request, bowl, {row.pk: (f"{row.grams:g} g", "The least must be zero or more, and not over the most.")})
-    remember(bowl)
+    bowl.remember()
     row.least_g, row.most_g = least, most
     row.save()
     return answer(request, bowl)
@@ -250,5 +249,5 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
 @require_POST
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
     bowl = get_object_or_404(Bowl, pk=pk)
-    step_back(bowl)
+    bowl.step_back()
     return answer(request, bowl)

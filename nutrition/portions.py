@@ -46,3 +46,16 @@ def limits_around(role: str, grams: float, step: float, least: float | None = No
     if first <= 0:
         first += step
     return Limits(first, max(high, first), step)
+
+
+# A bowl is eaten whole, three quarters, or one and a half; a dish by the half serving up to two and a half. Common practice, no source.
+BOWL_COUNTS, SERVING_COUNTS = (0.5, 1.5, 0.25), (0.5, 2.5, 0.5)
+
+
+def limits_by_count(counts: tuple[float, float, float], amount: float, unit_g: float) -> Limits:
+    """Limits in grams for something counted: least, most and step of `counts`, widened to what is there, times a unit's weight. [g]
+
+    Raises ValueError for a unit that weighs nothing.
+    """
+    least, most, step = counts
+    return limits_around("", amount * unit_g, step * unit_g, min(least, amount) * unit_g, max(most, amount) * unit_g)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from bowls.bowl import Part, reckon_bowl
 from nutrition import household
 from nutrition.bowl import Ingredient
-from nutrition.foods import food_table
+from nutrition.foods import ROLES, food_table
 from nutrition.meals import MAIN_MEALS
 from nutrition.profile import Profile
 from nutrition.situations import PlannedDay
@@ -22,6 +22,8 @@ class Entry:
     kind: str
     profile: Profile
     said: str
+    role: str
+    volume_ml: float
     ingredients: list[Ingredient] = field(default_factory=list)
     parts: list[str] = field(default_factory=list)
 
@@ -49,6 +51,11 @@ class ReckonedDay:
     supplements: list[Supplement]
 
     @property
+    def supplements_profile(self) -> Profile:
+        """What the supplements bring to the day."""
+        return per_day(self.supplements)
+
+    @property
     def ingredients(self) -> list[Ingredient]:
         return [ingredient for meal in self.meals for ingredient in meal.ingredients]
 
@@ -62,9 +69,20 @@ class ReckonedDay:
         return PlannedDay(self.profile, self.ingredients, self.main_meals)
 
 
-def _count(amount: float, one: str, many: str) -> str:
+def count_words(row: DayEntry, amount: float) -> str:
+    """So many bowls or servings in words: "1 1/2 servings"."""
+    one = "bowl" if row.bowl_id else "serving"
     _value, words = household.fraction(amount)
-    return f"{words} {one if amount <= 1 else many}"
+    return f"{words} {one if amount <= 1 else f'{one}s'}"
+
+
+def _main_role(ingredients: list[Ingredient]) -> str:
+    """The role that most of it has: what a bowl is drawn as among other things."""
+    grams: dict[str, float] = {}
+    for one in ingredients:
+        if one.food.role in ROLES:
+            grams[one.food.role] = grams.get(one.food.role, 0.0) + one.grams
+    return max(grams, key=lambda role: grams[role], default="base")
 
 
 def _part_words(part: Part, amount: float) -> str:
@@ -79,15 +97,20 @@ def _entry(row: DayEntry) -> Entry:
         reckoned = reckon_bowl(row.bowl)
         scaled = [Ingredient(part.food, part.grams * row.amount) for part in reckoned.ingredients]
         parts = [_part_words(part, row.amount) for part in reckoned.parts]
-        return Entry(row, row.bowl.name, "bowl", reckoned.profile * row.amount, _count(row.amount, "bowl", "bowls"), scaled, parts)
+        profile, volume = reckoned.profile * row.amount, reckoned.volume_ml * row.amount
+        return Entry(row, row.bowl.name, "bowl", profile, count_words(row, row.amount), _main_role(scaled), volume, scaled, parts)
     if row.recipe_id:
         facts = facts_of(row.recipe)
         scaled = [Ingredient(food, grams * row.amount) for food, grams in facts.foods()]
-        return Entry(row, row.recipe.title, "recipe", facts.serving * row.amount, _count(row.amount, "serving", "servings"), scaled)
+        profile = facts.serving * row.amount
+        volume = (facts.volume_ml or facts.batch.grams) / facts.recipe.servings * row.amount
+        role = row.recipe.role if row.recipe.role in ROLES else _main_role(scaled)
+        return Entry(row, row.recipe.title, "recipe", profile, count_words(row, row.amount), role, volume, scaled)
     food = food_table()[row.food]
     measure = household.spoken(food, row.amount)
     profile = food.profile(row.amount, row.low_g, row.high_g)
-    return Entry(row, food.name, "food", profile, measure.words if measure else "", [Ingredient(food, row.amount)])
+    role, volume = food.role if food.role in ROLES else "topping", food.volume_ml(row.amount) or row.amount
+    return Entry(row, food.name, "food", profile, measure.words if measure else "", role, volume, [Ingredient(food, row.amount)])
 
 
 def reckon_day(day: Day) -> ReckonedDay:

@@ -6,19 +6,22 @@ from django_scopes import ScopedManager
 from bowls.models import Bowl
 from clients.models import Client, TargetVersion
 from practice.models import Practice
-from practice.versioned import Versioned
+from practice.undo import Undoable
 from recipes.models import Recipe
 
 MEALS = [("breakfast", "Breakfast"), ("lunch", "Lunch"), ("dinner", "Dinner"), ("snack", "Between meals")]
 
 
-class Day(Versioned):
+class Day(Undoable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="days")
     date = models.DateField()
     note = models.CharField(max_length=200, blank=True)
     # the targets it was planned for: later ones do not reach back
     made_for = models.ForeignKey(TargetVersion, on_delete=models.SET_NULL, null=True, blank=True, related_name="days")
+
+    undo_rows = "entries"
+    undo_fields = ("meal", "bowl_id", "recipe_id", "food", "amount", "low_g", "high_g", "locked")
 
     objects = ScopedManager(practice="practice")
 
@@ -41,6 +44,8 @@ class DayEntry(models.Model):
     amount = models.FloatField()
     low_g = models.FloatField(null=True, blank=True)
     high_g = models.FloatField(null=True, blank=True)
+    # a proposal leaves it as it is
+    locked = models.BooleanField(default=False)
 
     objects = ScopedManager(practice="day__practice")
 

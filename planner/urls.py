@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from planner import views
+from planner import balance_views, views
 
 app_name = "planner"
 urlpatterns = [
@@ -12,6 +12,7 @@ urlpatterns = [
     path("<int:pk>/add/", views.add, name="add"),
     path("<int:pk>/find/", views.find, name="find"),
     path("<int:pk>/newer-targets/", views.newer_targets, name="newer-targets"),
-    path("<int:pk>/put-back/", views.put_back, name="put-back"),
+    path("<int:pk>/balance/", balance_views.balance, name="balance"),
+    path("<int:pk>/undo/", views.undo, name="undo"),
     path("<int:pk>/entries/<int:entry>/", views.change, name="change"),
 ]

@@ -11,6 +11,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from bowls.models import Bowl
+from bowls.views import grams_asked
 from clients.cautions import of_foods
 from clients.context import SESSION_KEY, focused
 from clients.in_force import Plan, plan_of, strip
@@ -32,8 +33,6 @@ from recipes.models import Recipe
 MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 MOST = 20.0
 AROUND = timedelta(days=3)
-TAKEN_OUT = "taken_out_of_a_day"
-ENTRY_FIELDS = ("meal", "bowl_id", "recipe_id", "food", "amount", "low_g", "high_g")
 
 
 class DayForm(forms.Form):
@@ -73,7 +72,7 @@ def caution_numbers(day: Day, reckoned: ReckonedDay) -> dict[str, float]:
     return day_numbers(reckoned.planned()) | week_numbers(week, reckoned.supplements)
 
 
-def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
+def page_context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
     reckoned = reckon_day(day)
     plan = plan_for(day)
     newest = version_on(day.client, day.date)
@@ -96,22 +95,21 @@ def _context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] 
         "indices": indices.all_indices(reckoned.profile),
         "meal_keys": MEAL_KEYS,
         "meal_choices": MEALS,
-        "can_put_back": request.session.get(TAKEN_OUT, {}).get("day") == day.pk,
     } | strip_context(request, plan, reckoned.profile, day.client, "The plan")
 
 
-def _answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+def answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
     if request.htmx:
-        return render(request, "planner/_work.html", _context(request, day, errors))
+        return render(request, "planner/_work.html", page_context(request, day, errors))
     if errors:
-        return render(request, "planner/page.html", _context(request, day, errors), status=400)
+        return render(request, "planner/page.html", page_context(request, day, errors), status=400)
     return redirect("planner:page", day.pk)
 
 
 def page(request: HttpRequest, pk: int) -> HttpResponse:
     day = get_object_or_404(Day.objects.select_related("client"), pk=pk)
     request.session[SESSION_KEY] = day.client_id
-    return render(request, "planner/_work.html" if request.htmx else "planner/page.html", _context(request, day))
+    return render(request, "planner/_work.html" if request.htmx else "planner/page.html", page_context(request, day))
 
 
 def find(request: HttpRequest, pk: int) -> HttpResponse:
@@ -131,7 +129,7 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
     }
     if request.htmx:
         return render(request, "planner/_found.html", context)
-    return render(request, "planner/page.html", _context(request, day) | context)
+    return render(request, "planner/page.html", page_context(request, day) | context)
 
 
 @require_POST
@@ -146,12 +144,13 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
         entry.recipe = get_object_or_404(Recipe, pk=data["recipe"])
     elif food := food_table().usable(data.get("food", "")):
         entry.food = food.slug
-        entry.amount = food.cup.grams / 2 if food.cup else 100.0
+        entry.amount = grams_asked(data.get("grams", "")) or (food.cup.grams / 2 if food.cup else 100.0)
     else:
         messages.error(request, "Choose a bowl, a recipe or a food from the list.")
         return redirect("planner:page", pk)
+    day.remember()
     entry.save()
-    return _answer(request, day)
+    return answer(request, day)
 
 
 @require_POST
@@ -160,9 +159,14 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
     row = get_object_or_404(day.entries, pk=entry)
     data = request.POST
     if "remove" in data:
-        request.session[TAKEN_OUT] = {"day": day.pk} | {name: getattr(row, name) for name in ENTRY_FIELDS}
+        day.remember()
         row.delete()
-        return _answer(request, day)
+        return answer(request, day)
+    if "lock" in data:
+        day.remember()
+        row.locked = not row.locked
+        row.save()
+        return answer(request, day)
     typed = data.get("amount", "").strip()
     try:
         if row.food:
@@ -171,9 +175,10 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
         else:
             row.amount = _count(typed)
     except UnreadableAmount as error:
-        return _answer(request, day, {row.pk: (typed, str(error))})
+        return answer(request, day, {row.pk: (typed, str(error))})
+    day.remember()
     row.save()
-    return _answer(request, day)
+    return answer(request, day)
 
 
 @require_POST
@@ -186,17 +191,10 @@ def newer_targets(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def put_back(request: HttpRequest, pk: int) -> HttpResponse:
-    """Undo the last taking out, if it was from this day and its bowl or recipe is still there."""
+def undo(request: HttpRequest, pk: int) -> HttpResponse:
     day = get_object_or_404(Day, pk=pk)
-    taken = request.session.get(TAKEN_OUT)
-    if taken and taken.pop("day") == day.pk:
-        del request.session[TAKEN_OUT]
-        bowl_gone = taken["bowl_id"] and not Bowl.objects.filter(pk=taken["bowl_id"]).exists()
-        recipe_gone = taken["recipe_id"] and not Recipe.objects.filter(pk=taken["recipe_id"]).exists()
-        if not bowl_gone and not recipe_gone:
-            DayEntry.objects.create(day=day, **taken)
-    return _answer(request, day)
+    day.step_back()
+    return answer(request, day)
 
 
 def _count(text: str) -> float:

@@ -1,13 +1,8 @@
 """Balance against all portions there are, against scipy's MILP, and by its laws."""
 
-import json
 from dataclasses import replace
-from io import StringIO
-from pathlib import Path
-from tempfile import TemporaryDirectory
 from unittest import TestCase
 
-from django.core.management import CommandError, call_command
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -220,17 +215,3 @@ class File(TestCase):
             with self.subTest(field), self.assertRaises(BadProblem) as caught:
                 read_problem({**self.data, **wrong}, str)
             self.assertEqual(caught.exception.field, field)
-
-    def test_command(self):
-        with TemporaryDirectory() as folder:
-            path = Path(folder) / "bowl.json"
-            path.write_text(json.dumps(self.data), encoding="utf-8")
-            out = StringIO()
-            call_command("balance", str(path), "--json", stdout=out)
-            self.assertEqual(json.loads(out.getvalue())["status"], "optimal")
-            out = StringIO()
-            call_command("balance", str(path), stdout=out)
-            self.assertIn("Proved", out.getvalue())
-            path.write_text("{", encoding="utf-8")
-            with self.assertRaises(CommandError):
-                call_command("balance", str(path))

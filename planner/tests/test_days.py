@@ -1,9 +1,11 @@
 """Days: bowls, dishes and single foods in meals, against the targets."""
 
+import re
+
 from django.urls import reverse
 
 from planner.day import reckon_day
-from planner.models import Day
+from planner.models import Day, DayEntry
 from roundpantry.testing import PracticeCase
 
 
@@ -48,7 +50,7 @@ class Days(PracticeCase):
         self.assertEqual(self.day.entries.count(), 0)
         self.assertContains(page, "Undo")
         for _ in range(2):
-            self.post(reverse("planner:put-back", args=[self.day.pk]), {})
+            self.post(reverse("planner:undo", args=[self.day.pk]), {})
         back = self.day.entries.get()
         self.assertEqual((back.bowl, back.meal, back.amount), (self.bowl, "lunch", 1))
 
@@ -68,3 +70,26 @@ class Days(PracticeCase):
         self.assertContains(self.client.get(address, {"q": "walnut"}), 'value="walnuts"')
         self.post(reverse("planner:add", args=[self.day.pk]), {"food": "egg-boiled"})
         self.assertEqual(self.day.entries.count(), 1, "an animal food is never added")
+
+    def test_balance_the_day_take_one_entry_and_undo(self):
+        DayEntry.objects.create(day=self.day, meal="dinner", recipe=self.recipe, amount=1)
+        DayEntry.objects.create(day=self.day, meal="snack", food="tahini", amount=30)
+        address = reverse("planner:balance", args=[self.day.pk])
+        page = self.client.get(address, headers={"HX-Request": "true"})
+        self.assertContains(page, "whole day, supplements counted")
+        self.assertContains(page, "every proposal leaves it out", msg_prefix="sesame is not tolerated")
+        offered = dict(re.findall(r'name="grams-(\d+)" value="([\d.]+)"', page.content.decode()))
+        self.assertIn(str(self.entry.pk), offered)
+        before = {row.pk: row.amount for row in self.day.entries.all()}
+        self.post(address, {"take": str(self.entry.pk)} | {f"grams-{pk}": grams for pk, grams in offered.items()})
+        after = {row.pk: row.amount for row in self.day.entries.all()}
+        self.assertNotEqual(after[self.entry.pk], 1)
+        self.assertAlmostEqual(after[self.entry.pk] * 4, round(after[self.entry.pk] * 4), places=2, msg="by the quarter bowl")
+        self.assertEqual(
+            {pk: amount for pk, amount in after.items() if pk != self.entry.pk}, {pk: before[pk] for pk in before if pk != self.entry.pk}
+        )
+        self.post(reverse("planner:undo", args=[self.day.pk]), {})
+        self.assertEqual({row.pk: row.amount for row in self.day.entries.all()}, before)
+        self.post(reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"lock": "1"})
+        meal = self.client.get(address, {"meal": "lunch"}, headers={"HX-Request": "true"})
+        self.assertNotIn(f'name="grams-{self.entry.pk}"', meal.content.decode(), "locked")

@@ -21,6 +21,9 @@ class Slice:
     volume: float
     share: float | None
     star: bool = False
+    name: str = ""
+    number: int = 0
+    pk: int = 0
 
 
 @dataclass(frozen=True)
@@ -108,3 +111,14 @@ def draw(slices: Sequence[Slice], vessel_ml: float) -> Round:
         at += angle
         rim_at += rim_angle
     return Round(sectors, round(radius, 1), full, full > 1.0)
+
+
+def picture(slices: Sequence[Slice], vessel_ml: float) -> dict[str, object]:
+    """What the template of a round needs: the drawing, and each part beside its sector. [mL]"""
+    drawing = draw(slices, vessel_ml)
+    return {"drawing": drawing, "pairs": list(zip(slices, drawing.sectors, strict=True))}
+
+
+def outlines(slices: Sequence[Slice], vessel_ml: float) -> list[str]:
+    """The paths of the sectors alone, for a proposal drawn over what is there. [mL]"""
+    return [sector.path for sector in draw(slices, vessel_ml).sectors]

@@ -76,7 +76,7 @@ class Access(PracticeCase):
             (reverse("bowls:settings", args=[self.bowl.pk]), {"name": "x", "vessel_ml": "500"}),
             (reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"}),
             (reverse("planner:add", args=[self.day.pk]), {"food": "kale-raw"}),
-            (reverse("planner:put-back", args=[self.day.pk]), {}),
+            (reverse("planner:undo", args=[self.day.pk]), {}),
         ]
         for address in own:
             self.assertEqual(self.client.get(address).status_code, 200, address)
