@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from bowls import balance_views, views
+from bowls import balance_views, swap_views, views
 
 app_name = "bowls"
 urlpatterns = [
@@ -13,6 +13,7 @@ urlpatterns = [
     path("<int:pk>/add/", views.add, name="add"),
     path("<int:pk>/undo/", views.undo, name="undo"),
     path("<int:pk>/balance/", balance_views.balance, name="balance"),
+    path("<int:pk>/swaps/", swap_views.swap, name="swap"),
     path("<int:pk>/find/", views.find, name="find"),
     path("<int:pk>/parts/<int:part>/", views.change, name="change"),
 ]

@@ -1,7 +1,10 @@
 """A client's targets as aims for portions and swaps, and what may not be offered to them."""
 
+from collections.abc import Collection
+
 from clients.in_force import Plan
 from nutrition.balance import Aim
+from nutrition.conditions import conditions
 from nutrition.meal_aims import aims_for, firm_keys
 from nutrition.meals import MealTarget
 from nutrition.substitutions import Refusals
@@ -21,17 +24,30 @@ def meal_options(day: DayTargets) -> list[tuple[str, str]]:
     return [*rows, (WHOLE_DAY, "the whole day")]
 
 
-def plan_aims(plan: Plan, meal: MealTarget | None, share: float | None = None) -> tuple[Aim, ...]:
-    """The aims for a meal, for a share of the day [0 to 1], or for the whole day. Nothing where the formulas do not cover the client."""
+def plan_aims(plan: Plan, meal: MealTarget | None, share: float | None = None, also: Collection[str] = ()) -> tuple[Aim, ...]:
+    """The aims for a meal, for a share of the day [0 to 1], or for the whole day: of the watched targets, and of `also`.
+
+    Nothing where the formulas do not cover the client.
+    """
     if plan.day is None:
         return ()
-    watched = {row.target.key for row in plan.watched}
+    watched = {row.target.key for row in plan.watched}.union(also)
     part = share if share is not None else meal.share if meal else 1.0
     return aims_for(plan.day.targets, watched, firm_keys(plan.day, plan.orders), part, meal)
 
 
 def refusals_of(plan: Plan) -> Refusals:
-    """Allergens and disliked foods of the client, and the kinds of food that the school avoids."""
-    school = plan.day.school if plan.day else None
-    avoided = [row.food_class for row in school.foods if row.stance == "avoid"] if school else []
-    return Refusals(plan.client.allergies, plan.client.disliked_words, avoided)
+    """Allergens and disliked foods of the client, and the kinds of food that the school or a condition has them avoid."""
+    return Refusals(plan.client.allergies, plan.client.disliked_words, avoided_by(plan))
+
+
+def avoided_by(plan: Plan) -> dict[str, str]:
+    """Kinds of food to avoid, each with whose word that is: the school's, or a condition's."""
+    if plan.day is None:
+        return {}
+    school = plan.day.school
+    out = {row.food_class: school.name for row in school.foods if row.stance == "avoid"} if school else {}
+    for code, condition in conditions().items():
+        if code in plan.day.person.conditions:
+            out |= {row.food_class: condition.name for row in condition.foods if row.stance == "avoid"}
+    return out

@@ -21,7 +21,7 @@ SECTIONS = (
         "What changes targets or raises cautions. Numbers from a clinician's letter are set by hand afterwards and stand over all.",
         (*(f"has_{kind}" for kind in KIND_WORDS), "condition_notes"),
     ),
-    ("Foods refused or not tolerated", "", ("allergies", "dislikes")),
+    ("Foods refused, not tolerated, and liked", "", ("allergies", "dislikes", "favorites")),
     ("Meals and kitchen", "", ("meals", "who_cooks", "when_cooking", "who_else", "notes")),
     (
         "School and formulas",
@@ -53,6 +53,7 @@ class ClientForm(forms.ModelForm):
         help_texts = {
             "pace_kg_per_week": "Leave empty for the pace of the school, or the usual one.",
             "dislikes": "With commas: mushrooms, fennel.",
+            "favorites": "With commas: hemp seeds, white beans, kale. They come first where something is short.",
             "vegan_iron": "DRI 2001: 1.8 times the reference intake.",
             "vegan_zinc": "DRI 2001: up to 1.5 times the reference intake.",
         }

@@ -19,6 +19,10 @@ def _choices(known: dict[str, str]) -> list[tuple[str, str]]:
     return list(known.items())
 
 
+def _listed(text: str) -> tuple[str, ...]:
+    return tuple(word.strip() for word in text.split(",") if word.strip())
+
+
 class Client(Versioned):
     """A person the practice plans for."""
 
@@ -45,6 +49,7 @@ class Client(Versioned):
     condition_notes = models.TextField("more about conditions and medicines", blank=True)
     allergies = models.JSONField(default=list, blank=True)
     dislikes = models.CharField("foods refused or disliked", max_length=300, blank=True)
+    favorites = models.CharField("foods they like and have at hand", max_length=300, blank=True)
     meals = models.CharField("meals a day", max_length=10, choices=_choices(words.MEAL_PATTERN_WORDS), default="3")
     meal_shares = models.JSONField(default=dict, blank=True)
     who_cooks = models.CharField("who cooks", max_length=200, blank=True)
@@ -108,7 +113,11 @@ class Client(Versioned):
 
     @property
     def disliked_words(self) -> tuple[str, ...]:
-        return tuple(word.strip() for word in self.dislikes.split(",") if word.strip())
+        return _listed(self.dislikes)
+
+    @property
+    def favorite_words(self) -> tuple[str, ...]:
+        return _listed(self.favorites)
 
 
 class ClientSupplement(models.Model):

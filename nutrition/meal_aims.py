@@ -8,13 +8,16 @@ from dataclasses import replace
 from nutrition.balance import DENSITY, Aim, Part
 from nutrition.conditions import conditions
 from nutrition.meals import MealTarget
-from nutrition.statements import Target
+from nutrition.nutrients import NUTRIENT
+from nutrition.statements import GENERAL_VOICE, Target
 from nutrition.targets import DayTargets, Order
 
 # A watched target counts twice as much as one that is only bounded; energy and protein three times. Common practice, no source.
 WATCHED_WEIGHT, OTHER_WEIGHT = 2.0, 1.0
 LEADING = {"energy_kcal": 3.0, "protein_g": 3.0}
 MOST_AIMS = 25
+# Limits that are spread over the meals all the same. Common practice, no source.
+SPREAD = ("sodium_mg",)
 # A least that these parts can bring under a tenth of is left to supplements and to other food.
 OUT_OF_REACH = 0.1
 
@@ -46,6 +49,9 @@ def aims_for(
             continue
         by = 1.0 if key == DENSITY else share
         low, high = (None if value is None else value * by for value in (target.low, target.high))
+        if share < 1 and key not in SPREAD and target.voice == GENERAL_VOICE and NUTRIENT[key].group in ("minerals", "vitamins"):
+            # an upper level is of the whole day: one meal may bring most of it
+            high = None
         aim = target.aim * by
         if meal is not None and key == "protein_g" and meal.protein_min_g is not None:
             low = meal.protein_min_g if high is None else min(meal.protein_min_g, high)

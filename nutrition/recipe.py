@@ -246,6 +246,11 @@ def own_method(text: str) -> tuple[str, str]:
         return text, ""
 
 
+def line_method(recipe: Recipe, at: int) -> str:
+    """How a line is cooked: by its own method, or else by the whole's; empty for neither."""
+    return own_method(own_left(recipe.lines[at])[0])[1] or recipe.method
+
+
 _HEADER = re.compile(r"^#\s*(title|servings|batch|measured|yield|method)\s*:\s*(.+)$", re.I)
 _REDUCED = re.compile(r",?\s*reduced by\s+(?:a\s+)?(\d+(?:\.\d+)?\s*%|half|third|quarter|fifth)\s*$", re.I)
 _FIRST_NUMBER = re.compile(r"\d+(?:\.\d+)?")

@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 from nutrition.nutrients import NUTRIENT
 
 GENERAL, SCHOOL, CONDITION, ORDER = range(4)
-RANK_WORDS = ("general guidance", "the school", "a condition", "set by hand")
+GENERAL_VOICE = "general guidance"
+RANK_WORDS = (GENERAL_VOICE, "the school", "a condition", "set by hand")
 WHY_IN_FORCE = {
     SCHOOL: "a school stands over general guidance",
     CONDITION: "a condition stands over the school and general guidance",
@@ -27,7 +28,7 @@ class Target:
     unit: str
     source: str
     reason: str
-    voice: str = "general guidance"
+    voice: str = GENERAL_VOICE
 
 
 @dataclass(frozen=True)

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import csv
-from collections.abc import Collection
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, field
 from functools import lru_cache
 
 from nutrition.food_classes import classes_of
@@ -42,11 +42,11 @@ def for_food(food: Food) -> list[Substitution]:
 
 @dataclass(frozen=True)
 class Refusals:
-    """What may not be offered to a client: allergens, disliked words, and kinds of food that the school avoids."""
+    """What may not be offered to a client: allergens, disliked words, and kinds of food to avoid, each with whose word it is."""
 
     allergens: Collection[str] = ()
     disliked: Collection[str] = ()
-    avoided_classes: Collection[str] = ()
+    avoided: Mapping[str, str] = field(default_factory=dict)
 
     def why_not(self, food: Food) -> str:
         """Why a food is refused, in words; empty if it is not."""
@@ -57,8 +57,8 @@ class Refusals:
         word = next((word for word in self.disliked if word.strip().lower().removesuffix("s") in name and word.strip()), None)
         if word:
             return f"disliked: {word}"
-        avoided = sorted(classes_of(food) & set(self.avoided_classes))
-        return f"avoided by the school: {avoided[0]}" if avoided else ""
+        kind = next((kind for kind in self.avoided if kind in classes_of(food)), None)
+        return f"{kind}, avoided: {self.avoided[kind]}" if kind else ""
 
 
 NOTHING_REFUSED = Refusals()

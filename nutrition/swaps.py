@@ -10,6 +10,7 @@ from nutrition import household
 from nutrition.balance import SLACK, Aim
 from nutrition.foods import Food, food_table
 from nutrition.nutrients import NUTRIENT
+from nutrition.portions import OTHER_G, SENSIBLE_G
 from nutrition.profile import Profile
 from nutrition.quantities import amount_of
 from nutrition.substitutions import NOTHING_REFUSED, Refusals, for_food
@@ -21,7 +22,7 @@ THINNERS = ("water", "lemon-juice", "orange-juice", "soy-milk-unsweetened")
 FELT = {"form": 0.02, "less": 0.1, "thin": 0.15, "instead": 0.25, "out": 0.4}
 # A change must close at least this share of the gap; a pair this much more than the better of its two alone.
 LEAST_CLOSED, PAIR_ADDS = 0.02, 0.1
-MOST_SINGLES, MOST_PAIRED, MOST_SHOWN = 40, 14, 12
+MOST_SINGLES, MOST_PAIRED, MOST_SHOWN, MOST_PAIRS_SHOWN = 40, 14, 14, 6
 # Thinning is for a sauce that is rich: so many kcal to the gram or more.
 RICH_KCAL_PER_G = 0.8
 
@@ -35,11 +36,26 @@ class Line:
     food: Food | None
     grams: float
     profile: Profile
+    dishes: tuple[Dish, ...] = ()
+
+
+@dataclass(frozen=True)
+class Dish:
+    """Another dish that can take a line's place: its key, what it is called, and what so many grams of it bring. [g]"""
+
+    key: str
+    name: str
+    grams: float
+    profile: Profile
+    words: str = ""
 
 
 @dataclass(frozen=True)
 class Step:
-    """What is done to one line: its new food and grams [g], 0 to leave it out. `id` is empty for something added."""
+    """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is empty for something added.
+
+    `measure` says the grams as a cook would; it is empty where only the scale can.
+    """
 
     id: str
     kind: str
@@ -48,6 +64,8 @@ class Step:
     words: str
     effect: str = ""
     fails: str = ""
+    measure: str = ""
+    dish: Dish | None = None
 
 
 @dataclass(frozen=True)
@@ -69,6 +87,16 @@ class Swap:
     def words(self) -> str:
         return "; ".join(step.words for step in self.steps)
 
+    def helps(self, aims: Iterable[Aim]) -> str:
+        """The key of the target whose miss it takes most from, each over its aim and weighted; empty if none."""
+
+        def taken(aim: Aim) -> float:
+            before, after = self.totals[aim.key]
+            return aim.weight * (abs(aim.miss(before)) - abs(aim.miss(after))) / aim.per
+
+        best = max(aims, key=taken, default=None)
+        return best.key if best is not None and taken(best) > 0 else ""
+
 
 def gap(aims: Iterable[Aim], totals: Mapping[str, float]) -> float:
     """The weighted misses, each over its aim: the sum (2) of nutrition.balance."""
@@ -80,31 +108,53 @@ def totals_of(aims: Iterable[Aim], profile: Profile) -> dict[str, float]:
     return {aim.key: amount_of(profile, aim.key).amount for aim in aims}
 
 
-def _measure(food: Food, grams: float) -> str:
+# A kitchen measure is used where it is this near to the grams that were reckoned. [share]
+MEASURE_FIT = 0.2
+
+
+def kitchen(food: Food, grams: float) -> tuple[float, str]:
+    """The grams that a kitchen measure gives near to `grams`, and that measure; the grams as they are where none is near. [g]"""
     said = household.spoken(food, grams)
-    return f"{said.words} ({grams:.0f} g)" if said else f"{grams:.0f} g"
+    if said is None or abs(said.grams - grams) > MEASURE_FIT * grams:
+        return grams, ""
+    return said.grams, said.words
+
+
+def _said(grams: float, measure: str) -> str:
+    weight = f"{grams:.1f} g" if grams < 10 else f"{grams:.0f} g"
+    return f"{measure} ({weight})" if measure else weight
 
 
 def _lower(name: str) -> str:
     return name[:1].lower() + name[1:]
 
 
-def single_steps(line: Line, refusals: Refusals) -> list[Step]:
-    """What can be done to one line: less of it, leave it out, and for a food another form or another food that fits its use."""
-    name = _lower(line.name)
-    out = []
+def _less(line: Line) -> list[Step]:
+    out: list[Step] = []
     for share, words in LESS:
-        grams = line.grams * share
-        measure = _measure(line.food, grams) if line.food else f"{grams:.0f} g"
-        out.append(Step(line.id, "less", line.food, grams, f"{words} {name}: {measure}"))
-    out.append(Step(line.id, "out", line.food, 0.0, f"without {name}"))
+        grams, measure = kitchen(line.food, line.grams * share) if line.food else (line.grams * share, "")
+        # two shares can come to the same spoon, and a small pinch to no less than there is
+        if grams < line.grams * 0.9 and all(abs(grams - step.grams) > 0.02 * line.grams for step in out):
+            how = words if abs(grams - line.grams * share) <= 0.05 * line.grams else "less"
+            said = f"{how} {_lower(line.name)}: {_said(grams, measure)}"
+            out.append(Step(line.id, "less", line.food, grams, said, measure=measure))
+    return out
+
+
+def single_steps(line: Line, refusals: Refusals) -> list[Step]:
+    """What can be done to one line: less of it, leave it out, another form or food that fits its use, another dish of its kind."""
+    name = _lower(line.name)
+    out = [*_less(line), Step(line.id, "out", line.food, 0.0, f"without {name}")]
     for row in for_food(line.food) if line.food else []:
         if refusals.why_not(row.to):
             continue
-        grams = line.grams * row.ratio
+        grams, measure = kitchen(row.to, line.grams * row.ratio)
         kind = "form" if row.use == "another form" else "instead"
-        words = f"{_lower(row.to.name)} instead of {name}: {_measure(row.to, grams)}"
-        out.append(Step(line.id, kind, row.to, grams, words, row.effect, row.fails))
+        words = f"{_lower(row.to.name)} instead of {name}: {_said(grams, measure)}"
+        out.append(Step(line.id, kind, row.to, grams, words, row.effect, row.fails, measure))
+    for dish in line.dishes:
+        words = f"{_lower(dish.name)} instead of {name}: {_said(dish.grams, dish.words)}"
+        out.append(Step(line.id, "instead", None, dish.grams, words, measure=dish.words, dish=dish))
     return out
 
 
@@ -116,8 +166,10 @@ def thin_steps(grams: float, refusals: Refusals) -> list[Step]:
         if refusals.why_not(food):
             continue
         for share in THIN_SHARES:
-            words = f"thin it with {_measure(food, grams * share)} {_lower(food.name)}"
-            out.append(Step("", "thin", food, grams * share, words, "covers the same bowl with less of everything else", "a dip"))
+            added, measure = kitchen(food, grams * share)
+            words = f"thin it with {_said(added, measure)} {_lower(food.name)}"
+            effect = "covers the same bowl with less of everything else"
+            out.append(Step("", "thin", food, added, words, effect, "a dip: it must not run", measure))
     return out
 
 
@@ -176,7 +228,8 @@ def ranked(
             both = swap(a, b)
             if both.closed >= max(first.closed, second.closed) + PAIR_ADDS:
                 pairs.append(both)
-    return sorted([*found, *_best_of_each(sorted(pairs, key=_rank))], key=_rank)[:MOST_SHOWN]
+    paired = _best_of_each(sorted(pairs, key=_rank))[:MOST_PAIRS_SHOWN]
+    return sorted([*found[:MOST_SHOWN], *paired], key=_rank)
 
 
 def _rank(swap: Swap) -> tuple[float, float]:
@@ -196,9 +249,11 @@ def _best_of_each(swaps: Sequence[Swap]) -> list[Swap]:
 
 
 def plain_profile(line: Line, step: Step) -> Profile:
-    """What a changed line brings: its own in proportion, or the new food's."""
+    """What a changed line brings: its own in proportion, the other dish's, or the new food's as it is."""
     if step.grams <= 0:
         return Profile.empty()
+    if step.dish is not None:
+        return step.dish.profile
     if step.food is None or (line.food is not None and step.food.slug == line.food.slug):
         return line.profile * (step.grams / line.grams)
     return step.food.profile(step.grams)
@@ -223,38 +278,55 @@ def thinned(serving: Profile, aims: Sequence[Aim], refusals: Refusals, servings:
 
 @dataclass(frozen=True)
 class Filler:
-    """A food that fills a shortfall: so many grams of it, at so many kcal. [g], [kcal]"""
+    """A food that fills a share of a shortfall [0 to 1]: so many grams of it, at so many kcal. [g], [kcal]"""
 
     food: Food
     grams: float
     kcal: float
+    filled: float
     favorite: bool
+    measure: str = ""
 
     @property
-    def measure(self) -> str:
-        return _measure(self.food, self.grams)
+    def words(self) -> str:
+        return f"{_lower(self.food.name)}, {_said(self.grams, self.measure)}"
 
 
-# More of one food than this to fill a gap is no help. [g]
-MOST_FILLER_G = 300.0
+# What plants can leave short, and what is looked for to fill it. Common practice, no source.
+COMPLEMENT_KEYS = (
+    "protein_g", "lysine_g", "methionine_cystine_g", "leucine_g", "tryptophan_g", "threonine_g", "iron_mg", "zinc_mg", "calcium_mg",
+    "ala_g", "fiber_g",
+)  # fmt: skip
+# A food that in a sensible amount fills less of a gap than this is no help. [share]
+LEAST_FILLED = 0.25
 
 
 def complement(
-    key: str, short: float, favorites: Sequence[Food], others: Sequence[Food], refusals: Refusals, most: int = 6
+    key: str, short: float, favorites: Sequence[Food], others: Sequence[Food], refusals: Refusals, most: int = 6, servings: float = 1.0
 ) -> list[Filler]:  # fmt: skip
-    """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's favorites before the others."""
+    """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's favorites before the others.
+
+    `short` is of so many servings together, and no more of a food is offered than is sensible in each: then it fills a part.
+    """
     out = []
     seen: set[str] = set()
     for favorite, foods in ((True, favorites), (False, others)):
         for food in foods:
-            per_100 = food.per_100_g(key)
-            if not per_100 or food.slug in seen or refusals.why_not(food):
+            amount = amount_of(food.profile(100.0), key)
+            per_100 = amount.amount if amount.known > 0 else 0.0
+            if per_100 <= 0 or food.slug in seen or refusals.why_not(food):
                 continue
             seen.add(food.slug)
-            grams = short / per_100 * 100.0
-            if grams <= MOST_FILLER_G:
-                out.append(Filler(food, grams, (food.per_100_g("energy_kcal") or 0.0) * grams / 100.0, favorite))
-    return sorted(out, key=lambda filler: (not filler.favorite, filler.kcal))[:most]
+            kcal = food.per_100_g("energy_kcal")
+            if kcal is None:
+                continue
+            needed = short / per_100 * 100.0
+            sensible = SENSIBLE_G.get(food.role, OTHER_G)[1] * servings
+            grams, measure = kitchen(food, min(needed, sensible))
+            filled = min(grams / needed, 1.0)
+            if filled >= LEAST_FILLED:
+                out.append(Filler(food, grams, kcal * grams / 100.0, 1.0 if filled > 0.9 else filled, favorite, measure))
+    return sorted(out, key=lambda filler: (not filler.favorite, filler.filled < 1.0, filler.kcal / filler.filled))[:most]
 
 
 def reason(swap: Swap, aims: Sequence[Aim]) -> str:

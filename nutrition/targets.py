@@ -16,7 +16,7 @@ from nutrition.person import ACTIVITY_WORDS, GOAL_WORDS, LIFE_STAGE_WORDS, Perso
 from nutrition.reference import SOURCE, VEGAN_FACTOR, Reference, reference_intakes
 from nutrition.schools import GENERAL_PACE, USUAL_LOSS, School
 from nutrition.shifts import FoodStance
-from nutrition.statements import CONDITION, GENERAL, ORDER, SCHOOL, WHY_IN_FORCE, Disagreement, Statement, Target, settle
+from nutrition.statements import CONDITION, GENERAL, GENERAL_VOICE, ORDER, SCHOOL, WHY_IN_FORCE, Disagreement, Statement, Target, settle
 
 KCAL_FLOOR = {"female": 1200.0, "male": 1500.0}
 PROTEIN_G_PER_KG = {
@@ -168,7 +168,7 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
         words += f"; lifted to the floor of {floor:.0f}"
     low, high = max(aim * (1 - ENERGY_BAND), floor), aim * (1 + ENERGY_BAND)
     plan = EnergyPlan(need, change, aim, pace, whose, held, floored)
-    return plan, Statement("energy_kcal", GENERAL, "general guidance", low, aim, high, source, f"{words}.")
+    return plan, Statement("energy_kcal", GENERAL, GENERAL_VOICE, low, aim, high, source, f"{words}.")
 
 
 def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]:
@@ -179,7 +179,7 @@ def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
         f"{per_kg:g} g per kg x {weight.kg:.4g} kg = {protein:.0f} g at least ({weight.reason}); a tenth more as the aim; at most "
         f"35 % of the energy."
     )
-    out = [Statement("protein_g", GENERAL, "general guidance", protein, protein * 1.1, most, source, reason)]
+    out = [Statement("protein_g", GENERAL, GENERAL_VOICE, protein, protein * 1.1, most, source, reason)]
     stage = PROTEIN_LIFE_STAGE_G_PER_KG.get(person.life_stage.split("_")[0], 0.0)
     if stage > 0:
         least = stage * weight.kg
@@ -196,7 +196,7 @@ def _shares_of_energy(kcal: float, carbohydrate: Reference) -> list[Statement]:
     guidelines = "Dietary Guidelines for Americans 2020-2025"
 
     def general(key: str, low: float | None, aim: float, high: float, source: str, reason: str) -> Statement:
-        return Statement(key, GENERAL, "general guidance", low, aim, high, source, reason)
+        return Statement(key, GENERAL, GENERAL_VOICE, low, aim, high, source, reason)
 
     return [
         general(
@@ -231,7 +231,7 @@ def _reference(person: Person, row: Reference) -> Statement:
     if upper is not None and value > upper:
         reason += f" That is above the upper level of {upper:g} {unit}, which is left out: ask the physician."
         upper = None
-    return Statement(row.key, GENERAL, "general guidance", value, value, upper, source, reason)
+    return Statement(row.key, GENERAL, GENERAL_VOICE, value, value, upper, source, reason)
 
 
 def _general(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]:
@@ -240,11 +240,11 @@ def _general(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
     out = [
         *_protein(person, weight, kcal),
         Statement(
-            "fiber_g", GENERAL, "general guidance", fiber, fiber * 1.2, None, f"AI of 14 g per 1000 kcal, {SOURCE} (2005)",
+            "fiber_g", GENERAL, GENERAL_VOICE, fiber, fiber * 1.2, None, f"AI of 14 g per 1000 kcal, {SOURCE} (2005)",
             f"14 g x {kcal:.0f} / 1000 kcal = {fiber:.0f} g at least.",
         ),
         Statement(
-            "sodium_mg", GENERAL, "general guidance", None, SODIUM_AI_MG, SODIUM_CDRR_MG,
+            "sodium_mg", GENERAL, GENERAL_VOICE, None, SODIUM_AI_MG, SODIUM_CDRR_MG,
             f"AI and chronic disease risk reduction level, {SOURCE} (2019)", "1500 mg is adequate; above 2300 mg less is better.",
         ),
         *_shares_of_energy(kcal, references["carbohydrate_g"]),
@@ -253,7 +253,7 @@ def _general(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
     for key, grams in needs_g(weight.kg).items():
         reason = f"{grams / weight.kg * 1000:.0f} mg per kg x {weight.kg:.4g} kg = {grams:.2f} g at least."
         source = "WHO/FAO/UNU Technical Report 935 (2007), from memory"
-        out.append(Statement(key, GENERAL, "general guidance", grams, grams * 1.1, None, source, reason))
+        out.append(Statement(key, GENERAL, GENERAL_VOICE, grams, grams * 1.1, None, source, reason))
     return out
 
 
@@ -306,7 +306,7 @@ def _pace_disagreement(person: Person, school: School | None, plan: EnergyPlan) 
         return []
     return [
         Disagreement(
-            "", "Pace of losing weight", school.name, f"{plan.pace:g} kg a week ({school.pace.reason})", "general guidance",
+            "", "Pace of losing weight", school.name, f"{plan.pace:g} kg a week ({school.pace.reason})", GENERAL_VOICE,
             f"{low:g} to {high:g} kg a week", WHY_IN_FORCE[SCHOOL] + "; choose another pace on the client's page",
         )
     ]  # fmt: skip

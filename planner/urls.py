@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from planner import balance_views, views
+from planner import balance_views, swap_views, views
 
 app_name = "planner"
 urlpatterns = [
@@ -13,6 +13,7 @@ urlpatterns = [
     path("<int:pk>/find/", views.find, name="find"),
     path("<int:pk>/newer-targets/", views.newer_targets, name="newer-targets"),
     path("<int:pk>/balance/", balance_views.balance, name="balance"),
+    path("<int:pk>/swaps/", swap_views.swap, name="swap"),
     path("<int:pk>/undo/", views.undo, name="undo"),
     path("<int:pk>/entries/<int:entry>/", views.change, name="change"),
 ]

@@ -59,6 +59,11 @@ document.addEventListener("change", (event) => {
   if (event.target.closest("#reckoned")) htmx.trigger("#recipe", "settled");
 });
 
+// A choice that asks the page again.
+document.addEventListener("change", (event) => {
+  if (event.target.matches("[data-submit]")) event.target.form.requestSubmit();
+});
+
 // An amount is set when it is left or Enter is pressed, as without JavaScript by its button.
 document.addEventListener("change", (event) => {
   if (event.target.matches("[data-amount]")) {

@@ -1,0 +1,80 @@
+"""A bowl's parts as something that can be swapped: for another food, or for another recipe of the practice in the same role."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from bowls.bowl import Reckoned
+from bowls.models import Bowl, BowlPart
+from clients.swap_panel import Outdated, Subject
+from nutrition import household
+from nutrition.foods import ROLES, food_table
+from nutrition.substitutions import Refusals
+from nutrition.swaps import Dish, Line
+from recipes.facts import facts_of
+from recipes.models import Recipe
+
+MOST_DISHES = 8
+
+
+def dishes_in(role: str, besides: Iterable[int | None], grams: float, refusals: Refusals) -> tuple[Dish, ...]:
+    """Recipes of the practice in a role, at so many grams, that hold nothing the client is not to have. [g]"""
+    out = []
+    for recipe in Recipe.objects.filter(role=role).exclude(pk__in=[pk for pk in besides if pk])[: MOST_DISHES * 3]:
+        facts = facts_of(recipe)
+        if facts.batch.grams <= 0 or facts.unresolved or any(refusals.why_not(food) for food, _grams in facts.foods()):
+            continue
+        share = grams / facts.batch.grams
+        said = household.by_volume(facts.volume_ml * share, grams) if facts.volume_ml else None
+        out.append(Dish(f"recipe-{recipe.pk}", recipe.title, grams, facts.batch * share, said.words if said else ""))
+    return tuple(out[:MOST_DISHES])
+
+
+def subject_of(bowl: Reckoned, refusals: Refusals) -> Subject:
+    """The bowl's parts; those that are locked stay as they are."""
+    used = [part.row.recipe_id for part in bowl.parts]
+    lines = []
+    for part in bowl.parts:
+        if part.row.locked or part.profile.grams <= 0:
+            continue
+        food = food_table()[part.row.food] if part.row.food else None
+        lines.append(
+            Line(str(part.pk), part.name, food, part.row.grams, part.profile, dishes_in(part.row.role, used, part.row.grams, refusals))
+        )
+    return Subject(f"bowl-{bowl.bowl.pk}", bowl.bowl.version, lines, bowl.profile)
+
+
+def recipe_of(key: str) -> Recipe:
+    """The recipe of a dish's key. Raises Outdated where it is gone."""
+    recipe = Recipe.objects.filter(pk=key.removeprefix("recipe-")).first()
+    if recipe is None:
+        raise Outdated("That recipe is no longer there.")
+    return recipe
+
+
+def apply(bowl: Bowl, steps: list[dict]) -> None:
+    """Take the steps as one change that can be undone. Raises Outdated where something is not there any more."""
+    rows = {str(row.pk): row for row in bowl.parts.all()}
+    changed = []
+    for step in steps:
+        row = rows.get(step["line"]) if step["line"] else BowlPart(bowl=bowl, place=bowl.parts.count() + 1)
+        if row is None:
+            raise Outdated("That part is no longer in the bowl.")
+        if step["dish"]:
+            row.recipe, row.food = recipe_of(step["dish"]), ""
+        elif step["food"]:
+            food = food_table().usable(step["food"])
+            if food is None:
+                raise Outdated("That food is no longer in the table.")
+            if not step["line"]:
+                row.role = food.role if food.role in ROLES else "topping"
+            row.recipe, row.food = None, food.slug
+        row.grams = step["grams"]
+        row.low_g, row.high_g, row.basis = row.grams * 0.94, row.grams * 1.06, "leveled measure"
+        changed.append(row)
+    bowl.remember()
+    for row in changed:
+        if row.grams > 0:
+            row.save()
+        else:
+            row.delete()

@@ -1,0 +1,250 @@
+"""Swaps beside the gap they close, for a recipe, a bowl or a day; each can be taken with one click."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from django.core import signing
+
+from clients.aims import avoided_by, plan_aims, refusals_of
+from clients.cautions import of_foods
+from clients.in_force import Plan, Reading, reading
+from nutrition.balance import Aim
+from nutrition.bowl import Ingredient
+from nutrition.cautions import LEVELS, Caution
+from nutrition.foods import Food
+from nutrition.meals import MealTarget
+from nutrition.nutrients import NUTRIENT
+from nutrition.profile import Profile
+from nutrition.quantities import amount_of
+from nutrition.search import food_index
+from nutrition.staples import staples
+from nutrition.statements import Target
+from nutrition.swaps import COMPLEMENT_KEYS, Filler, Line, Step, Swap, complement, gap, ranked, reason, totals_of
+from roundpantry import show
+
+SALT = "a swap that was offered"
+# What is listed under one gap, pairs of lines among it, and how many nutrients beside the watched ones. Common practice, no source.
+MOST_UNDER_A_GAP, MOST_PAIRS, MOST_FILLERS, MOST_ALSO_SHORT = 5, 2, 4, 4
+# A target that moves by less than this share of its aim is not worth a line.
+WORTH_SAYING = 0.01
+
+
+class Outdated(ValueError):
+    """What was offered no longer fits what is there."""
+
+
+@dataclass(frozen=True)
+class Move:
+    """What a change does to one target."""
+
+    name: str
+    before: str
+    after: str
+    word: str
+    state: str
+
+
+@dataclass(frozen=True)
+class Offered:
+    """One change with what it does, and what is sent to take it."""
+
+    words: str
+    closed: float
+    effects: list[tuple[str, str]]
+    moves: list[Move]
+    cautions: list[Caution]
+    token: str
+
+
+@dataclass(frozen=True)
+class OfferedFiller:
+    filler: Filler
+    moves: list[Move]
+    cautions: list[Caution]
+    token: str
+
+
+@dataclass(frozen=True)
+class Gap:
+    """A target that is missed, with the changes that close it and the foods that fill it."""
+
+    reading: Reading
+    swaps: list[Offered]
+    fillers: list[OfferedFiller]
+
+
+@dataclass(frozen=True)
+class Subject:
+    """What is changed: its key and version, its lines, what they add up to, and how a changed line is reckoned."""
+
+    key: str
+    version: int
+    lines: Sequence[Line]
+    profile: Profile
+    profile_of: Callable[[Line, Step], Profile] | None = None
+    besides: Profile | None = None
+    extra: Callable[[Sequence[Aim]], list[Swap]] | None = None
+    # how many of what is looked at are changed at once: servings of a batch
+    times: float = 1.0
+
+
+def token_for(subject: Subject, steps: Sequence[Step], why: str) -> str:
+    """What is sent to take a change: signed, so that only what was offered is taken, and only while it still fits."""
+    rows = [
+        {
+            "line": step.id,
+            "food": step.food.slug if step.food else "",
+            "dish": step.dish.key if step.dish else "",
+            "grams": step.grams,
+            "measure": step.measure,
+        }
+        for step in steps
+    ]
+    return signing.dumps({"of": subject.key, "version": subject.version, "steps": rows, "why": why}, salt=SALT, compress=True)
+
+
+def taken(token: str, key: str, version: int) -> tuple[list[dict], str]:
+    """The steps of a change that was offered, and its reason. Raises Outdated."""
+    try:
+        data = signing.loads(token, salt=SALT)
+    except signing.BadSignature:
+        raise Outdated("That change was not offered here.") from None
+    if data["of"] != key or data["version"] != version:
+        raise Outdated("It was changed since this was offered: look at the swaps again.")
+    return data["steps"], data["why"]
+
+
+def favorites(plan: Plan) -> list[Food]:
+    """The foods that the client likes, as far as the table knows them by that name."""
+    found = (next(iter(food_index().usable(word, 1)), None) for word in plan.client.favorite_words)
+    return [match.food for match in found if match is not None]
+
+
+def _target(plan: Plan, aim: Aim) -> Target:
+    of_day = plan.rows[aim.key].target
+    return Target(aim.key, aim.low, aim.aim, aim.high, of_day.unit, of_day.source, of_day.reason)
+
+
+def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
+    out = []
+    for aim in aims:
+        before, after = swap.totals[aim.key]
+        if abs(after - before) < WORTH_SAYING * aim.per:
+            continue
+        places, miss = NUTRIENT[aim.key].decimals, aim.miss(after)
+        by = show.digits(abs(miss), places)
+        side = "inside" if not miss else "under" if miss < 0 else "over"
+        word = side if not miss else f"{side} by {by}" if by.strip("0.") else f"just {side}"
+        after_words = f"{show.digits(after, places)} {NUTRIENT[aim.key].unit}"
+        out.append(Move(NUTRIENT[aim.key].name, show.digits(before, places), after_words, word, side))
+    return out
+
+
+def _cautions(plan: Plan, steps: Sequence[Step]) -> list[Caution]:
+    """What is to be said of the foods that come in, gravest first."""
+    new = [Ingredient(step.food, step.grams) for step in steps if step.food is not None and step.kind not in ("less", "out")]
+    return of_foods(plan, new).standing if new else []
+
+
+def _stops(cautions: Sequence[Caution]) -> bool:
+    return any(caution.level == LEVELS[0] for caution in cautions)
+
+
+def _offered(subject: Subject, plan: Plan, aims: Sequence[Aim], swap: Swap) -> Offered | None:
+    """The change with what it does; None where what comes in is to be asked about first."""
+    cautions = _cautions(plan, swap.steps)
+    if _stops(cautions):
+        return None
+    effects = [(step.effect, step.fails) for step in swap.steps if step.effect]
+    return Offered(swap.words, swap.closed, effects, _moves(aims, swap), cautions, token_for(subject, swap.steps, reason(swap, aims)))
+
+
+def _under(subject: Subject, plan: Plan, aims: Sequence[Aim], swaps: Sequence[Swap]) -> list[Offered]:
+    """What is listed under one gap: changes of one line, and a few of two."""
+    out: list[Offered] = []
+    pairs = 0
+    for swap in swaps:
+        if len(out) == MOST_UNDER_A_GAP or (len(swap.steps) > 1 and pairs == MOST_PAIRS):
+            continue
+        one = _offered(subject, plan, aims, swap)
+        if one is not None:
+            out.append(one)
+            pairs += len(swap.steps) > 1
+    return out
+
+
+def _fillers(subject: Subject, plan: Plan, aim: Aim, aims: Sequence[Aim], whole: Profile, liked: Sequence[Food]) -> list[OfferedFiller]:
+    """Foods that fill a shortfall; none that makes more of the other targets worse than it mends."""
+    totals = totals_of([*aims, aim], whole)
+    judged = [one for one in aims if one.key != aim.key] + [aim]
+    short = -aim.miss(totals[aim.key])
+    name, unit, places = NUTRIENT[aim.key].name.lower(), NUTRIENT[aim.key].unit, NUTRIENT[aim.key].decimals
+    out = []
+    for filler in complement(aim.key, short * subject.times, liked, staples(), refusals_of(plan), MOST_FILLERS * 2, subject.times):
+        after = totals_of(judged, whole + filler.food.profile(filler.grams / subject.times))
+        step = Step("", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure)
+        shown = {one.key: (totals[one.key], after[one.key]) for one in judged}
+        swap = Swap((step,), gap(judged, totals), gap(judged, after), 0.0, shown)
+        cautions = _cautions(plan, [step])
+        if swap.closed <= 0 or _stops(cautions):
+            continue
+        why = f"{filler.words} added: {name} was under by {show.digits(short, places)} {unit}"
+        out.append(OfferedFiller(filler, _moves(judged, swap), cautions, token_for(subject, [step], why)))
+    return out[:MOST_FILLERS]
+
+
+def panel(subject: Subject, plan: Plan, meal: MealTarget | None, share: float | None = None) -> dict[str, object]:
+    """What the swaps' template needs, for a meal, a share of the day [0 to 1] or the whole day."""
+    liked, refusals = favorites(plan), refusals_of(plan)
+    aims = plan_aims(plan, meal, share)
+    if share is not None:
+        # judged by its own calories, these are never too many or too few
+        aims = tuple(aim for aim in aims if aim.key != "energy_kcal")
+    whole = subject.profile + subject.besides if subject.besides is not None else subject.profile
+    totals = totals_of(aims, whole)
+    targets = {aim.key: _target(plan, aim) for aim in aims}
+    swaps = ranked(subject.lines, aims, refusals, subject.profile_of, subject.besides)
+    if subject.extra is not None:
+        swaps = sorted([*swaps, *subject.extra(aims)], key=lambda swap: (-round(swap.closed, 2), swap.felt))
+    gaps = []
+    missed = {aim.key: abs(aim.miss(totals[aim.key])) * aim.weight / aim.per for aim in aims}
+    for aim in sorted((aim for aim in aims if missed[aim.key] > 0), key=lambda aim: -missed[aim.key]):
+        own = _under(subject, plan, aims, [swap for swap in swaps if swap.helps(aims) == aim.key])
+        fills = aim.miss(totals[aim.key]) < 0 and aim.key in COMPLEMENT_KEYS
+        fillers = _fillers(subject, plan, aim, aims, whole, liked) if fills else []
+        gaps.append(Gap(reading(targets[aim.key], amount_of(whole, aim.key)), own, fillers))
+    return {
+        "gaps": [one for one in gaps if one.swaps or one.fillers],
+        "no_change_fills": [one.reading for one in gaps if not one.swaps and not one.fillers],
+        "also_short": _also_short(subject, plan, aims, plan_aims(plan, meal, share, COMPLEMENT_KEYS), whole, liked),
+        "refused_words": _refused_words(plan),
+    }
+
+
+def _also_short(
+    subject: Subject, plan: Plan, aims: Sequence[Aim], wider: Sequence[Aim], whole: Profile, liked: Sequence[Food]
+) -> list[Gap]:  # fmt: skip
+    """Nutrients that run short on plants and are not watched, with what fills them."""
+    watched = {aim.key for aim in aims}
+    out = []
+    for aim in wider:
+        amount = amount_of(whole, aim.key)
+        short = -aim.miss(amount.amount)
+        # what is largely unknown may be there already
+        if aim.key in watched or aim.key not in COMPLEMENT_KEYS or short <= 0 or amount.known < 0.5:
+            continue
+        fillers = _fillers(subject, plan, aim, aims, whole, liked)
+        if fillers:
+            out.append((short / aim.per, Gap(reading(_target(plan, aim), amount), [], fillers)))
+    return [one for _short, one in sorted(out, key=lambda row: -row[0])[:MOST_ALSO_SHORT]]
+
+
+def _refused_words(plan: Plan) -> str:
+    """What is never offered here, in words."""
+    client = plan.client
+    said = [f"what holds {client.allergy_words}"] if client.allergies else []
+    said += [client.dislikes.lower()] if client.dislikes else []
+    said += [f"{kind} ({whose})" for kind, whose in avoided_by(plan).items()]
+    return "; ".join(said)

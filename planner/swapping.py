@@ -1,0 +1,82 @@
+"""A day's entries as something that can be swapped: for another food, or for another recipe or bowl of the same kind."""
+
+from __future__ import annotations
+
+from bowls.bowl import reckon_bowl
+from bowls.models import Bowl
+from bowls.swapping import dishes_in, recipe_of
+from clients.swap_panel import Outdated, Subject
+from nutrition.foods import food_table
+from nutrition.profile import Profile
+from nutrition.substitutions import Refusals
+from nutrition.swaps import Dish, Line
+from planner.balancing import unit_g
+from planner.day import Entry, ReckonedDay
+from planner.models import Day, DayEntry
+from recipes.facts import facts_of
+
+MOST_BOWLS = 6
+
+
+def _bowls(entry: Entry, refusals: Refusals) -> tuple[Dish, ...]:
+    """Other bowls of the practice, eaten whole, that hold nothing the client is not to have."""
+    out = []
+    for bowl in Bowl.objects.exclude(pk=entry.row.bowl_id)[: MOST_BOWLS * 2]:
+        reckoned = reckon_bowl(bowl)
+        if reckoned.profile.grams > 0 and not any(refusals.why_not(food) for food in reckoned.foods):
+            out.append(Dish(f"bowl-{bowl.pk}", bowl.name, reckoned.profile.grams, reckoned.profile, "1 bowl"))
+    return tuple(out[:MOST_BOWLS])
+
+
+def _line(entry: Entry, refusals: Refusals) -> Line:
+    if entry.row.bowl_id:
+        dishes = _bowls(entry, refusals)
+    elif entry.row.recipe_id:
+        dishes = dishes_in(entry.row.recipe.role, [entry.row.recipe_id], entry.profile.grams, refusals)
+    else:
+        dishes = ()
+    food = food_table()[entry.row.food] if entry.row.food else None
+    return Line(str(entry.row.pk), entry.name, food, entry.profile.grams, entry.profile, dishes)
+
+
+def subject_of(day: ReckonedDay, meal: str | None, refusals: Refusals) -> Subject:
+    """The entries of the day, or of one meal of it; supplements count toward the whole day."""
+    entries = [entry for row in day.meals for entry in row.entries if meal is None or row.key == meal]
+    lines = [_line(entry, refusals) for entry in entries if not entry.row.locked and entry.profile.grams > 0]
+    profile = Profile.total(entry.profile for entry in entries)
+    besides = day.supplements_profile if meal is None else Profile.empty()
+    fixed = Profile.total([besides, *(entry.profile for entry in entries if entry.row.locked)])
+    return Subject(f"day-{day.day.pk}", day.day.version, lines, profile + besides, besides=fixed)
+
+
+def apply(day: Day, entries: dict[str, Entry], steps: list[dict], meal: str) -> None:
+    """Take the steps as one change that can be undone; what is added goes into `meal`. Raises Outdated."""
+    changed = []
+    for step in steps:
+        row = DayEntry(day=day, meal=meal) if not step["line"] else entries[step["line"]].row if step["line"] in entries else None
+        if row is None:
+            raise Outdated("That is no longer in the day.")
+        kind, _dash, _pk = step["dish"].partition("-")
+        if kind == "recipe":
+            row.bowl, row.recipe, row.food = None, recipe_of(step["dish"]), ""
+            row.amount = round(step["grams"] / facts_of(row.recipe).serving.grams, 3)
+        elif kind == "bowl":
+            bowl = Bowl.objects.filter(pk=step["dish"].removeprefix("bowl-")).first()
+            if bowl is None:
+                raise Outdated("That bowl is no longer there.")
+            row.bowl, row.recipe, row.food, row.amount = bowl, None, "", 1.0
+        elif step["food"]:
+            food = food_table().usable(step["food"])
+            if food is None:
+                raise Outdated("That food is no longer in the table.")
+            row.bowl, row.recipe, row.food, row.amount = None, None, food.slug, step["grams"]
+            row.low_g, row.high_g = row.amount * 0.94, row.amount * 1.06
+        else:
+            row.amount = round(step["grams"] / unit_g(entries[step["line"]]), 3)
+        changed.append(row)
+    day.remember()
+    for row in changed:
+        if row.amount > 0:
+            row.save()
+        else:
+            row.delete()

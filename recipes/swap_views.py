@@ -1,0 +1,75 @@
+"""Swaps on a recipe: changes of one line or two that close the gap, each taken as a new version."""
+
+from django.contrib import messages
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+
+from clients.aims import WHOLE_DAY, meal_of, meal_options, refusals_of
+from clients.context import focused
+from clients.in_force import Plan, plan_of
+from clients.strip import strip_context
+from clients.swap_panel import Outdated, panel, taken
+from nutrition.recipe import Facts
+from recipes.facts import facts_of
+from recipes.models import Recipe
+from recipes.swapping import apply, subject_of
+from recipes.versions import keep, keep_first
+
+# A serving judged by as much of the day as its calories are.
+BY_CALORIES = "calories"
+NO_PLAN = "Choose a client whose targets are known: swaps close the gap to them."
+NOTHING = "A serving brings no energy yet: settle the lines first."
+
+
+def _context(request: HttpRequest, recipe: Recipe, facts: Facts) -> dict[str, object]:
+    client = focused(request)
+    plan = plan_of(client) if client else None
+    context: dict[str, object] = {"recipe": recipe, "client": client, "facts": facts}
+    context |= strip_context(request, plan, facts.serving, client, "One serving")
+    if plan is None or plan.day is None:
+        return context | {"problem": plan.problem if plan and plan.problem else NO_PLAN}
+    if facts.serving["energy_kcal"].amount <= 0:
+        return context | {"problem": NOTHING}
+    return context | _swaps(request, recipe, facts, plan)
+
+
+def _swaps(request: HttpRequest, recipe: Recipe, facts: Facts, plan: Plan) -> dict[str, object]:
+    assert plan.day is not None
+    judged = request.GET.get("meal", BY_CALORIES)
+    meal = meal_of(plan.day, judged)
+    by_calories, share = facts.serving["energy_kcal"].amount / plan.day["energy_kcal"].aim, None
+    if meal is None and judged != WHOLE_DAY:
+        judged, share = BY_CALORIES, by_calories
+    words = f"as much of the day as its calories, {by_calories * 100:.0f} %"
+    return {
+        "judged": judged,
+        "meal_options": [(BY_CALORIES, words), *meal_options(plan.day)],
+        "take_url": reverse("recipes:swap", args=[recipe.pk]),
+        "what": "a serving",
+        "new_version": True,
+    } | panel(subject_of(recipe, facts, refusals_of(plan)), plan, meal, share)
+
+
+def _take(request: HttpRequest, recipe: Recipe) -> HttpResponse:
+    try:
+        steps, why = taken(request.POST.get("change", ""), f"recipe-{recipe.pk}", recipe.version)
+        with transaction.atomic():
+            keep_first(Recipe.objects.get(pk=recipe.pk), request.user)
+            apply(recipe, steps)
+            recipe.save_over(recipe.version)
+            made = keep(recipe, request.user, why)
+    except Outdated as error:
+        messages.error(request, str(error))
+        return redirect("recipes:swap", recipe.pk)
+    messages.success(request, f"Version {made.number}: {made.why}.")
+    return redirect("recipes:swap", recipe.pk)
+
+
+def swap(request: HttpRequest, pk: int) -> HttpResponse:
+    """The changes that close the gap; a POST takes one and keeps it as a version."""
+    recipe = get_object_or_404(Recipe, pk=pk)
+    if request.method == "POST":
+        return _take(request, recipe)
+    return render(request, "recipes/swaps.html", _context(request, recipe, facts_of(recipe)))

@@ -1,0 +1,88 @@
+"""A recipe's lines as something that can be swapped, and a swap written back into its text."""
+
+from __future__ import annotations
+
+from clients.swap_panel import Outdated, Subject
+from nutrition.balance import Aim
+from nutrition.cooking import cook
+from nutrition.foods import food_table
+from nutrition.lines import Choice, reckon_line
+from nutrition.part import PartFood
+from nutrition.profile import Profile
+from nutrition.recipe import Facts, line_method
+from nutrition.substitutions import Refusals
+from nutrition.swaps import Line, Step, Swap, plain_profile, thinned
+from recipes.facts import facts_of
+from recipes.models import Recipe
+
+# What a measure may be off from the grams before the grams are written. [share]
+SAME_GRAMS = 0.03
+
+
+def subject_of(recipe: Recipe, facts: Facts, refusals: Refusals) -> Subject:
+    """One serving, its lines in the grams of the batch, each cooked as the recipe says."""
+    servings = facts.recipe.servings
+    lines = [
+        Line(str(at), line.food.name, None if isinstance(line.food, PartFood) else line.food, line.grams, cooked.profile * (1 / servings))
+        for at, (line, cooked) in enumerate(facts.rows)
+        if line.food is not None and line.grams is not None and cooked is not None
+    ]
+
+    def brings(line: Line, step: Step) -> Profile:
+        if step.food is None or step.food == line.food or step.grams <= 0:
+            return plain_profile(line, step)
+        return cook(step.food, step.grams, step.grams, step.grams, line_method(facts.recipe, int(line.id))).profile * (1 / servings)
+
+    def thinner(aims: list[Aim]) -> list[Swap]:
+        return thinned(facts.serving, aims, refusals, servings) if recipe.role == "sauce" else []
+
+    return Subject(f"recipe-{recipe.pk}", recipe.version, lines, facts.serving, brings, extra=thinner, times=servings)
+
+
+def _written(recipe: Recipe, slug: str, grams: float, measure: str, ending: str) -> tuple[str, dict[str, object]]:
+    """A line for a food and its grams as a cook would write it, and what must be kept beside it so that it is read as meant. [g]"""
+    food = food_table().usable(slug)
+    if food is None:
+        raise Outdated("That food is no longer in the table.")
+    name = f"{food.name[:1].lower()}{food.name[1:]}"
+    text = f"{measure or f'{grams:.3g} g'} {name}{ending}"
+    read = reckon_line(text.removesuffix(ending), None, Choice(slug), recipe.practice.measures)
+    near = read.grams is not None and abs(read.grams - grams) <= SAME_GRAMS * grams
+    return text, {"food": slug} if near else {"food": slug, "grams": round(grams, 2)}
+
+
+def _ending(text: str) -> str:
+    """What a line says of how it is cooked and what of it is left: "[method: roasted]"."""
+    at = text.find("[method")
+    at = text.find("[left") if at < 0 or 0 <= text.find("[left") < at else at
+    return f" {text[at:].strip()}" if at >= 0 else ""
+
+
+def apply(recipe: Recipe, steps: list[dict]) -> None:
+    """Write the steps into the recipe's text; it is not saved. Raises Outdated where a line is not there any more."""
+    facts = facts_of(recipe)
+    texts: list[str | None] = [line.text for line in facts.lines]
+    added = []
+    for step in steps:
+        if not step["line"]:
+            text, choice = _written(recipe, step["food"], step["grams"], step["measure"], "")
+            added.append(text)
+            recipe.choices[text] = choice
+            continue
+        at = int(step["line"])
+        old = texts[at] if at < len(texts) else None
+        if old is None:
+            raise Outdated("That line is no longer in the recipe.")
+        recipe.choices.pop(old, None)
+        if step["grams"] <= 0:
+            texts[at] = None
+        elif step["food"]:
+            texts[at], recipe.choices[texts[at]] = _written(recipe, step["food"], step["grams"], step["measure"], _ending(old))
+        else:
+            # a part is another recipe: its weight is all there is to write
+            texts[at] = f"{step['grams']:.0f} g [recipe: {facts.lines[at].food.name}]{_ending(old)}"
+    recipe.text = "\n".join([*(text for text in texts if text is not None), *added])
+    if recipe.batch_g is not None:
+        # what was weighed was the batch before: it is taken to shrink and grow as the lines do
+        changed = facts_of(recipe)
+        recipe.batch_g = round(recipe.batch_g * changed.computed_g / facts.computed_g, 1)
