@@ -51,7 +51,8 @@ def refused_by(foods: Iterable[Ingredient], allergies: frozenset[str]) -> list[s
 def part_for(part: Part, allergies: frozenset[str] = frozenset()) -> core.Part:
     """A bowl's part with its sensible portions; one that the client does not tolerate may only be left out."""
     row, ml_per_gram = part.row, part.volume_ml / part.profile.grams if part.profile.grams > 0 else 1.0
-    limits = limits_around(row.role, row.grams, part.step_g, row.least_g, row.most_g)
+    group = part.foods[0].food.group if row.food else ""
+    limits = limits_around(row.role, row.grams, part.step_g, row.least_g, row.most_g, group)
     least, most = (limits.least, limits.most) if row.locked or not refused_by(part.foods, allergies) else (0.0, 0.0)
     return core.Part(
         str(part.pk), part.name, part.profile, row.grams, least, most, limits.step, row.locked, row.role, ml_per_gram, part.star

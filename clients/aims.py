@@ -5,7 +5,7 @@ from collections.abc import Collection
 from clients.in_force import Plan
 from nutrition.balance import Aim
 from nutrition.conditions import conditions
-from nutrition.meal_aims import aims_for, firm_keys
+from nutrition.meal_aims import aims_for
 from nutrition.meals import MealTarget
 from nutrition.substitutions import Refusals
 from nutrition.targets import DayTargets
@@ -33,7 +33,7 @@ def plan_aims(plan: Plan, meal: MealTarget | None, share: float | None = None, a
         return ()
     watched = {row.target.key for row in plan.watched}.union(also)
     part = share if share is not None else meal.share if meal else 1.0
-    return aims_for(plan.day.targets, watched, firm_keys(plan.day, plan.orders), part, meal)
+    return aims_for(plan.day, plan.orders, watched, part, meal)
 
 
 def refusals_of(plan: Plan) -> Refusals:

@@ -90,7 +90,7 @@ def reading(target: Target, amount: Amount | None) -> Reading:
         return Reading(NUTRIENT[key].name, key, target_words(target), bounds, "", "", "", "none", "", bare)
     state, by = targets.judge(target, amount.amount)
     decimals = NUTRIENT[key].decimals
-    word = "inside" if state == "inside" else f"{state} by {show.digits(by, decimals)} {target.unit}"
+    word = "inside" if state == "inside" else by_words(state, by, key)
     if amount.known <= 0 and amount.amount == 0:
         state, word = "none", "unknown"
     elif not amount.complete and NUTRIENT[key].group == "indices":
@@ -115,6 +115,12 @@ def reading(target: Target, amount: Amount | None) -> Reading:
         show.unknown(amount),
         track(target.low, target.aim, target.high, amount.amount, amount.low, amount.high),
     )
+
+
+def by_words(side: str, by: float, key: str) -> str:
+    """ "over by 12 g", or "just over" where the difference would print as nothing."""
+    said = show.digits(by, NUTRIENT[key].decimals)
+    return f"{side} by {said} {NUTRIENT[key].unit}" if said.strip("0.") else f"just {side}"
 
 
 def _near_edge(target: Target, amount: float) -> bool:

@@ -9,7 +9,7 @@ from django.core import signing
 
 from clients.aims import avoided_by, plan_aims, refusals_of
 from clients.cautions import of_foods
-from clients.in_force import Plan, Reading, reading
+from clients.in_force import Plan, Reading, by_words, reading
 from nutrition.balance import Aim
 from nutrition.bowl import Ingredient
 from nutrition.cautions import LEVELS, Caution
@@ -134,9 +134,8 @@ def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
         if abs(after - before) < WORTH_SAYING * aim.per:
             continue
         places, miss = NUTRIENT[aim.key].decimals, aim.miss(after)
-        by = show.digits(abs(miss), places)
         side = "inside" if not miss else "under" if miss < 0 else "over"
-        word = side if not miss else f"{side} by {by}" if by.strip("0.") else f"just {side}"
+        word = by_words(side, abs(miss), aim.key) if miss else side
         after_words = f"{show.digits(after, places)} {NUTRIENT[aim.key].unit}"
         out.append(Move(NUTRIENT[aim.key].name, show.digits(before, places), after_words, word, side))
     return out

@@ -66,13 +66,14 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     name = str(row.get("id") or f"part-{at + 1}")
     if "food" in row:
         food = _food(row["food"], f"{field}.food")
-        profile, said, role, step = food.profile(100.0), food.name, food.role, household.step_g(food)
+        profile, said, role, group, step = food.profile(100.0), food.name, food.role, food.group, household.step_g(food)
         ml = (food.volume_ml(100.0) or 100.0) / 100.0
     elif "recipe" in row:
         facts = _recipe(row["recipe"], f"{field}.recipe", load)
         if facts.batch.grams <= 0:
             raise BadProblem(f"{field}.recipe", f"{field}.recipe weighs nothing: none of its lines could be read")
-        profile, said, role, step = facts.batch, facts.recipe.title or name, "dish", max(round(facts.serving.grams / 20) * 5.0, 5.0)
+        profile, said, role, group = facts.batch, facts.recipe.title or name, "dish", ""
+        step = max(round(facts.serving.grams / 20) * 5.0, 5.0)
         ml = (facts.volume_ml or facts.batch.grams) / facts.batch.grams
     else:
         raise BadProblem(field, f"{field} needs a food or a recipe")
@@ -84,7 +85,7 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     stated_step = _number(row, "step_grams", f"{field}.step_grams", step)
     if stated_step is None or not stated_step > 0:
         raise BadProblem(f"{field}.step_grams", f"{field}.step_grams must be above zero")
-    usual = limits_around(role, grams, stated_step, least, most)
+    usual = limits_around(role, grams, stated_step, least, most, group)
     first = usual.least if least is None else least
     last = usual.most if most is None else most
     if first < 0 or last < first:

@@ -6,18 +6,19 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 
 from nutrition.balance import DENSITY, Aim, Part
-from nutrition.conditions import conditions
+from nutrition.conditions import KIDNEY, conditions
 from nutrition.meals import MealTarget
 from nutrition.nutrients import NUTRIENT
-from nutrition.statements import GENERAL_VOICE, Target
 from nutrition.targets import DayTargets, Order
 
 # A watched target counts twice as much as one that is only bounded; energy and protein three times. Common practice, no source.
 WATCHED_WEIGHT, OTHER_WEIGHT = 2.0, 1.0
 LEADING = {"energy_kcal": 3.0, "protein_g": 3.0}
 MOST_AIMS = 25
-# Limits that are spread over the meals all the same. Common practice, no source.
-SPREAD = ("sodium_mg",)
+# The most of a mineral or vitamin is of the whole day, but for sodium, for what an order sets, and where the kidneys must keep
+# up with each meal. Common practice, no source.
+OF_THE_DAY, SPREAD = ("minerals", "vitamins"), ("sodium_mg",)
+EACH_MEAL = KIDNEY | {"ckd_1", "ckd_2", "high_potassium_blood"}
 # A least that these parts can bring under a tenth of is left to supplements and to other food.
 OUT_OF_REACH = 0.1
 
@@ -30,28 +31,31 @@ def firm_keys(day: DayTargets, orders: Sequence[Order]) -> tuple[frozenset[str],
     return ordered, by_condition - ordered
 
 
+def _every_meal_counts(day: DayTargets) -> bool:
+    """Whether the kidneys must keep up with what each meal brings."""
+    gentle = day.school is not None and day.school.code.partition(":")[0] == "kidney_gentle"
+    return gentle or bool(day.person.conditions & EACH_MEAL)
+
+
 def aims_for(
-    targets: Mapping[str, Target],
-    watched: Collection[str],
-    firm: tuple[Collection[str], Collection[str]],
-    share: float = 1.0,
-    meal: MealTarget | None = None,
+    day: DayTargets, orders: Sequence[Order], watched: Collection[str], share: float = 1.0, meal: MealTarget | None = None
 ) -> tuple[Aim, ...]:
     """The watched targets, and those that are never broken, for a share of the day [0 to 1].
 
     A meal's own least of protein stands in place of its share of the day's. Calorie density is the same for a meal and a day.
     """
-    ordered, by_condition = firm
+    ordered, by_condition = firm_keys(day, orders)
+    whole_most = share < 1 and not _every_meal_counts(day)
     out = []
-    for key, target in targets.items():
+    for key, target in day.targets.items():
         hard = key in ordered or key in by_condition
         if key not in watched and not hard:
             continue
         by = 1.0 if key == DENSITY else share
         low, high = (None if value is None else value * by for value in (target.low, target.high))
-        if share < 1 and key not in SPREAD and target.voice == GENERAL_VOICE and NUTRIENT[key].group in ("minerals", "vitamins"):
-            # an upper level is of the whole day: one meal may bring most of it
-            high = None
+        if whole_most and NUTRIENT[key].group in OF_THE_DAY and key not in SPREAD and key not in ordered:
+            # one meal may bring most of it
+            high = target.high if hard else None
         aim = target.aim * by
         if meal is not None and key == "protein_g" and meal.protein_min_g is not None:
             low = meal.protein_min_g if high is None else min(meal.protein_min_g, high)

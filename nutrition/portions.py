@@ -17,6 +17,12 @@ SENSIBLE_G: dict[str, tuple[float, float]] = {
     "fruit": (30.0, 300.0),
 }
 OTHER_G = (10.0, 300.0)
+# Kinds of food of which there is much less, or a usual handful, whatever their role. Common practice, no source. [g]
+SENSIBLE_GROUP_G: dict[str, tuple[float, float]] = {
+    "oil": (2.0, 28.0), "sweetener": (2.0, 30.0), "salt": (0.2, 3.0), "spice": (0.2, 6.0), "dried herb": (0.2, 6.0),
+    "fresh herb": (2.0, 40.0), "nut": (5.0, 60.0), "seed": (3.0, 45.0), "nut butter": (5.0, 50.0), "dried fruit": (10.0, 60.0),
+    "bread": (20.0, 120.0), "condiment": (2.0, 60.0), "sea vegetable": (1.0, 10.0),
+}  # fmt: skip
 LEAST_STEP_G = 0.5
 
 
@@ -29,7 +35,12 @@ class Limits:
     step: float
 
 
-def limits_around(role: str, grams: float, step: float, least: float | None = None, most: float | None = None) -> Limits:
+def sensible_g(role: str, group: str = "") -> tuple[float, float]:
+    """The usual least and most of a part by its kind of food, or else by its role. [g]"""
+    return SENSIBLE_GROUP_G.get(group) or SENSIBLE_G.get(role, OTHER_G)
+
+
+def limits_around(role: str, grams: float, step: float, least: float | None = None, most: float | None = None, group: str = "") -> Limits:
     """Limits for a part that now weighs `grams`, so that its own portion is one of the choices. [g]
 
     `least` and `most` are the practitioner's own where there are any; without them the usual for the role, widened to take in
@@ -37,10 +48,11 @@ def limits_around(role: str, grams: float, step: float, least: float | None = No
     """
     if not step > 0:
         raise ValueError("a step must be above zero")
-    usual_least, usual_most = SENSIBLE_G.get(role, OTHER_G)
+    usual_least, usual_most = sensible_g(role, group)
     low = min(usual_least, grams) if least is None else least
     high = max(usual_most, grams) if most is None else most
-    step = max(step, LEAST_STEP_G)
+    # a quarter cup is no step for what is used by the spoon
+    step = max(min(step, usual_most / 4) if group else step, LEAST_STEP_G)
     down = math.floor((grams - low) / step + 1e-9) if grams >= low else -math.ceil((low - grams) / step - 1e-9)
     first = grams - down * step
     if first <= 0:

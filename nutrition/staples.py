@@ -8,6 +8,7 @@ from nutrition import household
 from nutrition.balance import Part
 from nutrition.bowl import FIRST_HELPING_G
 from nutrition.foods import Food, food_table
+from nutrition.portions import sensible_g
 
 # Chosen so that each nutrient that runs short on plants has a food or two that brings much of it. Common practice, no source.
 STAPLES = (
@@ -31,7 +32,7 @@ def part_of(food: Food) -> Part:
     """A food as something that may be added: from nothing to one and a half first helpings, in kitchen-sized steps. [g]"""
     helping = FIRST_HELPING_G.get(food.role, 100.0)
     step = min(household.step_g(food), helping / 2)
-    most = max(round(helping * MOST_HELPINGS / step), 1) * step
+    most = max(round(min(helping * MOST_HELPINGS, sensible_g(food.role, food.group)[1]) / step), 1) * step
     volume = food.volume_ml(100.0)
     return Part(food.slug, food.name, food.profile(100.0), 0.0, 0.0, most, step, role=food.role, ml_per_gram=(volume or 100.0) / 100.0)
 

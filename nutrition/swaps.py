@@ -10,7 +10,7 @@ from nutrition import household
 from nutrition.balance import SLACK, Aim
 from nutrition.foods import Food, food_table
 from nutrition.nutrients import NUTRIENT
-from nutrition.portions import OTHER_G, SENSIBLE_G
+from nutrition.portions import sensible_g
 from nutrition.profile import Profile
 from nutrition.quantities import amount_of
 from nutrition.substitutions import NOTHING_REFUSED, Refusals, for_food
@@ -321,7 +321,7 @@ def complement(
             if kcal is None:
                 continue
             needed = short / per_100 * 100.0
-            sensible = SENSIBLE_G.get(food.role, OTHER_G)[1] * servings
+            sensible = sensible_g(food.role, food.group)[1] * servings
             grams, measure = kitchen(food, min(needed, sensible))
             filled = min(grams / needed, 1.0)
             if filled >= LEAST_FILLED:

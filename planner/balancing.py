@@ -39,7 +39,7 @@ def part_for(entry: Entry, allergies: frozenset[str]) -> core.Part:
     if entry.row.food:
         food = food_table()[entry.row.food]
         role = food.role
-        limits = limits_around(role, grams, household.step_g(food))
+        limits = limits_around(role, grams, household.step_g(food), group=food.group)
     else:
         role = "dish"
         limits = limits_by_count(BOWL_COUNTS if entry.row.bowl_id else SERVING_COUNTS, entry.row.amount, unit_g(entry))
