@@ -89,7 +89,6 @@ def reading(target: Target, amount: Amount | None) -> Reading:
         bare = track(target.low, target.aim, target.high, None)
         return Reading(NUTRIENT[key].name, key, target_words(target), bounds, "", "", "", "none", "", bare)
     state, by = targets.judge(target, amount.amount)
-    decimals = NUTRIENT[key].decimals
     word = "inside" if state == "inside" else by_words(state, by, key)
     if amount.known <= 0 and amount.amount == 0:
         state, word = "none", "unknown"

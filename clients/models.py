@@ -112,6 +112,11 @@ class Client(Versioned):
         return [row.name for code, row in conditions().items() if code in self.conditions]
 
     @property
+    def counting_harms(self) -> bool:
+        """Whether calories are kept off what this client is handed."""
+        return "eating_disorder_history" in self.conditions
+
+    @property
     def disliked_words(self) -> tuple[str, ...]:
         return _listed(self.dislikes)
 

@@ -19,11 +19,7 @@ CALORIES = {"energy_kcal", "kcal_per_gram"}
 
 def _shown(client: Client | None, rows: list[Reading]) -> list[Reading]:
     """The rows of the strip, without calories for a client whom such numbers can harm."""
-    return [row for row in rows if not (counts_harm(client) and row.key in CALORIES)]
-
-
-def counts_harm(client: Client | None) -> bool:
-    return client is not None and "eating_disorder_history" in client.conditions
+    return [row for row in rows if not (client is not None and client.counting_harms and row.key in CALORIES)]
 
 
 def bowl(request: HttpRequest, pk: int) -> HttpResponse:
@@ -36,7 +32,7 @@ def bowl(request: HttpRequest, pk: int) -> HttpResponse:
         "reckoned": reckoned,
         "round": bowl_round(reckoned, "protein_g"),
         "strip": _shown(client, strip(plan_of(client) if client else None, reckoned.profile)),
-        "without_calories": counts_harm(client),
+        "without_calories": client is not None and client.counting_harms,
         "strip_of": "This bowl",
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.foods, client.allergies if client else ()),

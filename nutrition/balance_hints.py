@@ -16,7 +16,7 @@ from nutrition.balance_solver import SCALE, Answer, Model, total_of
 from nutrition.nutrients import NUTRIENT
 
 # A larger part is tried up to so many times its most; a hint must take away at least this share of the misses.
-LARGER, HELPS = 3.0, 0.1
+LARGER, HELPS = 2.0, 0.1
 SOLVE_SECONDS = 0.15
 MOST_HINTS = 6
 

@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "recipes",
     "bowls",
     "planner",
+    "plates",
     "handouts",
     "demo",
 ]

@@ -12,5 +12,6 @@ urlpatterns = [
     path("recipes/", include("recipes.urls")),
     path("bowls/", include("bowls.urls")),
     path("days/", include("planner.urls")),
+    path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
 ]

@@ -66,7 +66,9 @@ def _wedge(start: float, end: float, radius: float) -> str:
 def _arc(start: float, end: float) -> str:
     if end <= start:
         return ""
-    end = min(end, start + 2 * math.pi - 1e-4)
+    if end - start >= 2 * math.pi - 1e-3:
+        # a whole ring has no ends: two halves
+        return _arc(start, start + math.pi) + _arc(start + math.pi, start + 2 * math.pi - 2e-3)
     (x1, y1), (x2, y2) = _point(start, RIM_OUTER), _point(end, RIM_OUTER)
     (x3, y3), (x4, y4) = _point(end, RIM_INNER), _point(start, RIM_INNER)
     large = 1 if end - start > math.pi else 0

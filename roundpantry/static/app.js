@@ -1,7 +1,7 @@
 // What the server cannot do: keys, dragging, printing. Every number comes from the server.
 "use strict";
 
-const stages = { c: "/clients/", p: "/pantry/", r: "/recipes/", b: "/bowls/", d: "/days/" };
+const stages = { c: "/clients/", p: "/pantry/", r: "/recipes/", b: "/bowls/", d: "/days/", t: "/compare/" };
 let waitingForStage = false;
 
 function typing(element) {

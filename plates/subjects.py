@@ -1,0 +1,122 @@
+"""What can be compared, by its key: "food-kale-raw", "recipe-3", "version-7", "bowl-2", "day-9"."""
+
+from __future__ import annotations
+
+from bowls.bowl import reckon_bowl
+from bowls.models import Bowl
+from clients.models import Client
+from nutrition.bowl import FIRST_HELPING_G
+from nutrition.compare import Plate, PlateLine
+from nutrition.foods import ROLES, Food, food_table
+from nutrition.recipe import Facts
+from nutrition.search import food_index
+from planner.day import reckon_day
+from planner.models import Day
+from recipes.facts import facts_of
+from recipes.models import Recipe, RecipeVersion
+
+# A food is looked at as a first helping, or so much. [g]
+FOOD_G = 100.0
+MOST_FOUND = 5
+DAYS_LOOKED_AT = 14
+# Seasoning is no food to fill up on.
+SEASONING = {"spice", "fresh herb", "dried herb", "salt", "vinegar", "leavener", "condiment"}
+
+
+def _role(role: str) -> str:
+    return role if role in ROLES else "topping"
+
+
+def food_plate(food: Food) -> Plate:
+    grams = FIRST_HELPING_G.get(food.role, FOOD_G)
+    profile, volume = food.profile(grams), food.volume_ml(grams) or grams
+    kind = "animal food, to compare with" if food.comparator else "food"
+    line = PlateLine(food.name, _role(food.role), profile, volume)
+    return Plate(f"food-{food.slug}", food.name, kind, (line,), profile, volume)
+
+
+def _recipe_plate(key: str, name: str, kind: str, facts: Facts) -> Plate | None:
+    """One serving; its lines share the room of the batch as their raw volumes do."""
+    if facts.batch.grams <= 0:
+        return None
+    servings, volume = facts.recipe.servings, (facts.volume_ml or facts.batch.grams) / facts.recipe.servings
+    rows = [
+        (line.food, cooked.profile * (1 / servings), line.food.volume_ml(line.grams) or line.grams)
+        for line, cooked in facts.rows
+        if line.food is not None and line.grams is not None and cooked is not None
+    ]
+    raw = sum(room for _food, _profile, room in rows)
+    lines = tuple(PlateLine(food.name, _role(food.role), profile, volume * room / raw) for food, profile, room in rows)
+    return Plate(key, name, kind, lines, facts.serving, volume)
+
+
+def _bowl_plate(bowl: Bowl) -> Plate | None:
+    reckoned = reckon_bowl(bowl)
+    lines = tuple(PlateLine(part.name, _role(part.row.role), part.profile, part.volume_ml) for part in reckoned.parts)
+    return Plate(f"bowl-{bowl.pk}", bowl.name, "bowl", lines, reckoned.profile, reckoned.volume_ml) if lines else None
+
+
+def _day_plate(day: Day) -> Plate | None:
+    reckoned = reckon_day(day)
+    entries = [entry for meal in reckoned.meals for entry in meal.entries]
+    lines = tuple(PlateLine(entry.name, entry.role, entry.profile, entry.volume_ml) for entry in entries)
+    name = f"{day.date:%A, %B} {day.date.day}, {day.client.name}"
+    return Plate(f"day-{day.pk}", name, "day", lines, reckoned.profile, sum(line.volume_ml for line in lines)) if lines else None
+
+
+def plate_for(key: str) -> Plate | None:
+    """The plate of a key; None for what is not there, or has nothing in it yet."""
+    kind, _dash, rest = key.partition("-")
+    if kind == "food":
+        return food_plate(food_table()[rest]) if rest in food_table() else None
+    if not rest.isdigit():
+        return None
+    if kind == "recipe":
+        recipe = Recipe.objects.filter(pk=rest).first()
+        return _recipe_plate(key, recipe.title, "recipe, one serving", facts_of(recipe)) if recipe else None
+    if kind == "version":
+        version = RecipeVersion.objects.filter(pk=rest).select_related("recipe__practice").first()
+        if version is None:
+            return None
+        name = f"{version.data['title']}, version {version.number}"
+        return _recipe_plate(key, name, version.why, facts_of(version.as_recipe()))
+    if kind == "bowl":
+        bowl = Bowl.objects.filter(pk=rest).first()
+        return _bowl_plate(bowl) if bowl else None
+    day = Day.objects.filter(pk=rest).select_related("client").first() if kind == "day" else None
+    return _day_plate(day) if day else None
+
+
+def found(query: str, client: Client | None) -> list[tuple[str, str, str]]:
+    """Key, name and kind of what can be compared, for what was typed: bowls, recipes and their versions, days, foods."""
+    out = [(f"bowl-{bowl.pk}", bowl.name, "bowl") for bowl in Bowl.objects.filter(name__icontains=query)[:MOST_FOUND]]
+    for recipe in Recipe.objects.filter(title__icontains=query)[:MOST_FOUND]:
+        out.append((f"recipe-{recipe.pk}", recipe.title, "recipe"))
+        out += [
+            (f"version-{row.pk}", f"{row.data['title']}, version {row.number}", row.why) for row in recipe.versions.all()[:MOST_FOUND]
+        ]  # fmt: skip
+    if client is not None and query.lower() in "days":
+        out += [(f"day-{day.pk}", f"{day.date:%A, %B} {day.date.day}", "day") for day in client.days.all()[:MOST_FOUND]]
+    foods = [match.food for match in food_index().search(query, MOST_FOUND + 2, typing=True)]
+    return out + [(f"food-{food.slug}", food.name, "animal food" if food.comparator else "food") for food in foods]
+
+
+def usual_foods(client: Client) -> list[Plate]:
+    """The foods and dishes of the client's latest planned days and of their bowls, each once."""
+    plates: dict[str, Plate | None] = {}
+    for day in client.days.all()[:DAYS_LOOKED_AT]:
+        for row in day.entries.all():
+            key = f"bowl-{row.bowl_id}" if row.bowl_id else f"recipe-{row.recipe_id}" if row.recipe_id else f"food-{row.food}"
+            if key not in plates:
+                plates[key] = plate_for(key)
+    for bowl in client.bowl_set.all():
+        for part in bowl.parts.all():
+            key = f"recipe-{part.recipe_id}" if part.recipe_id else f"food-{part.food}"
+            if key not in plates:
+                plates[key] = plate_for(key)
+    return [plate for plate in plates.values() if plate is not None and not _is_seasoning(plate.key)]
+
+
+def _is_seasoning(key: str) -> bool:
+    kind, _dash, slug = key.partition("-")
+    return kind == "food" and food_table()[slug].group in SEASONING

@@ -1,0 +1,162 @@
+"""Two plates, or three, side by side; the ladder; the lesson."""
+
+from __future__ import annotations
+
+from urllib.parse import urlencode
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import reverse
+
+from clients.context import focused
+from clients.in_force import Plan, plan_of
+from clients.models import Client
+from nutrition import indices
+from nutrition.compare import BASES, CALORIES, SAME_IN, SERVING, NotComparable, Plate, at_basis, differences
+from nutrition.ladder import USUAL_KCAL, ladder, steps
+from nutrition.nutrients import NUTRIENT
+from plates.picture import ladder_drawing, rounds
+from plates.subjects import found, plate_for, usual_foods
+
+MOST_PLATES = 3
+# What the table shows before "all", and the lesson.
+FIRST_SHOWN, LESSON_SHOWN = 8, 6
+RIM_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "fat_g")
+LEAST_KCAL, MOST_KCAL = 20.0, 3000.0
+MOST_RUNGS = 26
+# More than so many times as much says nothing: the first has next to none.
+MOST_TIMES = 50.0
+
+
+def _asked(request: HttpRequest) -> list[Plate]:
+    keys = list(dict.fromkeys(request.GET.getlist("with")))[:MOST_PLATES]
+    return [plate for plate in map(plate_for, keys) if plate is not None]
+
+
+def _address(name: str, keys: list[str], **more: str) -> str:
+    return f"{reverse(name)}?{urlencode([('with', key) for key in keys] + list(more.items()))}"
+
+
+def _plan(client: Client | None) -> Plan | None:
+    return plan_of(client) if client else None
+
+
+def compared(request: HttpRequest) -> dict[str, object]:
+    """The plates brought to a basis, their rounds, and what differs."""
+    plates, client = _asked(request), focused(request)
+    plan = _plan(client)
+    basis = request.GET.get("basis", SERVING)
+    basis = basis if basis in BASES else SERVING
+    rim = request.GET.get("rim", "energy_kcal")
+    rim = rim if rim in RIM_KEYS else "energy_kcal"
+    problem = ""
+    try:
+        shown = at_basis(plates, basis)
+    except NotComparable as error:
+        shown, basis, problem = plates, SERVING, str(error)
+    matter = [row.target.key for row in plan.watched] if plan else []
+    aims = {key: row.target.aim for key, row in plan.rows.items()} if plan else {}
+    rows = [row for row in differences(shown, aims, matter) if row.key != SAME_IN.get(basis)] if len(shown) > 1 else []
+    keys = [plate.key for plate in plates]
+    return {
+        "client": client,
+        "plates": [
+            {
+                "plate": plate,
+                "round": drawing,
+                "density": indices.kcal_per_gram(plate.profile),
+                "without": _address("plates:compare", [key for key in keys if key != plate.key], basis=basis),
+                "share": plate.volume_ml / max(one.volume_ml for one in shown) if shown else 0.0,
+            }
+            for plate, drawing in zip(shown, rounds(shown, rim), strict=True)
+        ],
+        "rows": [_row(row) for row in rows],
+        "first_shown": FIRST_SHOWN,
+        "basis": basis,
+        "bases": BASES.items(),
+        "basis_words": BASES[basis],
+        "rim": rim,
+        "rim_keys": RIM_KEYS,
+        "keys": keys,
+        "problem": problem,
+        "room": MOST_PLATES - len(keys),
+        "ladder_url": _address("plates:ladder", keys),
+        "lesson_url": _address("plates:lesson", keys, basis=CALORIES if basis == SERVING else basis),
+        "calories_url": _address("plates:compare", keys, basis=SERVING if basis == CALORIES else CALORIES),
+    }
+
+
+def _row(row) -> dict[str, object]:
+    """A difference with bars: each amount's share of the largest."""
+    most = max(abs(amount.amount) for amount in row.amounts) or 1.0
+    return {
+        "difference": row,
+        "bars": [(amount, max(amount.amount, 0.0) / most) for amount in row.amounts],
+        "against": [
+            {
+                "one": one,
+                "size": abs(one.by),
+                "word": "more" if one.by > 0 else "less",
+                "share": _share(one.by, row.amounts[0].amount),
+                "prints": bool(f"{abs(one.by):.{NUTRIENT[row.key].decimals}f}".strip("0.")),
+            }
+            for one in row.against
+        ],
+    }
+
+
+def _share(by: float, first: float) -> str:
+    """How much more or less than the first, in words; empty where the first has next to nothing, or an index that has no zero."""
+    if first <= 0 or by / first > MOST_TIMES:
+        return ""
+    return f"{by / first + 1:.1f} times as much" if by >= first else f"{abs(by) / first * 100:.0f} %"
+
+
+def compare(request: HttpRequest) -> HttpResponse:
+    """Anything beside anything. `with` names the plates, `basis` what they are brought to, `q` what is looked for."""
+    context = compared(request) | _found(request)
+    return render(request, "plates/_found.html" if request.htmx and "q" in request.GET else "plates/compare.html", context)
+
+
+def _found(request: HttpRequest) -> dict[str, object]:
+    query = request.GET.get("q", "").strip()[:80]
+    keys = list(dict.fromkeys(request.GET.getlist("with")))[:MOST_PLATES]
+    basis = request.GET.get("basis", SERVING)
+    where = "plates:ladder" if request.resolver_match.url_name == "ladder" else "plates:compare"
+    matches = found(query, focused(request)) if query else []
+    options = [(_address(where, [*keys, key], basis=basis), name, kind) for key, name, kind in matches if key not in keys]
+    return {"q": query, "found": options}
+
+
+def lesson(request: HttpRequest) -> HttpResponse:
+    """One printable page for a client: the rounds at one scale, the portions in words, the few differences that matter."""
+    context = compared(request)
+    client = context["client"]
+    harm = client is not None and client.counting_harms
+    hidden = {"energy_kcal", "kcal_per_gram"} if harm else set()
+    context["rows"] = [row for row in context["rows"] if row["difference"].key not in hidden][:LESSON_SHOWN]
+    context |= {"practice": request.user.practice, "without_calories": harm}
+    return render(request, "plates/lesson.html", context)
+
+
+def ladder_page(request: HttpRequest) -> HttpResponse:
+    """A client's usual foods and what is proposed, by calorie density; and the portion that so many calories are."""
+    client, proposed = focused(request), [plate for plate in map(plate_for, request.GET.getlist("with")[:MOST_RUNGS]) if plate is not None]
+    try:
+        kcal = min(max(float(request.GET.get("kcal", USUAL_KCAL)), LEAST_KCAL), MOST_KCAL)
+    except ValueError:
+        kcal = USUAL_KCAL
+    own = [plate.key for plate in proposed]
+    usual = [plate for plate in usual_foods(client) if plate.key not in own] if client else []
+    rungs = ladder([*proposed, *usual][:MOST_RUNGS], kcal)
+    context = {
+        "client": client,
+        "kcal": kcal,
+        "rungs": rungs,
+        "steps": steps(rungs)[:FIRST_SHOWN],
+        "drawing": ladder_drawing(rungs, own),
+        "keys": own,
+        "compare_url": _address("plates:compare", own[:MOST_PLATES]),
+    }
+    template = "plates/_found.html" if request.htmx and "q" in request.GET else "plates/ladder.html"
+    return render(request, template, context | _found(request))
