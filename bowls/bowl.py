@@ -12,7 +12,7 @@ from nutrition.foods import Food, food_table
 from nutrition.household import Spoken
 from nutrition.lines import Line
 from nutrition.profile import Profile
-from recipes.facts import facts_of
+from recipes.facts import facts_of, room_ml
 
 
 @dataclass(frozen=True)
@@ -85,7 +85,7 @@ def _recipe_part(row: BowlPart) -> Part:
     recipe = row.recipe
     facts = facts_of(recipe)
     share = row.grams / facts.batch.grams if facts.batch.grams > 0 else 0.0
-    whole = facts.volume_ml
+    whole = room_ml(recipe, facts)
     volume = whole * share if whole else row.grams * DISH_ML_PER_G
     measure = household.by_volume(volume, row.grams)
     foods = [Ingredient(food, grams * facts.recipe.servings * share) for food, grams in facts.foods()]
@@ -113,6 +113,6 @@ def amount_for(row: BowlPart, text: str) -> Line:
     """What was typed as an amount of this part. Raises UnreadableAmount."""
     if row.recipe_id:
         facts = facts_of(row.recipe)
-        volume = facts.volume_ml
+        volume = room_ml(row.recipe, facts)
         return read_batch_amount(text, facts.serving.grams, volume / facts.recipe.servings if volume else None, row.bowl.practice.measures)
     return read_amount(text, food_table()[row.food], row.bowl.practice.measures)

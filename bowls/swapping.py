@@ -11,7 +11,7 @@ from nutrition import household
 from nutrition.foods import ROLES, food_table
 from nutrition.substitutions import Refusals
 from nutrition.swaps import Dish, Line
-from recipes.facts import facts_of
+from recipes.facts import facts_of, room_ml
 from recipes.models import Recipe
 
 MOST_DISHES = 8
@@ -25,7 +25,8 @@ def dishes_in(role: str, besides: Iterable[int | None], grams: float, refusals: 
         if facts.batch.grams <= 0 or facts.unresolved or any(refusals.why_not(food) for food, _grams in facts.foods()):
             continue
         share = grams / facts.batch.grams
-        said = household.by_volume(facts.volume_ml * share, grams) if facts.volume_ml else None
+        volume = room_ml(recipe, facts)
+        said = household.by_volume(volume * share, grams) if volume else None
         out.append(Dish(f"recipe-{recipe.pk}", recipe.title, grams, facts.batch * share, said.words if said else ""))
     return tuple(out[:MOST_DISHES])
 

@@ -2,12 +2,13 @@
 
 from django.urls import path
 
-from bowls import balance_views, swap_views, views
+from bowls import balance_views, sauce_views, swap_views, views
 
 app_name = "bowls"
 urlpatterns = [
     path("", views.bowl_list, name="list"),
     path("new/", views.new, name="new"),
+    path("sauces/<int:pk>/", sauce_views.bench, name="sauce"),
     path("<int:pk>/", views.page, name="page"),
     path("<int:pk>/settings/", views.settings, name="settings"),
     path("<int:pk>/add/", views.add, name="add"),

@@ -20,6 +20,15 @@ MOST_THINNED = 3.0
 RICH_SHARE = 0.05
 
 
+# A sauce fills its gaps: it takes about the room that water of its weight takes. Common practice, no source. [mL/g]
+POURED_ML_PER_G = 1.0
+
+
+def poured_ml(facts: Facts) -> float:
+    """The room a sauce takes: as it was portioned out, or else by its weight. [mL] Not the sum of its dry and leafy parts."""
+    return facts.measured_ml or facts.batch.grams * POURED_ML_PER_G
+
+
 @dataclass(frozen=True)
 class Sauce:
     """A batch: what it brings and the room it takes [mL]; `thinner` is what it is thinned with."""

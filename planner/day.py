@@ -11,7 +11,7 @@ from nutrition.profile import Profile
 from nutrition.situations import PlannedDay
 from nutrition.supplements import Supplement, per_day
 from planner.models import MEALS, Day, DayEntry
-from recipes.facts import facts_of
+from recipes.facts import facts_of, room_ml
 from roundpantry import show
 
 
@@ -103,7 +103,7 @@ def _entry(row: DayEntry) -> Entry:
         facts = facts_of(row.recipe)
         scaled = [Ingredient(food, grams * row.amount) for food, grams in facts.foods()]
         profile = facts.serving * row.amount
-        volume = (facts.volume_ml or facts.batch.grams) / facts.recipe.servings * row.amount
+        volume = (room_ml(row.recipe, facts) or facts.batch.grams) / facts.recipe.servings * row.amount
         role = row.recipe.role if row.recipe.role in ROLES else _main_role(scaled)
         return Entry(row, row.recipe.title, "recipe", profile, count_words(row, row.amount), role, volume, scaled)
     food = food_table()[row.food]

@@ -8,11 +8,10 @@ from clients.models import Client
 from nutrition.bowl import FIRST_HELPING_G
 from nutrition.compare import Plate, PlateLine
 from nutrition.foods import ROLES, Food, food_table
-from nutrition.recipe import Facts
 from nutrition.search import food_index
 from planner.day import reckon_day
 from planner.models import Day
-from recipes.facts import facts_of
+from recipes.facts import facts_of, room_ml
 from recipes.models import Recipe, RecipeVersion
 
 # A food is looked at as a first helping, or so much. [g]
@@ -35,11 +34,13 @@ def food_plate(food: Food) -> Plate:
     return Plate(f"food-{food.slug}", food.name, kind, (line,), profile, volume)
 
 
-def _recipe_plate(key: str, name: str, kind: str, facts: Facts) -> Plate | None:
+def _recipe_plate(key: str, name: str, kind: str, recipe: Recipe) -> Plate | None:
     """One serving; its lines share the room of the batch as their raw volumes do."""
+    facts = facts_of(recipe)
     if facts.batch.grams <= 0:
         return None
-    servings, volume = facts.recipe.servings, (facts.volume_ml or facts.batch.grams) / facts.recipe.servings
+    servings = facts.recipe.servings
+    volume = (room_ml(recipe, facts) or facts.batch.grams) / servings
     rows = [
         (line.food, cooked.profile * (1 / servings), line.food.volume_ml(line.grams) or line.grams)
         for line, cooked in facts.rows
@@ -73,13 +74,13 @@ def plate_for(key: str) -> Plate | None:
         return None
     if kind == "recipe":
         recipe = Recipe.objects.filter(pk=rest).first()
-        return _recipe_plate(key, recipe.title, "recipe, one serving", facts_of(recipe)) if recipe else None
+        return _recipe_plate(key, recipe.title, "recipe, one serving", recipe) if recipe else None
     if kind == "version":
         version = RecipeVersion.objects.filter(pk=rest).select_related("recipe__practice").first()
         if version is None:
             return None
         name = f"{version.data['title']}, version {version.number}"
-        return _recipe_plate(key, name, version.why, facts_of(version.as_recipe()))
+        return _recipe_plate(key, name, version.why, version.as_recipe())
     if kind == "bowl":
         bowl = Bowl.objects.filter(pk=rest).first()
         return _bowl_plate(bowl) if bowl else None

@@ -10,6 +10,7 @@ from nutrition.lines import Choice
 from nutrition.part import part_named
 from nutrition.recipe import Facts, reckon
 from nutrition.recipe import Recipe as CoreRecipe
+from nutrition.sauce import poured_ml
 from recipes.models import Recipe
 
 MOST_DEEP = 6
@@ -79,6 +80,11 @@ def facts_of_core(core: CoreRecipe) -> Facts:
 def facts_of(recipe: Recipe) -> Facts:
     """The recipe's facts. Cheap to call again for a recipe that did not change."""
     return facts_of_core(recipe.core())
+
+
+def room_ml(recipe: Recipe, facts: Facts) -> float | None:
+    """The room the batch takes: a sauce by what was poured or its weight, anything else as its lines lie. [mL] None: unknown."""
+    return poured_ml(facts) if recipe.role == "sauce" else facts.volume_ml
 
 
 def check_no_loop(core: CoreRecipe) -> None:

@@ -1,0 +1,150 @@
+"""The sauce bench: a sauce of the practice and the bowls it must cover."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django import forms
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, render
+
+from bowls.bowl import reckon_bowl
+from bowls.models import Bowl
+from clients.aims import refusals_of
+from clients.context import focused
+from clients.in_force import plan_of
+from clients.swap_panel import token_for
+from nutrition.foods import Food, food_table
+from nutrition.nutrients import NUTRIENT
+from nutrition.recipe import Facts
+from nutrition.sauce import USUAL_PER_BOWL_ML, Covered, Cut, Rich, Sauce, cover, cut, poured_ml, rich_lines, to_density
+from nutrition.substitutions import NOTHING_REFUSED
+from nutrition.swaps import THINNERS, Step, kitchen
+from recipes.facts import facts_of
+from recipes.models import Recipe
+from recipes.swapping import subject_of
+
+LIMITED = ("energy_kcal", "fat_g", "saturated_fat_g", "sodium_mg")
+# Thinned by these shares of its volume, for the table.
+SHARES = (0.0, 0.25, 0.5, 1.0)
+
+
+class BenchForm(forms.Form):
+    volume_ml = forms.FloatField(label="The batch is [mL]", min_value=10, max_value=50_000)
+    bowls = forms.IntegerField(label="Bowls to cover", min_value=1, max_value=200)
+    per_bowl_ml = forms.FloatField(label="Sauce on each [mL]", min_value=5, max_value=500)
+    thinner = forms.ChoiceField(label="Thinned with")
+    density = forms.FloatField(label="To a density of [kcal/g]", min_value=0.05, max_value=9, required=False)
+    key = forms.ChoiceField(label="A bowl's sauce keeps to", choices=[(key, NUTRIENT[key].name.lower()) for key in LIMITED])
+    most = forms.FloatField(label="At most", min_value=0, max_value=5000, required=False)
+
+    def __init__(self, *args, thinners: list[Food], **kwargs):
+        super().__init__(*args, **kwargs)
+        self.fields["thinner"].choices = [(food.slug, food.name.lower()) for food in thinners]
+
+
+@dataclass(frozen=True)
+class Change:
+    """Something to write into the recipe: in words, with what is sent to take it."""
+
+    words: str
+    token: str
+
+
+@dataclass(frozen=True)
+class RichRow:
+    rich: Rich
+    cut: Cut
+    left: str
+    change: Change | None
+
+
+def _thin(recipe: Recipe, facts: Facts, covered: Covered, thinner: Food, why: str) -> Change | None:
+    if covered.added_g < 0.5:
+        return None
+    grams, measure = kitchen(thinner, covered.added_g)
+    step = Step("", "thin", thinner, grams, "", measure=measure)
+    return Change(
+        f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}", token_for(subject_of(recipe, facts, NOTHING_REFUSED), [step], why)
+    )
+
+
+def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRow]:
+    """What of each rich line can go, its room made up with the thinner."""
+    out = []
+    for rich in rich_lines(facts):
+        found = cut(facts, sauce, rich, data["bowls"], data["per_bowl_ml"], data["key"], data["most"])
+        food = facts.lines[rich.at].food
+        left, measure = kitchen(food, rich.grams - found.grams) if rich.grams - found.grams > 0.05 else (0.0, "")
+        change = None
+        if found.share > 0:
+            steps = [Step(str(rich.at), "less" if left else "out", food, left, "", measure=measure)]
+            if found.made_up_ml > 1:
+                grams, added = kitchen(sauce.thinner, found.made_up_ml * sauce.thinner_g_per_ml)
+                steps.append(Step("", "thin", sauce.thinner, grams, "", measure=added))
+            unit = NUTRIENT[data["key"]].unit
+            why = f"less {rich.name.lower()}, made up with {sauce.thinner.name.lower()}: at most {data['most']:g} {unit} a bowl"
+            change = Change("", token_for(subject_of(recipe, facts, NOTHING_REFUSED), steps, why))
+        out.append(RichRow(rich, found, measure or f"{left:.0f} g", change))
+    return out
+
+
+def _wearing(recipe: Recipe) -> list[dict[str, object]]:
+    """The bowls that have this sauce, with what it costs each now."""
+    out = []
+    for bowl in Bowl.objects.filter(parts__recipe=recipe).distinct():
+        reckoned = reckon_bowl(bowl)
+        part = next(part for part in reckoned.parts if part.row.recipe_id == recipe.pk)
+        share = part.volume_ml / reckoned.volume_ml if reckoned.volume_ml else 0.0
+        out.append({"bowl": bowl, "part": part, "share": share})
+    return out
+
+
+def bench(request: HttpRequest, pk: int) -> HttpResponse:
+    """Thinner by how much, to what density, how many kcal and grams of fat a bowl, and how much of what is rich can go."""
+    recipe = get_object_or_404(Recipe, pk=pk)
+    facts, client = facts_of(recipe), focused(request)
+    plan = plan_of(client) if client else None
+    refusals = refusals_of(plan) if plan else NOTHING_REFUSED
+    thinners = [food for food in map(food_table().__getitem__, THINNERS) if not refusals.why_not(food)]
+    context: dict[str, object] = {"recipe": recipe, "client": client, "facts": facts}
+    if facts.batch.grams <= 0:
+        return render(request, "bowls/sauce.html", context | {"problem": "It weighs nothing yet: settle its lines first."})
+    wearing = _wearing(recipe)
+    poured = round(poured_ml(facts))
+    usual = {
+        "volume_ml": poured,
+        "bowls": max(round(poured / USUAL_PER_BOWL_ML), 1), "per_bowl_ml": USUAL_PER_BOWL_ML, "thinner": thinners[0].slug,
+        "key": "fat_g", "most": None, "density": None,
+    }  # fmt: skip
+    form = BenchForm(request.GET if "bowls" in request.GET else None, thinners=thinners, initial=usual)
+    data = form.cleaned_data if form.is_valid() else usual
+    volume = data["volume_ml"]
+    sauce = Sauce(recipe.title, facts.batch, volume, food_table()[data["thinner"]])
+    covered = cover(sauce, data["bowls"], data["per_bowl_ml"])
+    unthinned = cover(sauce, data["bowls"], data["per_bowl_ml"], 0.0)
+    context |= {
+        "form": form,
+        "volume": volume,
+        "by_weight": facts.measured_ml is None and volume == poured,
+        "sauce": sauce,
+        "covered": covered,
+        "reaches": unthinned.volume_ml >= data["bowls"] * data["per_bowl_ml"],
+        "now_density": unthinned.density,
+        "thin": _thin(recipe, facts, covered, sauce.thinner, f"thinned to cover {data['bowls']} bowls"),
+        "table": [
+            (share, cover(sauce, volume * (1 + share) / data["per_bowl_ml"], data["per_bowl_ml"], volume * share)) for share in SHARES
+        ],  # fmt: skip
+        "wearing": wearing,
+        "per_bowl_ml": data["per_bowl_ml"],
+    }
+    if data["density"]:
+        added = to_density(sauce, data["density"])
+        context |= {"density": data["density"], "density_reached": added is not None}
+        if added is not None:
+            at = cover(sauce, (volume + added) / data["per_bowl_ml"], data["per_bowl_ml"], added)
+            why = f"thinned to {data['density']:g} kcal per gram"
+            context |= {"at_density": at, "thin_density": _thin(recipe, facts, at, sauce.thinner, why)}
+    if data["most"] is not None:
+        context |= {"rich": _rich(recipe, facts, sauce, data), "key": data["key"], "most": data["most"]}
+    return render(request, "bowls/sauce.html", context, status=400 if form.is_bound and form.errors else 200)
