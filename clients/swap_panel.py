@@ -26,7 +26,7 @@ from roundpantry import show
 
 SALT = "a swap that was offered"
 # What is listed under one gap, pairs of lines among it, and how many nutrients beside the watched ones. Common practice, no source.
-MOST_UNDER_A_GAP, MOST_PAIRS, MOST_FILLERS, MOST_ALSO_SHORT = 5, 2, 4, 4
+MOST_UNDER_A_GAP, MOST_PAIRS, MOST_FILLERS, MOST_ALSO_SHORT = 7, 2, 4, 4
 # A target that moves by less than this share of its aim is not worth a line.
 WORTH_SAYING = 0.01
 
@@ -161,11 +161,13 @@ def _offered(subject: Subject, plan: Plan, aims: Sequence[Aim], swap: Swap) -> O
 
 
 def _under(subject: Subject, plan: Plan, aims: Sequence[Aim], swaps: Sequence[Swap]) -> list[Offered]:
-    """What is listed under one gap: changes of one line, and a few of two."""
+    """What is listed under one gap: changes of one line, a few of two, and always the one that is felt least."""
+    gentlest = min((swap for swap in swaps if len(swap.steps) == 1), key=lambda swap: (swap.felt, -swap.closed), default=None)
     out: list[Offered] = []
     pairs = 0
     for swap in swaps:
-        if len(out) == MOST_UNDER_A_GAP or (len(swap.steps) > 1 and pairs == MOST_PAIRS):
+        full = len(out) >= MOST_UNDER_A_GAP or (len(swap.steps) > 1 and pairs == MOST_PAIRS)
+        if full and swap is not gentlest:
             continue
         one = _offered(subject, plan, aims, swap)
         if one is not None:

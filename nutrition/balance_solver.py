@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 
 from nutrition.balance import Grid, Problem, npt_ints, totals
+from nutrition.balance_relaxed import relaxed, rounded
 from nutrition.balance_search import score, search
 
 if TYPE_CHECKING:
@@ -131,8 +132,10 @@ class Model:
 @lru_cache(maxsize=1)
 def _wake() -> None:
     """Load the solver and let it solve something: the first time is slow, and is no part of the time for an answer."""
+    from ortools.linear_solver import pywraplp
     from ortools.sat.python import cp_model
 
+    pywraplp.Solver.CreateSolver("GLOP")
     model = cp_model.CpModel()
     model.minimize(model.new_int_var(0, 1, ""))
     solver = cp_model.CpSolver()
@@ -157,20 +160,29 @@ def answer_from(grid: Grid, steps: npt_ints, status: str) -> Answer:
 def balance(problem: Problem, seconds: float | None = None) -> Answer:
     """The portions that come first by the order of nutrition.balance, within `seconds` [s].
 
-    A quick search gives portions to start from; CP-SAT then makes the sums (2), (3) and (4) smallest one after the other, each
-    held while the next is sought. An answer says "optimal" only if all of them were proved.
+    Portions of any size, rounded and bettered step by step, are where it starts; CP-SAT then makes the sums (2), (3) and (4)
+    smallest one after the other, each held while the next is sought. An answer says "optimal" only if all of them were proved.
     """
     _wake()
     grid = Grid(problem)
     end = perf_counter() + (time_for(problem) if seconds is None else seconds)
     left = lambda: end - perf_counter()  # noqa: E731
-    best = search(grid, left() * 0.25)
     if not len(grid.free):
-        return answer_from(grid, best, "infeasible" if grid.broken(best) else "optimal")
+        own = grid.own_steps()
+        return answer_from(grid, own, "infeasible" if grid.broken(own) else "optimal")
+    loose = relaxed(grid)
+    if loose is None:
+        return nearest(problem)
+    begun = rounded(grid, loose, left() * 0.25), search(grid, left() * 0.1, 1)
+    best = min(begun, key=lambda steps: score(grid, steps))
     model = Model(grid)
     proved = True
     broken, missed = score(grid, best)[:2]
-    if broken > 0 or missed > 0:
+    if not broken and missed <= loose.violation + ROUNDING:
+        # as good as portions of any size: nothing is left to prove of the first sum
+        if model.misses:
+            model.model.add(total_of(model.misses) <= int(np.ceil(missed * SCALE)) + len(grid.free))
+    else:
         status, found, least = model.solve(total_of(model.misses), left() * 0.6, best)
         if status == "infeasible":
             return nearest(problem)
@@ -179,8 +191,6 @@ def balance(problem: Problem, seconds: float | None = None) -> Answer:
             best = min((best, search(grid, left() * 0.1, 1, found), found), key=lambda steps: score(grid, steps))
         if proved and model.misses:
             model.model.add(total_of(model.misses) <= least)
-    elif model.misses:
-        model.model.add(total_of(model.misses) <= 0)
     if not proved and model.misses:
         model.model.add(total_of(model.misses) <= int(np.ceil(grid.violation(best) * SCALE)) + len(grid.free))
     status, found, least = model.solve(total_of(model.distances), left() * 0.85, best)

@@ -5,6 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from nutrition.bowl import FIRST_HELPING_G
+from nutrition.foods import Food
+
 # The least and the most of one part of a bowl, by its role. Common practice, no source. [g]
 SENSIBLE_G: dict[str, tuple[float, float]] = {
     "base": (60.0, 400.0),
@@ -17,6 +20,8 @@ SENSIBLE_G: dict[str, tuple[float, float]] = {
     "fruit": (30.0, 300.0),
 }
 OTHER_G = (10.0, 300.0)
+# So many first helpings of a food may be added to a meal, and what a helping is of what has no role. Common practice, no source.
+MOST_HELPINGS, OTHER_HELPING_G = 1.5, 100.0
 # Kinds of food of which there is much less, or a usual handful, whatever their role. Common practice, no source. [g]
 SENSIBLE_GROUP_G: dict[str, tuple[float, float]] = {
     "oil": (2.0, 28.0), "sweetener": (2.0, 30.0), "salt": (0.2, 3.0), "spice": (0.2, 6.0), "dried herb": (0.2, 6.0),
@@ -38,6 +43,11 @@ class Limits:
 def sensible_g(role: str, group: str = "") -> tuple[float, float]:
     """The usual least and most of a part by its kind of food, or else by its role. [g]"""
     return SENSIBLE_GROUP_G.get(group) or SENSIBLE_G.get(role, OTHER_G)
+
+
+def most_added_g(food: Food) -> float:
+    """The most of a food that may be added to a meal: one and a half first helpings, and no more than is sensible. [g]"""
+    return min(FIRST_HELPING_G.get(food.role, OTHER_HELPING_G) * MOST_HELPINGS, sensible_g(food.role, food.group)[1])
 
 
 def limits_around(role: str, grams: float, step: float, least: float | None = None, most: float | None = None, group: str = "") -> Limits:

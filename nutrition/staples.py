@@ -8,7 +8,7 @@ from nutrition import household
 from nutrition.balance import Part
 from nutrition.bowl import FIRST_HELPING_G
 from nutrition.foods import Food, food_table
-from nutrition.portions import sensible_g
+from nutrition.portions import OTHER_HELPING_G, most_added_g
 
 # Chosen so that each nutrient that runs short on plants has a food or two that brings much of it. Common practice, no source.
 STAPLES = (
@@ -18,8 +18,6 @@ STAPLES = (
     "orange-raw", "strawberries-raw", "rolled-oats-cooked", "brown-rice-cooked", "potato-boiled", "soy-milk-unsweetened",
     "nutritional-yeast-fortified",
 )  # fmt: skip
-# So many first helpings of a food may be added to a meal.
-MOST_HELPINGS = 1.5
 
 
 @lru_cache(maxsize=1)
@@ -30,9 +28,9 @@ def staples() -> tuple[Food, ...]:
 
 def part_of(food: Food) -> Part:
     """A food as something that may be added: from nothing to one and a half first helpings, in kitchen-sized steps. [g]"""
-    helping = FIRST_HELPING_G.get(food.role, 100.0)
+    helping = FIRST_HELPING_G.get(food.role, OTHER_HELPING_G)
     step = min(household.step_g(food), helping / 2)
-    most = max(round(min(helping * MOST_HELPINGS, sensible_g(food.role, food.group)[1]) / step), 1) * step
+    most = max(round(most_added_g(food) / step), 1) * step
     volume = food.volume_ml(100.0)
     return Part(food.slug, food.name, food.profile(100.0), 0.0, 0.0, most, step, role=food.role, ml_per_gram=(volume or 100.0) / 100.0)
 

@@ -10,7 +10,7 @@ from nutrition import household
 from nutrition.balance import SLACK, Aim
 from nutrition.foods import Food, food_table
 from nutrition.nutrients import NUTRIENT
-from nutrition.portions import sensible_g
+from nutrition.portions import most_added_g
 from nutrition.profile import Profile
 from nutrition.quantities import amount_of
 from nutrition.substitutions import NOTHING_REFUSED, Refusals, for_food
@@ -237,13 +237,13 @@ def _rank(swap: Swap) -> tuple[float, float]:
 
 
 def _best_of_each(swaps: Sequence[Swap]) -> list[Swap]:
-    """Of the same kinds of change of the same lines only the two that do most."""
+    """Of the same kinds of change of the same lines only those that do most: two other foods, one amount less."""
     kept: dict[tuple[tuple[str, str], ...], int] = {}
     out = []
     for swap in swaps:
         at = tuple(sorted((step.id, step.kind) for step in swap.steps))
         kept[at] = kept.get(at, 0) + 1
-        if kept[at] <= 2:
+        if kept[at] <= (1 if any(kind == "less" for _id, kind in at) else 2):
             out.append(swap)
     return out
 
@@ -321,7 +321,7 @@ def complement(
             if kcal is None:
                 continue
             needed = short / per_100 * 100.0
-            sensible = sensible_g(food.role, food.group)[1] * servings
+            sensible = most_added_g(food) * servings
             grams, measure = kitchen(food, min(needed, sensible))
             filled = min(grams / needed, 1.0)
             if filled >= LEAST_FILLED:

@@ -40,12 +40,12 @@ def _swaps(request: HttpRequest, recipe: Recipe, facts: Facts, plan: Plan) -> di
     judged = request.GET.get("meal", BY_CALORIES)
     meal = meal_of(plan.day, judged)
     by_calories, share = facts.serving["energy_kcal"].amount / plan.day["energy_kcal"].aim, None
-    if meal is None and judged != WHOLE_DAY:
+    if meal is None:
         judged, share = BY_CALORIES, by_calories
     words = f"as much of the day as its calories, {by_calories * 100:.0f} %"
     return {
         "judged": judged,
-        "meal_options": [(BY_CALORIES, words), *meal_options(plan.day)],
+        "meal_options": [(BY_CALORIES, words), *(option for option in meal_options(plan.day) if option[0] != WHOLE_DAY)],
         "take_url": reverse("recipes:swap", args=[recipe.pk]),
         "what": "a serving",
         "new_version": True,

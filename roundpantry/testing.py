@@ -1,5 +1,7 @@
 """What the tests of several areas share: two practices, a client, a recipe, a bowl, a day."""
 
+import html
+import re
 from datetime import date
 
 from django.test import TestCase
@@ -49,3 +51,9 @@ class PracticeCase(TestCase):
 
     def post(self, address, data, htmx=False):
         return self.client.post(address, data, headers={"HX-Request": "true"} if htmx else None)
+
+
+def offers(page):
+    """Words and tokens of all the swaps on a page that can be taken."""
+    swap = r'<li class="swap">.*?<p class="font-semibold">(.*?)</p>.*?name="change" value="(.*?)"'
+    return [(html.unescape(words), token) for words, token in re.findall(swap, page.content.decode(), re.S)]

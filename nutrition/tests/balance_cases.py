@@ -76,23 +76,40 @@ def enumerated(asked):
     return best
 
 
-def least_violation(asked, seconds=10.0):
-    """(2) by scipy's MILP, which solves with HiGHS."""
+def highs(asked, seconds=10.0, both=True):
+    """(2), and then (3) with (2) held, by scipy's MILP, which solves with HiGHS; None when no portions keep the hard limits.
+
+    Columns: the parts' steps, the misses, and the distances of the targets.
+    """
     grid = Grid(asked)
     parts, aims = len(grid.free), len(grid.soft)
     rows, low = [], []
+
+    def at_least(i, sign, bound, column):
+        row = np.zeros(parts + 2 * aims)
+        row[:parts] = sign * grid.per_step[i]
+        if column is not None:
+            row[column] = 1.0
+        rows.append(row)
+        low.append(sign * (bound - grid.start[i]))
+
     for i, (aim, _minus) in enumerate(grid.soft):
         for bound, sign in ((grid.low[i], 1.0), (grid.high[i], -1.0)):
             if not np.isnan(bound):
-                row = np.zeros(parts + aims)
-                row[:parts], row[parts + i] = sign * grid.per_step[i], 0.0 if aim.hard else 1.0
-                rows.append(row)
-                low.append(sign * (bound - grid.start[i]))
-    cost = np.concatenate([np.zeros(parts), grid.weight])
-    most = np.concatenate([grid.steps, np.full(aims, np.inf)])
-    whole = np.concatenate([np.ones(parts), np.zeros(aims)])
-    constraints = LinearConstraint(np.array(rows), np.array(low), np.inf)
-    return milp(
-        cost, constraints=constraints, integrality=whole, bounds=Bounds(np.zeros(parts + aims), most),
-        options={"time_limit": seconds, "mip_rel_gap": 1e-6},
-    ).fun  # fmt: skip
+                at_least(i, sign, bound, None if aim.hard else parts + i)
+        for sign in (1.0, -1.0):
+            at_least(i, sign, grid.aim[i], parts + aims + i)
+    missed = np.concatenate([np.zeros(parts), grid.weight, np.zeros(aims)])
+    distant = np.concatenate([np.zeros(parts + aims), grid.far])
+    whole = np.concatenate([np.ones(parts), np.zeros(2 * aims)])
+    bounds = Bounds(np.zeros(parts + 2 * aims), np.concatenate([grid.steps, np.full(2 * aims, np.inf)]))
+
+    def least(cost, *more):
+        limits = [LinearConstraint(np.array(rows), np.array(low), np.inf), *more]
+        options = {"time_limit": seconds, "mip_rel_gap": 1e-6}
+        return milp(cost, constraints=limits, integrality=whole, bounds=bounds, options=options).fun
+
+    violation = least(missed)
+    if violation is None or not both:
+        return None if violation is None else (violation, None)
+    return violation, least(distant, LinearConstraint(missed[None, :], -np.inf, violation + 1e-7))

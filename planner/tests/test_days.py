@@ -6,7 +6,7 @@ from django.urls import reverse
 
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
-from roundpantry.testing import PracticeCase
+from roundpantry.testing import PracticeCase, offers
 
 
 class Days(PracticeCase):
@@ -93,3 +93,22 @@ class Days(PracticeCase):
         self.post(reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"lock": "1"})
         meal = self.client.get(address, {"meal": "lunch"}, headers={"HX-Request": "true"})
         self.assertNotIn(f'name="grams-{self.entry.pk}"', meal.content.decode(), "locked")
+
+    def test_a_swap_in_the_day_and_undo(self):
+        DayEntry.objects.create(day=self.day, meal="dinner", food="soy-sauce", amount=60)
+        address = reverse("planner:swap", args=[self.day.pk])
+        offered = offers(self.client.get(address, headers={"HX-Request": "true"}))
+        token = next(token for words, token in offered if "instead of soy sauce" in words and ";" not in words)
+        before = {(row.meal, row.food) for row in self.day.entries.all()}
+        self.assertContains(self.post(address, {"change": token}, htmx=True), "instead of soy sauce")
+        after = {(row.meal, row.food) for row in self.day.entries.all()}
+        self.assertNotIn(("dinner", "soy-sauce"), after)
+        self.assertEqual(len(after), len(before))
+        self.post(reverse("planner:undo", args=[self.day.pk]), {})
+        self.assertEqual({(row.meal, row.food) for row in self.day.entries.all()}, before)
+        stale = next(token for words, token in offered if words.startswith("Add "))
+        self.assertContains(self.post(address, {"change": stale}, htmx=True), "look at the swaps again")
+        page = self.client.get(address, {"meal": "lunch"}, headers={"HX-Request": "true"})
+        fresh = next(token for words, token in offers(page) if words.startswith("Add "))
+        self.post(f"{address}?meal=lunch", {"change": fresh})
+        self.assertEqual(self.day.entries.filter(meal="lunch").count(), 2)

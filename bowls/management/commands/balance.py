@@ -9,6 +9,8 @@ from nutrition.balance import BadProblem
 from nutrition.balance_file import as_text, read_problem, solve
 from roundpantry.given_file import read_given
 
+MOST_SECONDS = 600.0
+
 
 class Command(BaseCommand):
     help = "Choose portions that meet targets, for parts and targets in a JSON file. Exit status 1 for a problem that cannot be posed."
@@ -16,6 +18,7 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", help="the problem in JSON, or - for standard input")
+        parser.add_argument("--seconds", type=float, help="how long it may look (0.13 for a bowl, 0.85 for a day)")
         parser.add_argument("--json", action="store_true", help="print JSON")
 
     def handle(self, *args: object, **options: object) -> None:
@@ -28,5 +31,8 @@ class Command(BaseCommand):
                 self.stdout.write(json.dumps({"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False))
                 sys.exit(1)
             raise CommandError(str(error)) from None
-        data = solve(problem)
+        seconds = options["seconds"]
+        if seconds is not None and not 0 < float(str(seconds)) <= MOST_SECONDS:
+            raise CommandError(f"--seconds: a number above zero, up to {MOST_SECONDS:g}.")
+        data = solve(problem, None if seconds is None else float(str(seconds)))
         self.stdout.write(json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(problem, data))

@@ -1,0 +1,83 @@
+"""Times, as medians of repeated runs: balance for a bowl and for a day beside a plain HiGHS solve of the same model, and reckoning.
+
+bin/bench [--runs N]
+"""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from statistics import median
+from time import perf_counter
+
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
+
+from nutrition.balance_solver import balance  # noqa: E402
+from nutrition.lines import reckon_line  # noqa: E402
+from nutrition.proposals import proposals  # noqa: E402
+from nutrition.recipe import Recipe, reckon  # noqa: E402
+from nutrition.tests.balance_cases import highs, problem  # noqa: E402
+
+# What each must stay under. [s]
+BOWL_LIMIT, DAY_LIMIT, RECIPES_LIMIT = 0.15, 1.0, 2.0
+LINES = (
+    "1 cup pearl barley, dry", "1 (15 oz) can white beans, drained and rinsed", "1 medium leek, sliced", "1 bunch dill, chopped",
+    "3 tbsp lemon juice", "2 tsp dijon mustard", "1/4 tsp salt", "2 carrots, diced", "1 cup kale, chopped", "2 tbsp tahini",
+    "1 clove garlic", "1/2 cup parsley, chopped",
+)  # fmt: skip
+
+
+def timed(work: Callable[[], object]) -> float:
+    start = perf_counter()
+    work()
+    return perf_counter() - start
+
+
+def solves(name: str, parts: int, targets: int, limit: float, runs: int, seeds: range) -> bool:
+    """Print a line for problems of this size; whether all medians stay under the limit."""
+    ours, theirs, proved, worse = [], [], 0, 0
+    for seed in seeds:
+        asked = problem(seed, parts, targets, hard=2, far=seed % 2 == 0)
+        balance(asked)
+        own = []
+        for _ in range(runs):
+            start = perf_counter()
+            found = balance(asked)
+            own.append(perf_counter() - start)
+        ours.append(median(own))
+        start = perf_counter()
+        wanted = highs(asked)
+        theirs.append(perf_counter() - start)
+        proved += found.status == "optimal"
+        worse += wanted is not None and found.violation > wanted[0] * 1.001 + 1e-6
+    ratio = median(mine / other for mine, other in zip(ours, theirs, strict=True))
+    slow = max(ours) > limit
+    print(
+        f"{name:34} {median(ours) * 1000:7.0f} ms median, {max(ours) * 1000:6.0f} ms slowest of {len(ours)}, limit {limit * 1000:.0f}"
+        f"{'  OVER' if slow else ''}; HiGHS {median(theirs) * 1000:6.0f} ms, ratio {ratio:.2f};"
+        f" proved {proved} of {len(ours)}, first sum worse than HiGHS in {worse}"
+    )
+    return not slow
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--runs", type=int, default=5)
+    runs = parser.parse_args().runs
+    fine = solves("bowl: 12 parts, 12 targets", 12, 12, BOWL_LIMIT, runs, range(10))
+    fine &= solves("day: 40 parts, 25 targets", 40, 25, DAY_LIMIT, max(runs // 2, 1), range(100, 104))
+    asked = problem(3, 12, 12, hard=2)
+    three = median(timed(lambda: proposals(asked)) for _ in range(runs))
+    print(f"{'bowl: three proposals':34} {three * 1000:7.0f} ms median")
+    for line in LINES:
+        reckon_line(line)
+    recipes = [Recipe(LINES, f"recipe {n}", 4.0) for n in range(1000)]
+    many = median(timed(lambda: [reckon(recipe) for recipe in recipes]) for _ in range(3))
+    print(f"{'1,000 recipes of 12 parsed lines':34} {many * 1000:7.0f} ms median, limit {RECIPES_LIMIT * 1000:.0f}")
+    return 0 if fine and many < RECIPES_LIMIT else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
