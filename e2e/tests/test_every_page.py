@@ -20,6 +20,7 @@ class EveryPage(BrowserCase):
             bowl = Bowl.objects.get(name="Harbor night flask").pk
             day = Day.objects.filter(client=client).first().pk
             recipe = Recipe.objects.get(title="Grandmother's pot, to be settled").pk
+            sauce = Recipe.objects.get(title="Sunflower and dill sauce").pk
             changed = Recipe.objects.get(title="Dill barley with white beans").pk
             visit = Intake.objects.get().pk
             own = OwnSchool.objects.get()
@@ -32,7 +33,10 @@ class EveryPage(BrowserCase):
             "/pantry/kohlrabi-raw/", "/recipes/", "/recipes/new/", "/recipes/import/", f"/recipes/{recipe}/",
             f"/recipes/{changed}/versions/", f"/recipes/{changed}/cook/",
             f"/recipes/{changed}/scale/?to=servings&amount=9", "/bowls/",
-            f"/bowls/{bowl}/",
+            f"/bowls/{bowl}/", f"/bowls/{bowl}/balance/", f"/bowls/{bowl}/swaps/", f"/days/{day}/balance/", f"/days/{day}/swaps/",
+            f"/recipes/{changed}/swaps/", f"/bowls/sauces/{sauce}/?volume_ml=231&bowls=9&per_bowl_ml=45&thinner=water&key=fat_g&most=2",
+            f"/compare/?with=bowl-{bowl}&with=food-walnuts&basis=calories&q=bean", "/compare/", f"/compare/ladder/?with=bowl-{bowl}",
+            f"/compare/lesson/?with=bowl-{bowl}&with=food-walnuts&basis=calories",
             f"/bowls/{bowl}/find/?q=dill", "/days/", f"/days/{day}/", f"/handouts/bowls/{bowl}/", f"/handouts/days/{day}/",
         ]  # fmt: skip
 
