@@ -8,7 +8,7 @@ from bowls.balancing import options_from, portioned, problem_for, refused_by
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.picture import bowl_round, ghosts
-from bowls.proposed import LEFT_OUT_G, found, ticked
+from bowls.proposed import LEFT_OUT_G, found, in_the_way_of, ticked
 from bowls.views import answer, client_of, page_context
 from clients.aims import meal_of, meal_options
 from clients.in_force import plan_of
@@ -39,7 +39,10 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
         "add_url": reverse("bowls:add", args=[bowl.pk]),
     }
     try:
-        context |= found(request, problem_for(reckoned, plan, options), portioned(reckoned), plan)
+        problem = problem_for(reckoned, plan, options)
+        if "in_the_way" in request.GET:
+            return context | in_the_way_of(problem)
+        context |= found(request, problem, portioned(reckoned), plan)
     except BadProblem as error:
         return context | {"problem": str(error)}
     return context | {"ghosts": ghosts(reckoned, context["portions"])}
@@ -66,5 +69,5 @@ def balance(request: HttpRequest, pk: int) -> HttpResponse:
         return answer(request, bowl)
     context = _context(request, bowl)
     if request.htmx:
-        return render(request, "bowls/_balance.html", context)
+        return render(request, "bowls/_in_the_way.html" if "in_the_way" in request.GET else "bowls/_balance.html", context)
     return render(request, "bowls/page.html", page_context(request, bowl) | context)

@@ -11,6 +11,7 @@ from django.http import HttpRequest, QueryDict
 from clients.in_force import Plan, Reading, reading
 from nutrition.balance import Problem, name_of
 from nutrition.balance_hints import closest, colliding, hints, misses
+from nutrition.balance_solver import Answer, balance
 from nutrition.profile import Profile
 from nutrition.proposals import Change, Proposal, proposals
 from nutrition.quantities import amount_of
@@ -77,32 +78,44 @@ def _shown(proposal: Proposal, parts: Mapping[str, Portioned], wanted: Mapping[s
 def found(
     request: HttpRequest, problem: Problem, parts: Mapping[str, Portioned], plan: Plan, besides: Profile | None = None
 ) -> dict[str, object]:
-    """What the proposals' template needs; `portions` are those of the proposal that is outlined. Raises BadProblem."""
+    """What the proposals' template needs; `portions` are those of the proposal that is outlined. Raises BadProblem.
+
+    What stands in the way takes longer: a live page asks for it by itself once the proposals stand there.
+    """
     told = proposals(problem)
     first = told[0].answer
-    missed = misses(problem, first)
     wanted = _targets(problem, plan)
     asked = request.GET.get("show", "")
     show = min(int(asked), len(told) - 1) if asked.isdigit() else 0
     collisions = [(name_of(name), closest(problem, name), name) for name in colliding(problem)] if first.status == "infeasible" else []
-    can_add = {food.id for food in staple_parts()}
-    found_hints = hints(problem, first, staple_parts()) if missed or collisions else []
+    in_the_way = any(aim.miss(first.totals[aim.key]) for aim in problem.aims) or bool(collisions)
     return {
         "proposals": [_shown(one, parts, wanted, besides or Profile.empty()) for one in told],
         "show": show,
         "portions": told[show].answer.portions,
-        "misses": missed,
         "collisions": collisions,
-        "hints": [(hint, hint.kind == "add" and hint.id in can_add) for hint in found_hints],
+        "query": _without(request.GET, "show"),
+    } | ({"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, first))
+
+
+def in_the_way_of(problem: Problem, first: Answer | None = None) -> dict[str, object]:
+    """What the nearest portions still miss and why, and the single changes that would help, each solved again."""
+    first = first or balance(problem)
+    missed = misses(problem, first)
+    can_add = {food.id for food in staple_parts()}
+    helping = hints(problem, first, staple_parts()) if missed or first.status == "infeasible" else []
+    return {
+        "misses": missed,
+        "hints": [(hint, hint.kind == "add" and hint.id in can_add) for hint in helping],
         "violation": first.violation,
-        "query": _without_show(request.GET),
     }
 
 
-def _without_show(query: QueryDict) -> str:
-    """The options as they were asked for, to ask again for another outline."""
+def _without(query: QueryDict, *names: str) -> str:
+    """The options as they were asked for, to ask again for something else of the same."""
     kept = query.copy()
-    kept.pop("show", None)
+    for name in names:
+        kept.pop(name, None)
     return kept.urlencode()
 
 

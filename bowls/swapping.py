@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from bowls.bowl import Reckoned
 from bowls.models import Bowl, BowlPart
-from clients.swap_panel import Outdated, Subject
+from clients.swap_panel import Outdated, Subject, swapped_in
 from nutrition import household
 from nutrition.foods import ROLES, food_table
 from nutrition.substitutions import Refusals
@@ -64,9 +64,7 @@ def apply(bowl: Bowl, steps: list[dict]) -> None:
         if step["dish"]:
             row.recipe, row.food = recipe_of(step["dish"]), ""
         elif step["food"]:
-            food = food_table().usable(step["food"])
-            if food is None:
-                raise Outdated("That food is no longer in the table.")
+            food = swapped_in(step["food"])
             if not step["line"]:
                 row.role = food.role if food.role in ROLES else "topping"
             row.recipe, row.food = None, food.slug

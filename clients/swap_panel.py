@@ -13,7 +13,7 @@ from clients.in_force import Plan, Reading, by_words, reading
 from nutrition.balance import Aim
 from nutrition.bowl import Ingredient
 from nutrition.cautions import LEVELS, Caution
-from nutrition.foods import Food
+from nutrition.foods import Food, food_table
 from nutrition.meals import MealTarget
 from nutrition.nutrients import NUTRIENT
 from nutrition.profile import Profile
@@ -114,6 +114,14 @@ def taken(token: str, key: str, version: int) -> tuple[list[dict], str]:
     if data["of"] != key or data["version"] != version:
         raise Outdated("It was changed since this was offered: look at the swaps again.")
     return data["steps"], data["why"]
+
+
+def swapped_in(slug: str) -> Food:
+    """The food that a step brings in. Raises Outdated where the table has it no more."""
+    food = food_table().usable(slug)
+    if food is None:
+        raise Outdated("That food is no longer in the table.")
+    return food
 
 
 def favorites(plan: Plan) -> list[Food]:

@@ -20,6 +20,14 @@ def go(link: str):
     return lambda page: page.get_by_role("link", name=link, exact=True).first.click()
 
 
+def reckon(page):
+    for label, value in (("Bowls to cover", "12"), ("To a density of [kcal/g]", "0.8"), ("At most", "2")):
+        page.get_by_label(label).fill(value)
+    page.get_by_role("button", name="Reckon").click()
+
+
+# two of the demo's bowls, brought to the same calories
+TWO_PLATES = "/compare/?with=bowl-1&with=bowl-4&basis=calories"
 # name: what to do after opening the address
 VIEWS = {
     "clients": ("/clients/", []),
@@ -28,7 +36,6 @@ VIEWS = {
     "schools": ("/schools/", []),
     "school": ("/schools/greens_beans_seeds/", []),
     "pantry": ("/pantry/?q=garbanzo", []),
-    "food": ("/pantry/kohlrabi-raw/", []),
     "recipes": ("/recipes/", []),
     "recipe": ("/recipes/", [go("Dill barley with white beans")]),
     "cook": ("/recipes/", [go("Mushroom and buckwheat soup"), go("Cook"), go("Next step")]),
@@ -39,8 +46,11 @@ VIEWS = {
     ),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").nth(1).click()]),
-    "balance": ("/bowls/", [go("Keel and ribs"), go("Balance"), lambda page: page.wait_for_selector("#balance section")]),
-    "handout-bowl": ("/bowls/", [go("Keel and ribs"), go("Handout")]),
+    "balance": ("/bowls/", [go("Keel and ribs"), go("Balance"), lambda page: page.wait_for_selector("#balance .proposal")]),
+    "swaps": ("/clients/", [go("Ilse Varga-Holm"), go("Recipes"), go("Miso and ginger dressing"), go("Swaps")]),
+    "two-plates": ("/compare/", [lambda page: page.goto(BASE + TWO_PLATES)]),
+    "ladder": ("/clients/", [go("Wren Adeyemi-Lund"), go("Density ladder")]),
+    "sauce-bench": ("/recipes/", [go("Sunflower and dill sauce"), go("Sauce bench"), reckon]),
     "handout-day": (
         "/clients/",
         [go("Wren Adeyemi-Lund"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").first.click(), go("Handout")],

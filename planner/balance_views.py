@@ -5,7 +5,7 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 
 from bowls.balancing import refused_by
-from bowls.proposed import LEFT_OUT_G, found, ticked
+from bowls.proposed import LEFT_OUT_G, found, in_the_way_of, ticked
 from clients.aims import WHOLE_DAY, meal_of, meal_options
 from nutrition.balance import BadProblem
 from planner.balancing import balancing, portioned, unit_g
@@ -36,6 +36,8 @@ def _context(request: HttpRequest, day: Day) -> dict[str, object]:
         made = balancing(reckoned, plan, meal)
         if not made.entries:
             return context | {"problem": NOTHING}
+        if "in_the_way" in request.GET:
+            return context | in_the_way_of(made.problem)
         context |= found(request, made.problem, portioned(made.entries), plan, made.besides)
     except BadProblem as error:
         return context | {"problem": str(error)}
@@ -72,5 +74,5 @@ def balance(request: HttpRequest, pk: int) -> HttpResponse:
         return answer(request, day)
     context = _context(request, day)
     if request.htmx:
-        return render(request, "planner/_balance.html", context)
+        return render(request, "bowls/_in_the_way.html" if "in_the_way" in request.GET else "planner/_balance.html", context)
     return render(request, "planner/page.html", page_context(request, day) | context)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.swapping import dishes_in, recipe_of
-from clients.swap_panel import Outdated, Subject
+from clients.swap_panel import Outdated, Subject, swapped_in
 from nutrition.foods import food_table
 from nutrition.profile import Profile
 from nutrition.substitutions import Refusals
@@ -66,10 +66,7 @@ def apply(day: Day, entries: dict[str, Entry], steps: list[dict], meal: str) -> 
                 raise Outdated("That bowl is no longer there.")
             row.bowl, row.recipe, row.food, row.amount = bowl, None, "", 1.0
         elif step["food"]:
-            food = food_table().usable(step["food"])
-            if food is None:
-                raise Outdated("That food is no longer in the table.")
-            row.bowl, row.recipe, row.food, row.amount = None, None, food.slug, step["grams"]
+            row.bowl, row.recipe, row.food, row.amount = None, None, swapped_in(step["food"]).slug, step["grams"]
             row.low_g, row.high_g = row.amount * 0.94, row.amount * 1.06
         else:
             row.amount = round(step["grams"] / unit_g(entries[step["line"]]), 3)

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from clients.swap_panel import Outdated, Subject
+from clients.swap_panel import Outdated, Subject, swapped_in
 from nutrition.balance import Aim
 from nutrition.cooking import cook
-from nutrition.foods import food_table
 from nutrition.lines import Choice, reckon_line
 from nutrition.part import PartFood
 from nutrition.profile import Profile
@@ -41,9 +40,7 @@ def subject_of(recipe: Recipe, facts: Facts, refusals: Refusals) -> Subject:
 
 def _written(recipe: Recipe, slug: str, grams: float, measure: str, ending: str) -> tuple[str, dict[str, object]]:
     """A line for a food and its grams as a cook would write it, and what must be kept beside it so that it is read as meant. [g]"""
-    food = food_table().usable(slug)
-    if food is None:
-        raise Outdated("That food is no longer in the table.")
+    food = swapped_in(slug)
     name = f"{food.name[:1].lower()}{food.name[1:]}"
     text = f"{measure or f'{grams:.3g} g'} {name}{ending}"
     read = reckon_line(text.removesuffix(ending), None, Choice(slug), recipe.practice.measures)

@@ -59,6 +59,12 @@ document.addEventListener("change", (event) => {
   if (event.target.closest("#reckoned")) htmx.trigger("#recipe", "settled");
 });
 
+// How tall the strip is: what stays in sight or is scrolled to stands below it.
+const strip = document.getElementById("strip");
+if (strip) new ResizeObserver(() => {
+  document.documentElement.style.setProperty("--strip", `${strip.closest(".strip").offsetHeight}px`);
+}).observe(strip);
+
 // A choice that asks the page again.
 document.addEventListener("change", (event) => {
   if (event.target.matches("[data-submit]")) event.target.form.requestSubmit();
