@@ -12,15 +12,15 @@ from clients.context import focused
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from nutrition import indices
-from nutrition.compare import BASES, CALORIES, SAME_IN, SERVING, NotComparable, Plate, at_basis, differences
+from nutrition.compare import BASES, CALORIES, HUNDRED, PROTEIN, SAME_IN, SERVING, NotComparable, Plate, at_basis, differences
 from nutrition.ladder import USUAL_KCAL, ladder, steps
 from nutrition.nutrients import NUTRIENT
 from plates.picture import ladder_drawing, rounds
 from plates.subjects import found, plate_for, usual_foods
 
 MOST_PLATES = 3
-# What the table shows before "all", and the lesson.
-FIRST_SHOWN, LESSON_SHOWN = 8, 6
+# What the table shows before "all"; and the lesson, of two plates or of three, so that it is one printed page.
+FIRST_SHOWN, LESSON_SHOWN = 8, {2: 6, 3: 4}
 RIM_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "fat_g")
 LEAST_KCAL, MOST_KCAL = 20.0, 3000.0
 MOST_RUNGS = 26
@@ -134,9 +134,18 @@ def lesson(request: HttpRequest) -> HttpResponse:
     client = context["client"]
     harm = client is not None and client.counting_harms
     hidden = {"energy_kcal", "kcal_per_gram"} if harm else set()
-    context["rows"] = [row for row in context["rows"] if row["difference"].key not in hidden][:LESSON_SHOWN]
-    context |= {"practice": request.user.practice, "without_calories": harm}
+    context["rows"] = [row for row in context["rows"] if row["difference"].key not in hidden][: LESSON_SHOWN.get(len(context["plates"]), 0)]
+    context |= {"practice": request.user.practice, "without_calories": harm, "title": _lesson_title(context, harm)}
     return render(request, "plates/lesson.html", context)
+
+
+def _lesson_title(context: dict[str, object], harm: bool) -> str:
+    """What the lesson is about; the heaps by name where they differ, or else by volume."""
+    plates = [row["plate"] for row in context["plates"]]
+    heaps = [plate.heap for plate in plates]
+    sizes = " or ".join(heaps if len(set(heaps)) == len(heaps) else [f"{plate.volume_ml:,.0f} mL" for plate in plates])
+    what = {CALORIES: "The same energy" if harm else "The same calories", PROTEIN: "The same protein", HUNDRED: "The same weight"}
+    return f"{what.get(context['basis'], 'As served')}: {sizes}"
 
 
 def ladder_page(request: HttpRequest) -> HttpResponse:

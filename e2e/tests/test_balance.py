@@ -125,7 +125,8 @@ class TwoPlates(BrowserCase):
         widths = [plate.locator("svg.round").bounding_box()["width"] for plate in plates]
         self.assertAlmostEqual(*widths, delta=1, msg="one scale on the screen as well")
         self.follow("Lesson for a client")
-        expect(page.get_by_role("heading", name=re.compile("The same calories, a mixing bowl or a handful"))).to_be_visible()
+        expect(page.get_by_role("heading", name=re.compile("The same calories: a mixing bowl or a handful"))).to_be_visible()
+        self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", page.pdf(format="Letter"))), 1, "one printed page")
 
     def test_the_sauce_bench(self):
         page = self.page
