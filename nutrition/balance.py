@@ -164,7 +164,8 @@ def _linear(aim: Aim) -> list[tuple[Aim, float]]:
 class Grid:
     """A problem as arrays over its parts that can move: totals = start + per_step @ steps, divided by each aim and weighted."""
 
-    def __init__(self, problem: Problem) -> None:
+    def __init__(self, problem: Problem, density_g: float | None = None) -> None:
+        """`density_g` is the weight that a calorie density is referred to. [g] None for that of the practitioner's own portions."""
         self.problem = problem
         self.free = [part for part in problem.parts if part.choices > 0]
         self.fixed = [(part, part.portion(0)) for part in problem.parts if part.choices == 0]
@@ -173,10 +174,10 @@ class Grid:
         self.least = np.array([part.least for part in self.free])
         self.own = np.array([part.grams for part in self.free])
         self.soft = [one for aim in problem.aims if aim.weight > 0 or aim.hard for one in _linear(aim)]
-        density_g = self._density_grams()
+        density_g = self._own_grams() if density_g is None else density_g
         start, per_step = [], []
         for aim, minus in self.soft:
-            # calorie density is a ratio: as energy less a bound times weight, over the weight that is there now, it is linear
+            # calorie density is a ratio: as energy less a bound times weight, over a weight that is held, it is linear
             density = aim.key == DENSITY
             at, each = self._sum_of("energy_kcal" if density else aim.key, minus)
             divide = aim.per * (density_g if density else 1.0)
@@ -197,8 +198,8 @@ class Grid:
         pairs = zip(self.soft, values, strict=True)
         return np.array([np.nan if value is None else (value - minus) / aim.per for (aim, minus), value in pairs])
 
-    def _density_grams(self) -> float:
-        """The weight that calorie density is referred to: of the practitioner's own portions and what is eaten besides. [g]"""
+    def _own_grams(self) -> float:
+        """The weight of the practitioner's own portions and what is eaten besides. [g]"""
         return max(sum(part.grams for part in self.problem.parts) + self.problem.base_grams, 1.0)
 
     def _sum_of(self, key: str, minus_per_gram: float = 0.0) -> tuple[float, Vector]:
@@ -244,6 +245,10 @@ class Grid:
         nearest: npt_ints = np.clip(np.rint((self.own - self.least) / self.step_g), 0, self.steps).astype(np.int64)
         return nearest
 
+    def steps_of(self, portions: Mapping[str, float]) -> npt_ints:
+        """The steps of portions that are some. [g]"""
+        return np.array([round((portions[part.id] - part.least) / part.step) for part in self.free], dtype=np.int64)
+
     def totals(self, steps: npt_ints) -> Vector:
         """Every target's total over its aim."""
         return np.asarray(self.start + self.per_step @ steps)
@@ -285,6 +290,12 @@ def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
         grams = problem.base_grams + sum(portions.values())
         out[aim.key] = total / grams if aim.key == DENSITY and grams > 0 else total
     return out
+
+
+def sums(problem: Problem, found: Mapping[str, float]) -> tuple[float, float]:
+    """The sums (2) and (3) for totals by key, as they are defined: weighted misses, and weighted distances, each over its aim."""
+    missed = sum(aim.weight * abs(aim.miss(found[aim.key])) / aim.per for aim in problem.aims)
+    return missed, sum(aim.weight * abs(found[aim.key] - aim.aim) / aim.per for aim in problem.aims)
 
 
 NOT_NUTRIENTS = {"vessel": "what the vessel holds", "star": "the star stays the largest"}

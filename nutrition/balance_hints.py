@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from nutrition.balance import SLACK, Aim, Grid, Part, Problem, name_of
+from nutrition.balance import SLACK, Aim, Grid, Part, Problem, name_of, npt_ints, sums, totals
 from nutrition.balance_search import score, search
 from nutrition.balance_solver import SCALE, Answer, Model, total_of
 from nutrition.nutrients import NUTRIENT
@@ -89,18 +89,21 @@ def _least_missed(problem: Problem, seconds: float = SOLVE_SECONDS) -> tuple[Seq
     grid = Grid(problem)
     found = search(grid, seconds * 0.2, 3)
     if not len(grid.free):
-        return list(found), grid.violation(found)
+        return list(found), _missed(grid, found)
     if score(grid, found)[:2] > (0.0, 0.0):
         model = Model(grid)
         _status, better, _least = model.solve(total_of(model.misses), seconds, found)
         if better is not None:
             found = min((found, better), key=lambda steps: score(grid, steps))
-    return [int(one) for one in found], grid.violation(found) if not grid.broken(found) else float("inf")
+    return [int(one) for one in found], _missed(grid, found) if not grid.broken(found) else float("inf")
+
+
+def _missed(grid: Grid, steps: npt_ints) -> float:
+    """The sum (2) as it is defined."""
+    return sums(grid.problem, totals(grid.problem, grid.portions(steps)))[0]
 
 
 def _total(problem: Problem, steps: Sequence[int], key: str) -> float:
-    from nutrition.balance import totals
-
     grid = Grid(problem)
     return totals(problem, grid.portions(np.array(steps, dtype=np.int64)))[key]
 

@@ -15,7 +15,8 @@ SINGLES = (1, -1, 2, -2, 4, -4)
 MOST_PAIRED = 24
 
 
-def _moves(parts: int, rng: np.random.Generator) -> np.ndarray[tuple[int, int], np.dtype[np.int64]]:
+def moves(parts: int, rng: np.random.Generator) -> np.ndarray[tuple[int, int], np.dtype[np.int64]]:
+    """Steps up and down of one part, and of two together, a row each."""
     rows = []
     for i in range(parts):
         for by in SINGLES:
@@ -43,11 +44,11 @@ def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None =
     if not len(grid.free):
         return own
     rng = np.random.default_rng(0)
-    moves = _moves(len(grid.free), rng)
-    effect = grid.per_step @ moves.T
+    around = moves(len(grid.free), rng)
+    effect = grid.per_step @ around.T
     limits = np.array([row.per_step for row in grid.rows]).reshape(len(grid.rows), len(grid.free))
     most = np.array([row.most for row in grid.rows]) + SLACK
-    limit_effect = limits @ moves.T
+    limit_effect = limits @ around.T
     low, high = (np.where(np.isnan(bound), sign * np.inf, bound) for bound, sign in ((grid.low, -1), (grid.high, 1)))
     weight, far, aim = grid.weight[:, None], grid.far[:, None], grid.aim[:, None]
     end = perf_counter() + seconds
@@ -60,7 +61,7 @@ def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None =
             missed = np.maximum(low[:, None] - at, 0.0) + np.maximum(at - high[:, None], 0.0)
             missed[missed < SLACK] = 0.0
             broken = np.maximum((limits @ steps)[:, None] + limit_effect - most[:, None], 0.0).sum(axis=0)
-            there = steps + moves
+            there = steps + around
             change = (np.abs(grid.least + there * grid.step_g - grid.own) / grid.step_g).sum(axis=1)
             found = BROKEN * broken + MISSED * (weight * missed).sum(axis=0) + DISTANT * (far * np.abs(at - aim)).sum(axis=0)
             found += CHANGED * change

@@ -10,7 +10,8 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from nutrition.balance import Grid, Problem, npt_ints, totals
+from nutrition.balance import Grid, Problem, npt_ints, sums, totals
+from nutrition.balance_density import bettered, can_count_out, counted_out, is_wished
 from nutrition.balance_relaxed import relaxed, rounded
 from nutrition.balance_search import score, search
 
@@ -152,20 +153,44 @@ def total_of(terms: Sequence[Any]) -> Any:
 
 def answer_from(grid: Grid, steps: npt_ints, status: str) -> Answer:
     portions = grid.portions(steps)
-    return Answer(
-        status, portions, totals(grid.problem, portions), grid.violation(steps), grid.deviation(steps), grid.change(steps)
-    )  # fmt: skip
+    found = totals(grid.problem, portions)
+    return Answer(status, portions, found, *sums(grid.problem, found), grid.change(steps))
+
+
+# How the time goes over solving again, referred to the weight that was found.
+SHARES_AGAIN, BETTERED_SECONDS = (0.4, 0.5, 0.9), 0.02
 
 
 def balance(problem: Problem, seconds: float | None = None) -> Answer:
     """The portions that come first by the order of nutrition.balance, within `seconds` [s].
 
     Portions of any size, rounded and bettered step by step, are where it starts; CP-SAT then makes the sums (2), (3) and (4)
-    smallest one after the other, each held while the next is sought. An answer says "optimal" only if all of them were proved.
+    smallest one after the other, each held while the next is sought. An answer says "optimal" only if all of them were proved;
+    with a calorie density among the wishes that is only so where all ways to portion could be looked at.
     """
     _wake()
-    grid = Grid(problem)
     end = perf_counter() + (time_for(problem) if seconds is None else seconds)
+    grid = Grid(problem)
+    if not is_wished(problem) or not len(grid.free):
+        return _linear(grid, end)
+    if can_count_out(grid):
+        steps = counted_out(grid)
+        return nearest(problem) if steps is None else answer_from(grid, steps, "optimal")
+    found: list[Answer] = []
+    for share in SHARES_AGAIN:
+        now = perf_counter()
+        found.append(_linear(grid, now + (end - now) * share))
+        if found[-1].status == "infeasible":
+            return found[-1]
+        steps = bettered(grid, grid.steps_of(found[-1].portions), BETTERED_SECONDS)
+        found[-1] = answer_from(grid, steps, "feasible")
+        grid = Grid(problem, max(sum(found[-1].portions.values()) + problem.base_grams, 1.0))
+    return min(found, key=lambda answer: (round(answer.violation / ROUNDING), round(answer.deviation / ROUNDING), answer.change))
+
+
+def _linear(grid: Grid, end: float) -> Answer:
+    """The portions that come first by the grid's own linear sums, by a moment of the clock. [s]"""
+    problem = grid.problem
     left = lambda: end - perf_counter()  # noqa: E731
     if not len(grid.free):
         own = grid.own_steps()

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from nutrition.balance import SLACK, Grid, Problem, name_of, npt_ints
-from nutrition.balance_search import score
 from nutrition.balance_solver import SCALE, Answer, Model, answer_from, balance, total_of
 from nutrition.profile import Vector
 
@@ -83,25 +82,21 @@ def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[Change, ...]:
     return tuple(sorted(out, key=lambda change: -abs(change.by)))
 
 
-def _steps_of(grid: Grid, answer: Answer) -> npt_ints:
-    found: npt_ints = np.array([round((answer.portions[part.id] - part.least) / part.step) for part in grid.free], dtype=np.int64)
-    return found
-
-
 def proposals(problem: Problem, seconds: float | None = None) -> list[Proposal]:
     """The answer that comes first, and, where they differ from it: the one with the most food for no more calories, and the one
     with the least sauce and topping. These miss the targets no more, and may be a little further from the aims.
     """
-    grid = Grid(problem)
     first = balance(problem, seconds)
-    steps = _steps_of(grid, first)
+    # a calorie density is looked at around the portions that were found
+    grid = Grid(problem, max(sum(first.portions.values()) + problem.base_grams, 1.0))
+    steps = grid.steps_of(first.portions)
     out = [Proposal(CLOSEST, first, _changes(grid, first, steps))]
     if first.status == "infeasible" or not len(grid.free):
         return out
     for name, per_step in ((MOST_FOOD, _food(grid)), (LEAST_SAUCE, _sauce(grid))):
         found = _other(grid, first, steps, per_step, keep_energy=name == MOST_FOOD) if per_step is not None else None
         if found is not None and not any(_same(found, told.answer) for told in out):
-            out.append(Proposal(name, found, _changes(grid, found, _steps_of(grid, found))))
+            out.append(Proposal(name, found, _changes(grid, found, grid.steps_of(found.portions))))
     return out
 
 
@@ -125,14 +120,15 @@ def _other(grid: Grid, first: Answer, steps: npt_ints, per_step: npt_ints, keep_
     model = Model(grid)
     room = len(grid.free)
     if model.misses:
-        model.model.add(total_of(model.misses) <= int(first.violation * SCALE) + room)
-    model.model.add(total_of(model.distances) <= int((first.deviation * (1 + GIVE_SHARE) + GIVE) * SCALE) + room)
+        model.model.add(total_of(model.misses) <= int(grid.violation(steps) * SCALE) + room)
+    model.model.add(total_of(model.distances) <= int((grid.deviation(steps) * (1 + GIVE_SHARE) + GIVE) * SCALE) + room)
     if keep_energy:
         kcal = [round(part.amount("energy_kcal") * part.step * 100) for part in grid.free]
         model.model.add(model.sum_of(kcal) <= int(np.dot(kcal, steps)))
     _status, found, _value = model.solve(model.sum_of(per_step), OTHER_SECONDS, steps)
-    if found is None or score(grid, found)[:2] > (0.0, first.violation + 1e-6):
+    if found is None or grid.broken(found):
         return None
     if float(np.dot(per_step, found)) >= float(np.dot(per_step, steps)):
         return None
-    return answer_from(grid, found, "feasible")
+    other = answer_from(grid, found, "feasible")
+    return other if other.violation <= first.violation + 1e-6 else None

@@ -48,7 +48,10 @@ def by_hand(asked, portions):
     """The sums (2) and (3) for portions, from the definition alone."""
     violation = deviation = 0.0
     for aim in asked.aims:
-        total = sum(part.amount(aim.key) * portions[part.id] for part in asked.parts)
+        key = "energy_kcal" if aim.key == "kcal_per_gram" else aim.key
+        total = sum(part.amount(key) * portions[part.id] for part in asked.parts)
+        if aim.key == "kcal_per_gram":
+            total /= sum(portions.values())
         under = max((aim.low if aim.low is not None else -np.inf) - total, 0.0)
         over = max(total - (aim.high if aim.high is not None else np.inf), 0.0)
         violation += aim.weight * (under + over) / aim.aim

@@ -1,0 +1,80 @@
+"""Calorie density as a wish is a ratio, which no linear solver takes exactly: small problems are counted out, larger ones referred
+again and again to the weight that was found."""
+
+from __future__ import annotations
+
+import math
+from time import perf_counter
+
+import numpy as np
+import numpy.typing as npt
+
+from nutrition.balance import DENSITY, SLACK, Grid, Problem, npt_ints
+from nutrition.balance_search import moves
+from nutrition.profile import Vector
+
+# So many ways to portion are all looked at. [1]
+COUNTED_OUT = 60_000
+
+
+def is_wished(problem: Problem) -> bool:
+    """Whether a calorie density counts in the sums (2) and (3)."""
+    return any(aim.key == DENSITY and aim.weight > 0 for aim in problem.aims)
+
+
+def can_count_out(grid: Grid) -> bool:
+    """Whether there are few enough ways to portion to look at all of them."""
+    return math.prod(int(most) + 1 for most in grid.steps) <= COUNTED_OUT
+
+
+def counted_out(grid: Grid) -> npt_ints | None:
+    """The steps that come first of all there are, the density as the ratio it is. None where none keep the hard limits."""
+    ways = np.indices([int(most) + 1 for most in grid.steps]).reshape(len(grid.free), -1).astype(np.int64)
+    return _first(grid, ways)
+
+
+def bettered(grid: Grid, steps: npt_ints, seconds: float) -> npt_ints:
+    """Steps bettered one and two at a time, the density as the ratio it is, as long as something gets better. [s]"""
+    end = perf_counter() + seconds
+    around = moves(len(grid.free), np.random.default_rng(0))
+    best = steps
+    while perf_counter() < end:
+        ways = np.concatenate([best[None, :], best + around]).T
+        ways = ways[:, ((ways >= 0) & (ways <= grid.steps[:, None])).all(axis=0)]
+        found = _first(grid, ways)
+        if found is None or (found == best).all():
+            break
+        best = found
+    return best
+
+
+def _first(grid: Grid, ways: npt.NDArray[np.int64]) -> npt_ints | None:
+    """Which of some ways to portion (one a column) keeps the hard limits and comes first; None where none keeps them."""
+    for row in grid.rows:
+        ways = ways[:, row.per_step @ ways <= row.most + SLACK]
+    if not ways.shape[1]:
+        return None
+    portions = grid.least[:, None] + ways * grid.step_g[:, None]
+    grams = grid.problem.base_grams + sum(portion for _part, portion in grid.fixed) + portions.sum(axis=0)
+    violation, deviation = np.zeros(ways.shape[1]), np.zeros(ways.shape[1])
+    for aim in grid.problem.aims:
+        if aim.weight <= 0:
+            continue
+        total = _totals(grid, "energy_kcal" if aim.key == DENSITY else aim.key, ways)
+        if aim.key == DENSITY:
+            total = np.divide(total, grams, out=np.zeros_like(total), where=grams > 0)
+        low, high = -math.inf if aim.low is None else aim.low, math.inf if aim.high is None else aim.high
+        missed = np.maximum(np.maximum(low - total, total - high), 0.0) / aim.per
+        violation += aim.weight * np.where(missed > SLACK, missed, 0.0)
+        deviation += aim.weight * np.abs(total - aim.aim) / aim.per
+    moved = (np.abs(portions - grid.own[:, None]) / grid.step_g[:, None]).sum(axis=0)
+    # what only the last digits tell apart is the same
+    first = int(np.lexsort((moved, np.round(deviation, 9), np.round(violation, 9)))[0])
+    best: npt_ints = ways[:, first]
+    return best
+
+
+def _totals(grid: Grid, key: str, ways: npt.NDArray[np.int64]) -> Vector:
+    start = grid.problem.base.get(key, 0.0) + sum(part.amount(key) * portion for part, portion in grid.fixed)
+    start += sum(part.amount(key) * part.least for part in grid.free)
+    return np.asarray(start + np.array([part.amount(key) * part.step for part in grid.free]) @ ways)
