@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -26,6 +27,7 @@ COMMON_GRAMS = {
     "drizzle": 7.0,
     "squeeze": 5.0,
     "knob": 15.0,
+    "scoop": 30.0,
 }
 HANDFUL_GRAMS = {
     "fresh herb": 12.0, "leafy green": 25.0, "nut": 30.0, "seed": 25.0, "dried fruit": 30.0, "fruit": 60.0,
@@ -46,11 +48,14 @@ SIZE_FACTOR = {"small": 0.65, "large": 1.4}
 FRESH_UNITS = {"sprig", "bunch", "leaf"}
 # The usual can, when the line does not say which. Common practice, no source. [g]
 COMMON_CAN_G = 425.0
+# Of a can of beans so much is left when drained, where the bean has no share of its own: best, least, most. Common practice, no source.
+CAN_DRAINED_SHARE = (0.6, 0.55, 0.66)
 LIKE_FORM = {
     "chopped": ("chopped",), "sliced": ("sliced", "chopped"), "grated": ("grated", "shredded"), "mashed": ("mashed",),
     "shredded": ("shredded", "grated"), "minced": ("minced", "grated", "chopped"), "packed": ("packed",),
     "whole": ("whole",), "halves": ("halves",),
 }  # fmt: skip
+PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
 MATCH_FLOOR = 0.72
 SURE_MATCH = 0.95
 # Left out of a name that is not in the table with them.
@@ -133,6 +138,8 @@ def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -
 def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
     """What else a cook wants to know of a line: the other foods it allows, and what a cooked food was before."""
     out = [f"the first is counted; it may also be {' or '.join(reading.alternatives)}"] if reading.alternatives else []
+    if PEPPER_TOO.search(reading.text):
+        out.append("the salt is counted; the pepper beside it is not")
     before = before_cooking(food, grams)
     if before is not None:
         out.append(f"{grams:.0f} g cooked come from about {before[1]:.0f} g {before[0].state}")
@@ -151,6 +158,7 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
     said = {term.unit for term in reading.terms}
     if "can" in said:
         hint = f"canned {hint}"
+        phrase = index.meaning(f"canned {phrase}") or phrase
     if said & FRESH_UNITS and "dried" not in hint:
         phrase += " fresh"
     if "rinsed" in hint and "drained" not in hint:
@@ -169,6 +177,10 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
     best = matches[0] if matches else None
     if best is None or best.score < MATCH_FLOOR:
         return None, candidates, False
+    twin = f"{best.food.slug.removesuffix('-dry')}-cooked"
+    if "can" in said and best.food.group == "legume" and best.food.state == "dry" and twin in index.table:
+        # out of a can a bean is cooked
+        return index.table[twin], candidates, True
     return best.food, candidates, True
 
 
@@ -319,6 +331,10 @@ def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) ->
     if share and food.state in CAN_DRAINED_STATES:
         assumed.append(f"{share.share:.0%} of the can's {each:.0f} g is left when drained")
         return _line(term, each * share.share, each * share.low, each * share.high, "label", assumed)
+    if food.group == "legume" and food.state == "cooked" and set(reading.forms) & {"drained", "rinsed"}:
+        best, low, high = CAN_DRAINED_SHARE
+        assumed.append(f"{best:.0%} of the can's {each:.0f} g is left when drained, as of other beans")
+        return _line(term, each * best, each * low, each * high, "label", assumed)
     return _line(term, each, each, each, "label", assumed)
 
 

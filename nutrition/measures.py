@@ -74,10 +74,21 @@ _QTY = re.compile(rf"\s*({NUMBER})(?:\s*(?:-|to|or)\s*({NUMBER}))?(?:\s*([x×])(
 _PACKAGE = re.compile(rf"\(?\s*({NUMBER})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I)
 _UNITS = sorted((name for name in UNIT_OF if len(name) > 1), key=len, reverse=True)
 _UNIT = re.compile(r"\s*-?(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I)
+# How a clove or a slice looks says nothing of what it weighs.
+_LOOK = re.compile(
+    r"\s*(?:fat|plump|thick|thin|thickly cut|long|short|juicy)\s+(?=(?:clove|slice|stalk|stick|rib|piece|wedge|spear|sprig|leek)s?\b)", re.I
+)
+_INCHES = re.compile(rf"\s*\(\s*({NUMBER})[\s-]*(?:inch|in\.?|\")\s*\)\s*(?:piece|knob|length)s?\b", re.I)
+_OR_SIZE = re.compile(r"\s*(?:or|to|-)\s*(?:small|medium|large)\b", re.I)
 _FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
 _TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I)
 _CONTAINERS = {"can", "jar", "package", "block"}
 SIZES = ("small", "medium", "large")
+# What may follow a unit without a word between.
+SMALLER = {
+    "kg": ("g",), "lb": ("oz",), "l": ("ml",), "pint": ("cup", "tbsp", "fl oz"), "quart": ("cup", "tbsp", "fl oz"),
+    "cup": ("tbsp", "tsp"), "tbsp": ("tsp",),
+}  # fmt: skip
 # Words that say which of several foods of one name it is, wherever they stand in the line.
 QUALIFIERS = (
     "unsweetened", "sweetened", "no salt added", "no-salt-added", "low sodium", "low-sodium", "reduced sodium", "reduced-sodium",
@@ -94,6 +105,10 @@ _LOOSE = re.compile(r"\b(to taste|as needed|as required|for serving|to serve|for
 _PURPOSE = re.compile(
     r"\s+(?:to (?:thin|taste|serve|garnish|cover|drizzle|finish|loosen)|for (?:serving|garnish|dusting|topping|drizzling))\b.*$", re.I
 )
+
+
+# Seasoned with both: the salt is what counts.
+_SALT_AND_PEPPER = re.compile(r"\bsalt (?:and|&|\+) (?:(?:freshly|ground|cracked|black|white|fresh) )*pepper\b", re.I)
 
 
 @dataclass
@@ -129,6 +144,7 @@ def _quantity(cursor: _Cursor) -> tuple[float, float, float] | None:
 
 
 def _cased_unit(cursor: _Cursor) -> str:
+    cursor.take(_LOOK)
     match = re.compile(r"\s*(Tb|T|t)(?![A-Za-z])\.?").match(cursor.text, cursor.at)
     if match:
         cursor.at = match.end()
@@ -146,6 +162,7 @@ def _read(text: str) -> Reading:
     line = plain(text)[:400]
     if not line:
         return Reading(text, problem="empty line")
+    line = _SALT_AND_PEPPER.sub("salt", line)
     take = ""
     match = _TAKE.match(line)
     if match:
@@ -165,9 +182,11 @@ def _read(text: str) -> Reading:
         qualifiers += ("reduced sodium",)
     terms, package, phrase, forms, florets = _after_the_food(terms, package, phrase, forms, note)
     shared = shared or florets
-    done = re.search(r"\b(juice|zest)e?d\b", note)
+    done = re.findall(r"\b(juice|zest)e?d\b|\b(?:just the )?(juice|zest)(?: only)?$", note)
+    done = [first or second for first, second in done]
     if done and not take:
-        take = done[1]
+        # zested and juiced: the juice is what weighs
+        take = "juice" if "juice" in done else "zest"
     if not terms and take:
         terms = (Quantity(1, 1, 1),)
     loose = _LOOSE.search(line)
@@ -243,6 +262,12 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         found = cursor.take(_FILL)
         if found:
             fill = found[1].lower()
+        # "1 (2-inch) piece": two inches of it
+        inches = _INCHES.match(cursor.text, cursor.at)
+        if inches:
+            cursor.at = inches.end()
+            terms.append(Quantity(*amount, "inch").times(number(inches[1])))
+            break
         inner = re.compile(r"\s*(?:" + _PACKAGE.pattern + r")(?=\s|$|-)", re.I).match(cursor.text, cursor.at)
         if inner and re.match(
             r"\s*-?\s*(?:\S+\s+){0,2}?(?:" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", cursor.text[inner.end() :], re.I
@@ -255,6 +280,8 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         unit = _cased_unit(cursor)
         if unit in SIZES:
             size = unit
+            # "small or medium": between the two, so the first with its range
+            cursor.take(_OR_SIZE)
             second = _cased_unit(cursor)
             unit = second if second and second not in SIZES else size
         elif unit == "piece" and start == cursor.at:
@@ -286,10 +313,25 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
                 terms[-1] = stated  # "1 cup (140 g)": the weight beats the measure
             cursor.at = after.end()
         joint = re.compile(r"\s*(?:plus|and|\+|&)\s+(?=\d)", re.I).match(cursor.text, cursor.at)
-        if not joint:
+        if joint:
+            cursor.at = joint.end()
+        elif not _goes_on(cursor, unit):
             break
-        cursor.at = joint.end()
     return tuple(terms), package, size, fill
+
+
+def _goes_on(cursor: _Cursor, unit: str) -> bool:
+    """Whether a smaller unit of the same kind follows without a word between: "1 lb 2 oz", "1 cup 2 tbsp"."""
+    smaller = SMALLER.get(unit, ())
+    found = re.compile(rf"\s*,?\s*{NUMBER}\s*", re.I).match(cursor.text, cursor.at) if smaller else None
+    if not found:
+        return False
+    ahead = _Cursor(cursor.text, found.end())
+    return _cased_unit(ahead) in smaller
+
+
+# Here it names the food and is no temperature.
+_HOT = re.compile(r"\bhot (?:sauce|pepper|chil|paprika|mustard|curry|smoked)", re.I)
 
 
 def _names(unit: str) -> tuple[str, ...]:
@@ -311,7 +353,7 @@ def _phrase(rest: str) -> tuple[str, tuple[str, ...], str]:
         form = FORM_WORDS.get(low)
         if form and form not in forms:
             forms.append(form)
-        if (form and low not in naming) or low in NOISE:
+        if (form and low not in naming) or (low in NOISE and not (low == "hot" and _HOT.search(name))):
             continue
         kept.append(word)
     for word in re.findall(r"[a-z]+", " ".join([tail, *notes]).lower()):

@@ -35,6 +35,7 @@ QUALIFIER_LIFT = 0.14
 # What a word of a name costs that was not asked for.
 EXTRA_WORD = 0.11
 SPARE = 6
+WHOLE_ALIAS_LIFT = 0.2
 _KEEP = frozenset(
     {"molasses", "hummus", "couscous", "swiss", "brussels", "asparagus", "citrus", "bulgur", "lemongrass", "watercress", "cress"}
 )
@@ -104,6 +105,10 @@ class FoodIndex:
                 i += 1
         return out
 
+    def meaning(self, name: str) -> str:
+        """Our name for another people's name, all of it; empty where it is not one."""
+        return " ".join(self.aliases.get(tuple(words(name)), ()))
+
     def _spelled(self, word: str) -> str:
         """The known word nearest to this one, or the word itself."""
         if word in self.by_word or len(word) < 4:
@@ -139,7 +144,9 @@ class FoodIndex:
         if not typing or not self._hits(asked[-1], prefix=True):
             asked = [self._spelled(word) for word in asked]
             expanded = self.expand(asked, state)
-        best = self._scored(expanded, state, typing)
+        # another name for all that was asked stands before what only shares words with it
+        lift = WHOLE_ALIAS_LIFT if tuple(asked) in self.aliases else 0.0
+        best = {i: score + lift for i, score in self._scored(expanded, state, typing).items()}
         literal = [self._spelled(word) for word in written]
         if expanded != literal and (state or len([word for word in literal if word not in STATE_WORDS]) > 1):
             # what was written may itself be a food's name: "smoked tofu", though tofu alone means firm tofu
@@ -147,8 +154,8 @@ class FoodIndex:
                 best[i] = max(best.get(i, score), score)
         out = []
         for i, score in best.items():
-            lift = sum(QUALIFIER_LIFT + EXTRA_WORD * len(qualifier) for qualifier in wanted if set(qualifier) <= set(self.words[i]))
-            out.append(Match(self.foods[i], score + lift))
+            qualified = sum(QUALIFIER_LIFT + EXTRA_WORD * len(qualifier) for qualifier in wanted if set(qualifier) <= set(self.words[i]))
+            out.append(Match(self.foods[i], score + qualified))
         out.sort(key=lambda match: (-match.score, len(match.food.name), match.food.slug))
         return out[:limit]
 

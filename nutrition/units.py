@@ -57,6 +57,7 @@ COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "squeeze": ("squeeze", "squeezes"),
     "serving": ("serving", "servings", "portion", "portions"),
     "splash": ("splash", "splashes"),
+    "scoop": ("scoop", "scoops"),
     "drizzle": ("drizzle", "drizzles"),
     "small": ("small",),
     "medium": ("medium", "med", "medium-sized", "average"),

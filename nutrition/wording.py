@@ -19,6 +19,11 @@ _FILL_WORDS = "heaping|heaped|rounded|scant|level|generous|good"
 _BEFORE = re.compile(
     r"^(?:optional(?:ly)?|about|approximately|approx\.?|around|roughly|circa|ca\.?|up to|at least|some|~)\s*:?\s*(?=[\d.a])", re.I
 )
+_METRIC, _OTHER = r"(?:g|kg|ml|l|grams?)", r"(?:oz|lb|lbs|ounces?|pounds?|fl\.? ?oz|cups?|pints?)"
+_TWO_SYSTEMS = re.compile(
+    rf"^(?:(?P<metric>{NUMBER} ?{_METRIC}) ?/ ?{NUMBER} ?-?{_OTHER}\b\.?|{NUMBER} ?-?{_OTHER}\.? ?/ ?(?P<after>{NUMBER} ?{_METRIC}\b))",
+    re.I,
+)
 _AT_END = re.compile(rf"^(?P<name>[a-z][^\d]*?)[\s,:\u2013-]+(?P<amount>{NUMBER}(?:\s*(?:-|to|or)\s*{NUMBER})?\s*[a-z]*\.?)$", re.I)
 
 
@@ -39,6 +44,8 @@ def plain(text: str) -> str:
     line = re.sub(r"^\s*(?:[-*•·]|\d+[.)]\s(?=\d))\s*", "", line)
     line = re.sub(r"\s+", " ", line).strip()
     line = _BEFORE.sub("", line)
+    # "100 g/3.5 oz", "3 1/2 oz (100 g)": one weight in two systems; the metric one is kept
+    line = _TWO_SYSTEMS.sub(lambda m: m["metric"] or m["after"], line)
     line = re.sub(rf"^between ({NUMBER}) and ({NUMBER})\b", r"\1-\2", line, flags=re.I)
     return _amount_first(_words_to_numbers(line))
 
@@ -62,6 +69,7 @@ def _words_to_numbers(line: str) -> str:
     line = re.sub(r"\b(a )?couple( of)?\b", "2", line, flags=re.I)
     line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
     line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
+    line = re.sub(rf"^({NUMBER}) dozen\b", lambda m: f"{12 * number(m[1]):g}", line, flags=re.I)
     line = re.sub(rf"\b(?:(a|{_COUNT}) )?dozen\b", lambda m: f"{12 * NUMBER_WORDS[(m[1] or 'one').lower()]:g}", line, flags=re.I)
     line = re.sub(
         rf"\b({_COUNT}) and a ({_FRACTION})\b",
