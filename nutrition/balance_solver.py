@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 
 from nutrition.balance import Grid, Problem, npt_ints, sums, totals
-from nutrition.balance_density import bettered, can_count_out, counted_out, is_wished
+from nutrition.balance_counted import bettered, can_count_out, counted_out, is_wished
 from nutrition.balance_relaxed import relaxed, rounded
 from nutrition.balance_search import score, search
 
@@ -116,7 +116,7 @@ class Model:
         if status not in ("optimal", "feasible"):
             return status, None, 0
         found = np.array([solver.value(step) for step in self.steps], dtype=np.int64)
-        return status, found, 0 if objective is None else int(solver.objective_value)
+        return status, found, 0 if objective is None else round(solver.objective_value)
 
     def change(self) -> Any:
         """The change from the practitioner's own portions, in thousandths of a step."""
@@ -164,18 +164,19 @@ SHARES_AGAIN, BETTERED_SECONDS = (0.4, 0.5, 0.9), 0.02
 def balance(problem: Problem, seconds: float | None = None) -> Answer:
     """The portions that come first by the order of nutrition.balance, within `seconds` [s].
 
-    Portions of any size, rounded and bettered step by step, are where it starts; CP-SAT then makes the sums (2), (3) and (4)
-    smallest one after the other, each held while the next is sought. An answer says "optimal" only if all of them were proved;
-    with a calorie density among the wishes that is only so where all ways to portion could be looked at.
+    Where there are few ways to portion, all of them are looked at. Otherwise portions of any size, rounded and bettered step by
+    step, are where it starts; CP-SAT then makes the sums (2), (3) and (4) smallest one after the other, each held while the next
+    is sought. An answer says "optimal" only if all of them were proved; with a calorie density among the wishes, which is a
+    ratio, that is only so where all ways could be looked at.
     """
     _wake()
     end = perf_counter() + (time_for(problem) if seconds is None else seconds)
     grid = Grid(problem)
-    if not is_wished(problem) or not len(grid.free):
-        return _linear(grid, end)
     if can_count_out(grid):
         steps = counted_out(grid)
         return nearest(problem) if steps is None else answer_from(grid, steps, "optimal")
+    if not is_wished(problem):
+        return _linear(grid, end)
     found: list[Answer] = []
     for share in SHARES_AGAIN:
         now = perf_counter()
@@ -192,9 +193,6 @@ def _linear(grid: Grid, end: float) -> Answer:
     """The portions that come first by the grid's own linear sums, by a moment of the clock. [s]"""
     problem = grid.problem
     left = lambda: end - perf_counter()  # noqa: E731
-    if not len(grid.free):
-        own = grid.own_steps()
-        return answer_from(grid, own, "infeasible" if grid.broken(own) else "optimal")
     loose = relaxed(grid)
     if loose is None:
         return nearest(problem)

@@ -7,10 +7,11 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from nutrition import measures, units
+from nutrition.animal import animal_in
 from nutrition.cooking import before_cooking
 from nutrition.foods import Food, Portion
 from nutrition.measures import FILLS, Quantity, Reading
-from nutrition.search import FoodIndex, Match, food_index
+from nutrition.search import FoodIndex, Match, food_index, words
 from nutrition.wording import plain
 
 # How far the amount itself can be off, by how it was measured. Common practice, no source.
@@ -56,6 +57,8 @@ LIKE_FORM = {
     "whole": ("whole",), "halves": ("halves",),
 }  # fmt: skip
 PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
+# Said without a kind: which was taken is told.
+GENERIC = (["milk"], ["yogurt"], ["oil"], ["flour"], ["sugar"], ["broth"], ["vinegar"], ["plant", "milk"])
 MATCH_FLOOR = 0.72
 SURE_MATCH = 0.95
 # Left out of a name that is not in the table with them.
@@ -119,6 +122,10 @@ def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -
     chosen = own is not None
     if own is not None:
         food, sure = own, True
+    animal = None if chosen else animal_in(reading.phrase)
+    if animal is not None:
+        instead = tuple(Match(index.table[slug], 1.0) for slug in animal[1] if slug in index.table)
+        return Line(text, why=f"“{animal[0]}” is from an animal and not in the table: choose what stands in its place", candidates=instead)
     if food is None or not sure:
         return Line(text, why=reading.problem or f"no food found for “{reading.phrase}”", candidates=candidates)
     if choice and choice.grams is not None:
@@ -138,6 +145,8 @@ def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -
 def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
     """What else a cook wants to know of a line: the other foods it allows, and what a cooked food was before."""
     out = [f"the first is counted; it may also be {' or '.join(reading.alternatives)}"] if reading.alternatives else []
+    if words(reading.phrase) in GENERIC and not reading.take:
+        out.append(f"“{reading.phrase}” taken as {food.name[:1].lower()}{food.name[1:]}")
     if PEPPER_TOO.search(reading.text):
         out.append("the salt is counted; the pepper beside it is not")
     before = before_cooking(food, grams)
@@ -161,6 +170,7 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
         phrase = index.meaning(f"canned {phrase}") or phrase
     if said & FRESH_UNITS and "dried" not in hint:
         phrase += " fresh"
+        hint += " fresh"
     if "rinsed" in hint and "drained" not in hint:
         hint += " drained"
     matches = index.usable(phrase, 12, hint or None, qualifiers=reading.qualifiers)
@@ -331,7 +341,7 @@ def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) ->
     if share and food.state in CAN_DRAINED_STATES:
         assumed.append(f"{share.share:.0%} of the can's {each:.0f} g is left when drained")
         return _line(term, each * share.share, each * share.low, each * share.high, "label", assumed)
-    if food.group == "legume" and food.state == "cooked" and set(reading.forms) & {"drained", "rinsed"}:
+    if food.group == "legume" and food.state in ("cooked", "canned") and set(reading.forms) & {"drained", "rinsed"}:
         best, low, high = CAN_DRAINED_SHARE
         assumed.append(f"{best:.0%} of the can's {each:.0f} g is left when drained, as of other beans")
         return _line(term, each * best, each * low, each * high, "label", assumed)

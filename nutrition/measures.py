@@ -82,6 +82,10 @@ _INCHES = re.compile(rf"\s*\(\s*({NUMBER})[\s-]*(?:inch|in\.?|\")\s*\)\s*(?:piec
 _OR_SIZE = re.compile(r"\s*(?:or|to|-)\s*(?:small|medium|large)\b", re.I)
 _FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
 _TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I)
+_COUNTED = {"", "small", "medium", "large", "head", "stalk", "rib", "ear"}
+_ASIDE = re.compile(
+    rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?|grams?|lbs?|pounds?)\.?( each)?", re.I
+)
 _CONTAINERS = {"can", "jar", "package", "block"}
 SIZES = ("small", "medium", "large")
 # What may follow a unit without a word between.
@@ -241,12 +245,25 @@ def _after_the_food(
             terms, phrase = (replace(terms[0], unit=UNIT_OF[word]),), counted[1]
         elif word.startswith("floret"):
             phrase, shared = counted[1], phrase
+    if len(terms) == 1 and terms[0].unit in _COUNTED and package is None:
+        terms = _weighed_aside(terms[0], note)
     if package is None and len(terms) == 1 and terms[0].unit in _CONTAINERS:
         stated = re.match(rf"\s*(?:about )?({NUMBER})\s*-?\s*(g|kg|oz|ounces?|grams?|lb|ml)\b", note.split(", ")[-1], re.I)
         if stated:
             value = number(stated[1])
             package = Quantity(value, value, value, _unit_of(stated[2]))
     return terms, package, phrase, forms, shared
+
+
+def _weighed_aside(term: Quantity, note: str) -> tuple[Quantity, ...]:
+    """What a count was said to weigh besides: "2 potatoes (about 300 g)", "3 carrots (60 g each)"."""
+    for part in note.split(", "):
+        stated = _ASIDE.fullmatch(part.strip())
+        if stated:
+            value = number(stated[1])
+            one = Quantity(value, value, value, _unit_of(stated[2]))
+            return (replace(term, unit=one.unit).times(value) if stated[3] else one,)
+    return (term,)
 
 
 def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str, str]:

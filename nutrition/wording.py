@@ -68,6 +68,11 @@ def _value(count: str | None, part: str) -> str:
 def _words_to_numbers(line: str) -> str:
     line = re.sub(r"\b(a )?couple( of)?\b", "2", line, flags=re.I)
     line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
+    line = re.sub(rf"^({NUMBER}) ?#(?= )", r"\1 lb", line)
+    # "a 4 cm piece" in inches, as ginger is weighed by
+    line = re.sub(rf"^({NUMBER})[ -]?cm(?=[ -])", lambda m: f"{number(m[1]) / 2.54:.3g} inch", line, flags=re.I)
+    line = re.sub(r"\bhalf of one\b", "1/2", line, flags=re.I)
+    line = re.sub(rf"\b({_COUNT}) and one[- ]({_FRACTION})\b", r"\1 and a \2", line, flags=re.I)
     line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
     line = re.sub(rf"^({NUMBER}) dozen\b", lambda m: f"{12 * number(m[1]):g}", line, flags=re.I)
     line = re.sub(rf"\b(?:(a|{_COUNT}) )?dozen\b", lambda m: f"{12 * NUMBER_WORDS[(m[1] or 'one').lower()]:g}", line, flags=re.I)

@@ -45,7 +45,7 @@ class AllPortions(TestCase):
                 self.assertAlmostEqual(found.violation, wanted[0], places=6)
                 self.assertAlmostEqual(found.deviation, wanted[1], places=6)
             # as where there are too many ways to look at all of them: near, and never said to be proved
-            with patch("nutrition.balance_density.COUNTED_OUT", 0):
+            with patch("nutrition.balance_counted.COUNTED_OUT", 0):
                 near = balance(asked, 0.5)
             self.assertEqual(near.status, "feasible")
             self.assertGreaterEqual(near.violation, wanted[0] - 1e-6)

@@ -73,6 +73,23 @@ class KitchenLanguage(TestCase):
         self.assertGreater(line.high, 2 * line.grams)
         self.assertIn("weigh it to know", line.assumed[0])
 
+    def test_an_animal_food_is_named_and_never_taken_for_a_plant(self):
+        for text, said in (
+            ("1 tbsp butter", "butter"), ("1 tbsp honey", "honey"), ("8 oz salmon", "salmon"), ("2 eggs", "egg"),
+            ("1 cup chicken broth", "chicken broth"), ("1 cup cream", "cream"), ("2 oz cheddar cheese", "cheddar"),
+        ):  # fmt: skip
+            with self.subTest(text):
+                line = reckon_line(text)
+                self.assertIsNone(line.food)
+                self.assertIn(f"“{said}” is from an animal", line.why)
+        for text, slug in (
+            ("2 tbsp almond butter", "almond-butter"), ("1 cup coconut cream", "coconut-cream-canned"), ("1 cup butter beans, cooked",
+            "lima-beans-cooked"), ("1 cup oyster mushrooms", "oyster-mushrooms-raw"), ("1 head butter lettuce", "butter-lettuce-raw"),
+        ):  # fmt: skip
+            with self.subTest(text):
+                self.assertEqual(reckon_line(text).food.slug, slug)
+        self.assertIn("“milk” taken as soy milk, unsweetened", reckon_line("1 cup milk").assumed)
+
     @given(st.text(max_size=120))
     def test_no_text_breaks_the_reader(self, text):
         reckon_line(text)

@@ -1,5 +1,7 @@
-"""Calorie density as a wish is a ratio, which no linear solver takes exactly: small problems are counted out, larger ones referred
-again and again to the weight that was found."""
+"""Portions judged by the sums as they are defined: all ways to portion where there are few, and steps bettered where there are many.
+
+A calorie density that is wished for is a ratio, which no linear solver takes exactly.
+"""
 
 from __future__ import annotations
 
@@ -29,7 +31,8 @@ def can_count_out(grid: Grid) -> bool:
 
 def counted_out(grid: Grid) -> npt_ints | None:
     """The steps that come first of all there are, the density as the ratio it is. None where none keep the hard limits."""
-    ways = np.indices([int(most) + 1 for most in grid.steps]).reshape(len(grid.free), -1).astype(np.int64)
+    choices = [int(most) + 1 for most in grid.steps]
+    ways = np.indices(choices).reshape(len(choices), math.prod(choices)).astype(np.int64)
     return _first(grid, ways)
 
 
