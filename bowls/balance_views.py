@@ -1,5 +1,6 @@
 """Balance on the bowl page: proposals as ghost outlines on the round, taken whole or in part."""
 
+from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
@@ -12,6 +13,7 @@ from bowls.proposed import LEFT_OUT_G, found, in_the_way_of, ticked
 from bowls.views import answer, client_of, page_context
 from clients.aims import meal_of, meal_options
 from clients.in_force import plan_of
+from clients.swap_panel import Outdated
 from nutrition.balance import BadProblem
 
 NO_PLAN = "Choose a client whose targets are known: a bowl is balanced against them."
@@ -22,7 +24,7 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
     reckoned = reckon_bowl(bowl)
     client = client_of(request, bowl)
     plan = plan_of(client) if client else None
-    context: dict[str, object] = {"bowl": bowl, "reckoned": reckoned, "client": client, "balanced": True}
+    context: dict[str, object] = {"bowl": bowl, "reckoned": reckoned, "client": client, "balanced": True, "version": bowl.version}
     context["round"] = bowl_round(reckoned, "protein_g")
     if plan is None or plan.day is None:
         return context | {"problem": plan.problem if plan and plan.problem else NO_PLAN}
@@ -64,8 +66,11 @@ def balance(request: HttpRequest, pk: int) -> HttpResponse:
     """Proposals for the bowl; a POST takes the ticked parts of one."""
     bowl = get_object_or_404(Bowl, pk=pk)
     if request.method == "POST":
-        if portions := ticked(request.POST, [str(row.pk) for row in bowl.parts.all()]):
-            _take(bowl, portions)
+        try:
+            if portions := ticked(request.POST, [str(row.pk) for row in bowl.parts.all()], bowl.version):
+                _take(bowl, portions)
+        except Outdated as error:
+            messages.error(request, str(error))
         return answer(request, bowl)
     context = _context(request, bowl)
     if request.htmx:

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from django.http import HttpRequest, QueryDict
 
 from clients.in_force import Plan, Reading, reading
+from clients.swap_panel import Outdated
 from nutrition.balance import Problem, name_of
 from nutrition.balance_hints import closest, colliding, hints, misses
 from nutrition.balance_solver import Answer, balance
@@ -119,8 +120,13 @@ def _without(query: QueryDict, *names: str) -> str:
     return kept.urlencode()
 
 
-def ticked(data: QueryDict, known: Sequence[str]) -> dict[str, float]:
-    """The portions that were ticked, by part. [g] What cannot be used is passed over."""
+OUTDATED = "It was changed since this was proposed: balance it again."
+
+
+def ticked(data: QueryDict, known: Sequence[str], version: int) -> dict[str, float]:
+    """The portions that were ticked, by part. [g] What cannot be used is passed over. Raises Outdated for another version."""
+    if data.get("version") != str(version):
+        raise Outdated(OUTDATED)
     out = {}
     for part in data.getlist("take"):
         try:

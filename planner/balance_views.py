@@ -1,5 +1,6 @@
 """Balance on the day's page: proposals for the whole day or for one meal, taken whole or in part."""
 
+from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
@@ -7,6 +8,7 @@ from django.urls import reverse
 from bowls.balancing import refused_by
 from bowls.proposed import LEFT_OUT_G, found, in_the_way_of, ticked
 from clients.aims import WHOLE_DAY, meal_of, meal_options
+from clients.swap_panel import Outdated
 from nutrition.balance import BadProblem
 from planner.balancing import balancing, portioned, unit_g
 from planner.day import reckon_day
@@ -19,7 +21,7 @@ NOTHING = "There is nothing to balance yet: put something into a meal below."
 
 def _context(request: HttpRequest, day: Day) -> dict[str, object]:
     reckoned, plan = reckon_day(day), plan_for(day)
-    context: dict[str, object] = {"day": day, "client": day.client, "balanced": True}
+    context: dict[str, object] = {"day": day, "client": day.client, "balanced": True, "version": day.version}
     if plan.day is None:
         return context | {"problem": plan.problem}
     meal = request.GET.get("meal", WHOLE_DAY)
@@ -69,8 +71,11 @@ def balance(request: HttpRequest, pk: int) -> HttpResponse:
     """Proposals for the day; a POST takes the ticked entries of one."""
     day = get_object_or_404(Day.objects.select_related("client"), pk=pk)
     if request.method == "POST":
-        if portions := ticked(request.POST, [str(row.pk) for row in day.entries.all()]):
-            _take(day, portions)
+        try:
+            if portions := ticked(request.POST, [str(row.pk) for row in day.entries.all()], day.version):
+                _take(day, portions)
+        except Outdated as error:
+            messages.error(request, str(error))
         return answer(request, day)
     context = _context(request, day)
     if request.htmx:

@@ -26,6 +26,9 @@ class Balancing(PracticeCase):
     def grams(self):
         return {str(row.pk): row.grams for row in BowlPart.objects.filter(bowl=self.bowl)}
 
+    def take(self, data, htmx=False):
+        return self.post(reverse("bowls:balance", args=[self.bowl.pk]), {"version": self.bowl.version} | data, htmx)
+
     def proposals(self, **asked):
         page = self.client.get(reverse("bowls:balance", args=[self.bowl.pk]), asked, headers={"HX-Request": "true"})
         return page, dict(re.findall(r'name="grams-(\d+)" value="([\d.]+)"', page.content.decode()))
@@ -37,7 +40,7 @@ class Balancing(PracticeCase):
         self.assertContains(page, 'class="ghost"')
         self.assertGreater(len(offered), 1)
         pk, grams = next(iter(offered.items()))
-        self.post(reverse("bowls:balance", args=[self.bowl.pk]), {"take": pk} | {f"grams-{one}": value for one, value in offered.items()})
+        self.take({"take": pk} | {f"grams-{one}": value for one, value in offered.items()})
         after = self.grams()
         self.assertAlmostEqual(after[pk], float(grams))
         self.assertEqual({one: value for one, value in after.items() if one != pk}, {one: before[one] for one in before if one != pk})
@@ -47,7 +50,14 @@ class Balancing(PracticeCase):
     def test_what_cannot_be_used_changes_nothing(self):
         before = self.grams()
         for grams in ("nan", "-1", "1e9", "much", "inf"):
-            self.post(reverse("bowls:balance", args=[self.bowl.pk]), {"take": str(self.tofu.pk), f"grams-{self.tofu.pk}": grams})
+            self.take({"take": str(self.tofu.pk), f"grams-{self.tofu.pk}": grams})
+        self.assertEqual(self.grams(), before)
+
+    def test_a_proposal_for_what_was_there_before_is_refused(self):
+        self.post(reverse("bowls:change", args=[self.bowl.pk, self.kale.pk]), {"amount": "55 g"})
+        before = self.grams()
+        page = self.take({"take": str(self.tofu.pk), f"grams-{self.tofu.pk}": "200"}, htmx=True)
+        self.assertContains(page, "balance it again")
         self.assertEqual(self.grams(), before)
 
     def test_a_locked_part_stays_and_its_limits_hold(self):

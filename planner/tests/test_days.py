@@ -81,7 +81,8 @@ class Days(PracticeCase):
         offered = dict(re.findall(r'name="grams-(\d+)" value="([\d.]+)"', page.content.decode()))
         self.assertIn(str(self.entry.pk), offered)
         before = {row.pk: row.amount for row in self.day.entries.all()}
-        self.post(address, {"take": str(self.entry.pk)} | {f"grams-{pk}": grams for pk, grams in offered.items()})
+        asked = {f"grams-{pk}": grams for pk, grams in offered.items()}
+        self.post(address, {"take": str(self.entry.pk), "version": self.day.version} | asked)
         after = {row.pk: row.amount for row in self.day.entries.all()}
         self.assertNotEqual(after[self.entry.pk], 1)
         self.assertAlmostEqual(after[self.entry.pk] * 4, round(after[self.entry.pk] * 4), places=2, msg="by the quarter bowl")

@@ -60,10 +60,8 @@ document.addEventListener("change", (event) => {
 });
 
 // How tall the strip is: what stays in sight or is scrolled to stands below it.
-const strip = document.getElementById("strip");
-if (strip) new ResizeObserver(() => {
-  document.documentElement.style.setProperty("--strip", `${strip.closest(".strip").offsetHeight}px`);
-}).observe(strip);
+const strip = document.querySelector(".strip");
+if (strip) new ResizeObserver(() => document.documentElement.style.setProperty("--strip", `${strip.offsetHeight}px`)).observe(strip);
 
 // A choice that asks the page again.
 document.addEventListener("change", (event) => {
