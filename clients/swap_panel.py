@@ -13,7 +13,7 @@ from clients.in_force import Plan, Reading, by_words, reading
 from nutrition.balance import Aim
 from nutrition.bowl import Ingredient
 from nutrition.cautions import LEVELS, Caution
-from nutrition.foods import Food, food_table
+from nutrition.foods import Food, food_table, ready_to_eat
 from nutrition.meals import MealTarget
 from nutrition.nutrients import NUTRIENT
 from nutrition.profile import Profile
@@ -125,9 +125,9 @@ def swapped_in(slug: str) -> Food:
 
 
 def favorites(plan: Plan) -> list[Food]:
-    """The foods that the client likes, as far as the table knows them by that name."""
+    """The foods that the client likes, ready to eat, as far as the table knows them by that name."""
     found = (next(iter(food_index().usable(word, 1)), None) for word in plan.client.favorite_words)
-    return [match.food for match in found if match is not None]
+    return [ready_to_eat(match.food) for match in found if match is not None]
 
 
 def _target(plan: Plan, aim: Aim) -> Target:

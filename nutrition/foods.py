@@ -126,6 +126,12 @@ class FoodTable:
         return len(self._foods)
 
 
+def ready_to_eat(food: Food) -> Food:
+    """The cooked food in place of a dry one, where the table has it: nobody eats a dry bean."""
+    cooked = f"{food.slug.removesuffix('-dry')}-cooked"
+    return food_table()[cooked] if food.state == "dry" and cooked in food_table() else food
+
+
 def _read(name: str) -> Iterator[dict[str, str]]:
     with (DATA / name).open(newline="", encoding="utf-8") as file:
         yield from csv.DictReader(file)

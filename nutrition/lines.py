@@ -9,7 +9,7 @@ from functools import lru_cache
 from nutrition import measures, units
 from nutrition.animal import animal_in
 from nutrition.cooking import before_cooking
-from nutrition.foods import Food, Portion
+from nutrition.foods import Food, Portion, ready_to_eat
 from nutrition.measures import FILLS, Quantity, Reading
 from nutrition.search import FoodIndex, Match, food_index, words
 from nutrition.wording import plain
@@ -187,11 +187,9 @@ def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match
     best = matches[0] if matches else None
     if best is None or best.score < MATCH_FLOOR:
         return None, candidates, False
-    twin = f"{best.food.slug.removesuffix('-dry')}-cooked"
-    if "can" in said and best.food.group == "legume" and best.food.state == "dry" and twin in index.table:
-        # out of a can a bean is cooked
-        return index.table[twin], candidates, True
-    return best.food, candidates, True
+    # out of a can a bean is cooked
+    canned = "can" in said and best.food.group == "legume"
+    return ready_to_eat(best.food) if canned else best.food, candidates, True
 
 
 def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:

@@ -61,6 +61,8 @@ def _day_plate(day: Day) -> Plate | None:
     reckoned = reckon_day(day)
     entries = [entry for meal in reckoned.meals for entry in meal.entries]
     lines = tuple(PlateLine(entry.name, entry.role, entry.profile, entry.volume_ml) for entry in entries)
+    if lines and reckoned.supplements:
+        lines += (PlateLine("Supplements", "topping", reckoned.supplements_profile, 0.0),)
     name = f"{day.date:%A, %B} {day.date.day}, {day.client.name}"
     return Plate(f"day-{day.pk}", name, "day", lines, reckoned.profile, sum(line.volume_ml for line in lines)) if lines else None
 

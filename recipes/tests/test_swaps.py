@@ -86,7 +86,9 @@ class Swaps(PracticeCase):
         self.assertContains(self.client.get(self.address), "Choose a client")
 
     def test_what_the_client_likes_comes_first(self):
-        self.client_row.favorites = "hemp seeds, nothing of the kind"
+        self.client_row.favorites = "lentils, hemp seeds, nothing of the kind"
         self.client_row.save()
         page, _offered = self.offers(meal="day")
         self.assertContains(page, "one that Osk Brannigan likes")
+        self.assertContains(page, "lentils, cooked")
+        self.assertNotContains(page, "lentils, dry")
