@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.swapping import dishes_in, recipe_of
@@ -28,7 +30,7 @@ def _bowls(entry: Entry, refusals: Refusals) -> tuple[Dish, ...]:
     return tuple(out[:MOST_BOWLS])
 
 
-def _line(entry: Entry, refusals: Refusals) -> Line:
+def _line(entry: Entry, name: str, refusals: Refusals) -> Line:
     if entry.row.bowl_id:
         dishes = _bowls(entry, refusals)
     elif entry.row.recipe_id:
@@ -36,13 +38,19 @@ def _line(entry: Entry, refusals: Refusals) -> Line:
     else:
         dishes = ()
     food = food_table()[entry.row.food] if entry.row.food else None
-    return Line(str(entry.row.pk), entry.name, food, entry.profile.grams, entry.profile, dishes)
+    return Line(str(entry.row.pk), name, food, entry.profile.grams, entry.profile, dishes)
 
 
 def subject_of(day: ReckonedDay, meal: str | None, refusals: Refusals) -> Subject:
     """The entries of the day, or of one meal of it; supplements count toward the whole day."""
     entries = [entry for row in day.meals for entry in row.entries if meal is None or row.key == meal]
-    lines = [_line(entry, refusals) for entry in entries if not entry.row.locked and entry.profile.grams > 0]
+    names = Counter(entry.name for entry in entries)
+    lines = [
+        # what is eaten twice is told apart by its meal
+        _line(entry, entry.name if names[entry.name] == 1 else f"{entry.name} ({entry.row.get_meal_display().lower()})", refusals)
+        for entry in entries
+        if not entry.row.locked and entry.profile.grams > 0
+    ]
     profile = Profile.total(entry.profile for entry in entries)
     besides = day.supplements_profile if meal is None else Profile.empty()
     fixed = Profile.total([besides, *(entry.profile for entry in entries if entry.row.locked)])
