@@ -197,7 +197,7 @@ def _fillers(subject: Subject, plan: Plan, aim: Aim, aims: Sequence[Aim], whole:
         shown = {one.key: (totals[one.key], after[one.key]) for one in judged}
         swap = Swap((step,), gap(judged, totals), gap(judged, after), 0.0, shown)
         cautions = _cautions(plan, [step])
-        if swap.closed <= 0 or _stops(cautions):
+        if swap.closed <= 0 or swap.breaks(judged) or _stops(cautions):
             continue
         why = f"{filler.words} added: {name} was under by {show.digits(short, places)} {unit}"
         out.append(OfferedFiller(filler, _moves(judged, swap), cautions, token_for(subject, [step], why)))

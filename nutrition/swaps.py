@@ -87,6 +87,15 @@ class Swap:
     def words(self) -> str:
         return "; ".join(step.words for step in self.steps)
 
+    def breaks(self, aims: Iterable[Aim]) -> bool:
+        """Whether it takes a target further beyond a limit that is never broken."""
+        for aim in aims:
+            before, after = (aim.miss(value) for value in self.totals[aim.key])
+            further = abs(after) > abs(before) + SLACK * aim.per and after * before >= 0
+            if aim.hard and further and (after > 0 or aim.hard_low):
+                return True
+        return False
+
     def helps(self, aims: Iterable[Aim]) -> str:
         """The key of the target whose miss it takes most from, each over its aim and weighted; empty if none."""
 
@@ -220,13 +229,13 @@ def ranked(
         return Swap(tuple(part.step for part in parts), before, gap(aims, after), sum(part.felt for part in parts), shown)
 
     singles = sorted(((swap(one), one) for one in tried), key=lambda pair: _rank(pair[0]))
-    singles = [pair for pair in singles if pair[0].closed >= LEAST_CLOSED][:MOST_SINGLES]
+    singles = [pair for pair in singles if pair[0].closed >= LEAST_CLOSED and not pair[0].breaks(aims)][:MOST_SINGLES]
     found = _best_of_each([one for one, _tried in singles])
     pairs = []
     for (first, a), (second, b) in combinations(singles[:MOST_PAIRED], 2):
         if a.step.id != b.step.id:
             both = swap(a, b)
-            if both.closed >= max(first.closed, second.closed) + PAIR_ADDS:
+            if both.closed >= max(first.closed, second.closed) + PAIR_ADDS and not both.breaks(aims):
                 pairs.append(both)
     paired = _best_of_each(sorted(pairs, key=_rank))[:MOST_PAIRS_SHOWN]
     return sorted([*found[:MOST_SHOWN], *paired], key=_rank)
@@ -271,7 +280,7 @@ def thinned(serving: Profile, aims: Sequence[Aim], refusals: Refusals, servings:
         batch = serving * servings + step.food.profile(step.grams)
         after = totals_of(aims, batch * (serving.grams / batch.grams))
         swap = Swap((step,), before, gap(aims, after), FELT["thin"], {key: (before_totals[key], after[key]) for key in after})
-        if swap.closed >= LEAST_CLOSED:
+        if swap.closed >= LEAST_CLOSED and not swap.breaks(aims):
             out.append(swap)
     return sorted(out, key=_rank)
 

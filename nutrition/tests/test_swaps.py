@@ -108,6 +108,15 @@ class Ranked(TestCase):
         self.assertIn("sodium", reason(singles[0], SODIUM))
         self.assertEqual(singles[0].helps(SODIUM), "sodium_mg")
 
+    def test_a_limit_that_is_never_broken_is_not_traded_for_something_else(self):
+        soft = (Aim("protein_g", 40, 45, None, 3.0), Aim("sodium_mg", None, 1500, 2200))
+        hard = (soft[0], Aim("sodium_mg", None, 1500, 2200, hard=True))
+        beans = line("white-beans-cooked", 300)
+        salty = Dish("recipe-2", "Salty tempeh", 300.0, FOODS["tempeh"].profile(300.0) + FOODS["salt"].profile(6.0))
+        lines = [Line(beans.id, beans.name, None, 300.0, beans.profile, (salty,))]
+        self.assertTrue(any(swap.steps[0].dish for swap in ranked(lines, soft)), "worth it where sodium is only a wish")
+        self.assertFalse(any(swap.steps[0].dish for swap in ranked(lines, hard)))
+
     def test_nothing_to_close_offers_nothing(self):
         self.assertEqual(ranked(SALTY, (Aim("sodium_mg", None, 300, 5000),)), [])
 
