@@ -79,6 +79,9 @@ _LOOK = re.compile(
     r"\s*(?:fat|plump|thick|thin|thickly cut|long|short|juicy)\s+(?=(?:clove|slice|stalk|stick|rib|piece|wedge|spear|sprig|leek)s?\b)", re.I
 )
 _INCHES = re.compile(rf"\s*\(\s*({NUMBER})[\s-]*(?:inch|in\.?|\")\s*\)\s*(?:piece|knob|length)s?\b", re.I)
+_JOINT = re.compile(r"\s*(plus|and|\+|&|minus|less)\s+(?=\d)", re.I)
+# "1/2 tsp each cumin and coriander": one amount for several foods.
+_EACH_OF = re.compile(r"^[^,(]*\beach\b(?: of)?\s*:?\s*[^,]+(?:,| and | & )\s*\w", re.I)
 _OR_SIZE = re.compile(r"\s*(?:or|to|-)\s*(?:small|medium|large)\b", re.I)
 _FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
 _TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I)
@@ -195,7 +198,9 @@ def _read(text: str) -> Reading:
         terms = (Quantity(1, 1, 1),)
     loose = _LOOSE.search(line)
     problem = ""
-    if not phrase:
+    if _EACH_OF.match(cursor.text):
+        problem = "one amount for several foods: write a line for each"
+    elif not phrase:
         problem = "no food named"
     elif not terms and package is None and not loose:
         problem = "no amount given"
@@ -270,6 +275,7 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
     terms: list[Quantity] = []
     package: Quantity | None = None
     size = fill = ""
+    sign = 1.0
     while True:
         amount = _quantity(cursor)
         if amount is None:
@@ -306,7 +312,7 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         found = cursor.take(_FILL)
         if found:
             fill = found[1].lower()
-        terms.append(Quantity(*amount, unit))
+        terms.append(Quantity(*amount, unit).times(sign))
         # "8 oz package", "400 g can": the weight is the package's, said before the container
         if unit in ("g", "oz", "ml", "kg", "lb") and package is None:
             container = re.compile(r"\s*-?\s*(" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", re.I).match(
@@ -329,9 +335,10 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
             else:
                 terms[-1] = stated  # "1 cup (140 g)": the weight beats the measure
             cursor.at = after.end()
-        joint = re.compile(r"\s*(?:plus|and|\+|&)\s+(?=\d)", re.I).match(cursor.text, cursor.at)
+        joint = _JOINT.match(cursor.text, cursor.at)
         if joint:
             cursor.at = joint.end()
+            sign = -1.0 if joint[1].lower() in ("minus", "less") else 1.0
         elif not _goes_on(cursor, unit):
             break
     return tuple(terms), package, size, fill

@@ -67,6 +67,11 @@ class KitchenLanguage(TestCase):
                 self.assertEqual(line.food.slug, first)
                 self.assertIn(other, [match.food.slug for match in line.candidates])
 
+    def test_one_amount_for_several_foods_is_asked_about(self):
+        for text in ("1/2 tsp each cumin and coriander", "1 tsp each: paprika, oregano", "2 tbsp each of dill and chives"):
+            self.assertIn("a line for each", reckon_line(text).why, text)
+        self.assertEqual(reckon_line("2 carrots, 60 g each").food.slug, "carrots-raw")
+
     def test_what_is_left_to_the_cook_is_by_eye_with_a_wide_range(self):
         line = reckon_line("salt to taste")
         self.assertEqual((line.food.slug, line.basis, line.low), ("salt", "by eye", 0.0))
