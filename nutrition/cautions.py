@@ -5,7 +5,7 @@ from __future__ import annotations
 import operator
 import re
 import tomllib
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import lru_cache
 
@@ -194,8 +194,3 @@ def cautions_in(situation: Situation) -> list[Caution]:
         text = rule.text.format_map({**numbers, "foods": foods})
         out.append(Caution(rule.code, rule.level, text, rule.why, rule.refer_to, rule.source, foods))
     return sorted(out, key=lambda caution: LEVELS.index(caution.level))
-
-
-def most_grave(cautions: Iterable[Caution]) -> str | None:
-    """The gravest level among them."""
-    return next(iter(sorted((caution.level for caution in cautions), key=LEVELS.index)), None)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 KCAL_PER_KG_STATIC = 7700.0
 KCAL_PER_DAY_PER_KG = 24.0
 HALF_LIFE_DAYS = 365.0
-WEEK_DAYS, YEAR_DAYS = 7.0, 365.0
+WEEK_DAYS = 7.0
 
 
 def static_change(kcal_per_day: float, days: float) -> float:

@@ -9,7 +9,6 @@ from nutrition.nutrients import NUTRIENT
 
 GENERAL, SCHOOL, CONDITION, ORDER = range(4)
 GENERAL_VOICE = "general guidance"
-RANK_WORDS = (GENERAL_VOICE, "the school", "a condition", "set by hand")
 WHY_IN_FORCE = {
     SCHOOL: "a school stands over general guidance",
     CONDITION: "a condition stands over the school and general guidance",

@@ -10,8 +10,6 @@ import numpy as np
 from nutrition.nutrients import KEYS, NUTRIENT
 from nutrition.profile import INDEX, Profile
 
-MOST_PER_WEEK = 28.0
-
 
 @dataclass(frozen=True)
 class Supplement:

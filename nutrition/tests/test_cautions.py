@@ -5,7 +5,7 @@ from pathlib import Path
 from unittest import TestCase
 
 from nutrition.bowl import Ingredient
-from nutrition.cautions import LEVELS, Situation, cautions_in, most_grave, rules
+from nutrition.cautions import LEVELS, Situation, cautions_in, rules
 from nutrition.conditions import conditions
 from nutrition.foods import food_table
 from nutrition.person import GOAL_WORDS, Person
@@ -55,7 +55,7 @@ class EveryRule(TestCase):
         found = cautions_in(read(CASES["low_sugar_medicine_and_less_food"]["fires"] | {"foods": {"psyllium-husk": 5}}))
         order = [LEVELS.index(caution.level) for caution in found]
         self.assertEqual(order, sorted(order))
-        self.assertEqual(most_grave(found), "stop and ask")
+        self.assertEqual(found[0].level, "stop and ask", "the gravest first")
 
     def test_the_foods_are_named_with_what_is_in_them(self):
         found = cautions_in(read({"allergies": ["sesame"], "foods": {"tahini": 10, "kale-raw": 10}}))
