@@ -33,6 +33,20 @@ class AllPortions(TestCase):
                     self.assertAlmostEqual(got, want, places=6)
                     self.assertAlmostEqual(got, own, places=6)
 
+    def test_what_the_solver_proves_is_so(self):
+        """The solver alone, as where there are too many ways to look at all of them."""
+        proved = 0
+        for seed in range(24):
+            asked = problem(seed, 3 + seed % 2, 3 + seed % 5, most_choices=5, hard=seed % 3, far=seed % 2 == 1)
+            with self.subTest(seed=seed), patch("nutrition.balance_counted.COUNTED_OUT", 0):
+                found, wanted = balance(asked, 1.0), enumerated(asked)
+                self.assertTrue(keeps_hard(asked, found.portions))
+                self.assertAlmostEqual(found.violation, wanted[0], places=6)
+                if found.status == "optimal":
+                    proved += 1
+                    self.assertAlmostEqual(found.deviation, wanted[1], places=6)
+        self.assertGreaterEqual(proved, 20)
+
     def test_a_wished_calorie_density_is_the_ratio_it_is(self):
         exact = 0
         for seed in range(12):
