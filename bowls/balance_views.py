@@ -58,7 +58,7 @@ def _take(bowl: Bowl, portions: dict[str, float]) -> None:
         if grams < LEFT_OUT_G:
             row.delete()
         else:
-            row.grams, row.low_g, row.high_g, row.basis = grams, grams * 0.94, grams * 1.06, "leveled measure"
+            row.level(grams)
             row.save()
 
 

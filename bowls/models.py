@@ -5,6 +5,7 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from clients.models import Client
+from nutrition.amounts import leveled_range
 from nutrition.foods import ROLES
 from practice.models import Practice
 from practice.undo import Undoable
@@ -56,3 +57,8 @@ class BowlPart(models.Model):
                 name="part_is_a_food_or_a_recipe",
             )
         ]
+
+    def level(self, grams: float) -> None:
+        """So much of it as a leveled measure gives; not saved. [g]"""
+        self.grams, self.basis = grams, "leveled measure"
+        self.low_g, self.high_g = leveled_range(grams)

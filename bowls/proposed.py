@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from django.http import HttpRequest, QueryDict
 
+from clients.aims import target_of
 from clients.in_force import Plan, Reading, reading
 from clients.swap_panel import Outdated
 from nutrition.balance import Problem, name_of
@@ -55,15 +56,6 @@ class ShownProposal:
     readings: list[Reading]
 
 
-def _targets(problem: Problem, plan: Plan) -> dict[str, Target]:
-    """Each aim as a target, for a reading of where a proposal stands."""
-    of_day = plan.day.targets if plan.day else {}
-    return {
-        aim.key: Target(aim.key, aim.low, aim.aim, aim.high, of_day[aim.key].unit, of_day[aim.key].source, of_day[aim.key].reason)
-        for aim in problem.aims
-    }
-
-
 def _shown(proposal: Proposal, parts: Mapping[str, Portioned], wanted: Mapping[str, Target], besides: Profile) -> ShownProposal:
     changes = [
         Shown(change, parts[change.id].say(change.before), parts[change.id].say(change.after), change.after < LEFT_OUT_G)
@@ -85,7 +77,7 @@ def found(
     """
     told = proposals(problem)
     first = told[0].answer
-    wanted = _targets(problem, plan)
+    wanted = {aim.key: target_of(plan, aim) for aim in problem.aims}
     asked = request.GET.get("show", "")
     show = min(int(asked), len(told) - 1) if asked.isdigit() else 0
     collisions = [(name_of(name), closest(problem, name), name) for name in colliding(problem)] if first.status == "infeasible" else []
@@ -95,7 +87,7 @@ def found(
         "show": show,
         "portions": told[show].answer.portions,
         "collisions": collisions,
-        "query": _without(request.GET, "show"),
+        "query": _without_show(request.GET),
     } | ({"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, first))
 
 
@@ -112,11 +104,10 @@ def in_the_way_of(problem: Problem, first: Answer | None = None) -> dict[str, ob
     }
 
 
-def _without(query: QueryDict, *names: str) -> str:
+def _without_show(query: QueryDict) -> str:
     """The options as they were asked for, to ask again for something else of the same."""
     kept = query.copy()
-    for name in names:
-        kept.pop(name, None)
+    kept.pop("show", None)
     return kept.urlencode()
 
 

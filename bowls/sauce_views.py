@@ -22,7 +22,7 @@ from nutrition.substitutions import NOTHING_REFUSED
 from nutrition.swaps import THINNERS, Step, kitchen
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from recipes.swapping import subject_of
+from recipes.swapping import key_of
 
 LIMITED = ("energy_kcal", "fat_g", "saturated_fat_g", "sodium_mg")
 # Thinned by these shares of its volume, for the table.
@@ -56,17 +56,15 @@ class RichRow:
     rich: Rich
     cut: Cut
     left: str
-    change: Change | None
+    token: str
 
 
-def _thin(recipe: Recipe, facts: Facts, covered: Covered, thinner: Food, why: str) -> Change | None:
+def _thin(recipe: Recipe, covered: Covered, thinner: Food, why: str) -> Change | None:
     if covered.added_g < 0.5:
         return None
     grams, measure = kitchen(thinner, covered.added_g)
     step = Step("", "thin", thinner, grams, "", measure=measure)
-    return Change(
-        f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}", token_for(subject_of(recipe, facts, NOTHING_REFUSED), [step], why)
-    )
+    return Change(f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}", token_for(key_of(recipe), recipe.version, [step], why))
 
 
 def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRow]:
@@ -76,7 +74,7 @@ def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRo
         found = cut(facts, sauce, rich, data["bowls"], data["per_bowl_ml"], data["key"], data["most"])
         food = facts.lines[rich.at].food
         left, measure = kitchen(food, rich.grams - found.grams) if rich.grams - found.grams > 0.05 else (0.0, "")
-        change = None
+        token = ""
         if found.share > 0:
             steps = [Step(str(rich.at), "less" if left else "out", food, left, "", measure=measure)]
             if found.made_up_ml > 1:
@@ -84,8 +82,8 @@ def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRo
                 steps.append(Step("", "thin", sauce.thinner, grams, "", measure=added))
             unit = NUTRIENT[data["key"]].unit
             why = f"less {rich.name.lower()}, made up with {sauce.thinner.name.lower()}: at most {data['most']:g} {unit} a bowl"
-            change = Change("", token_for(subject_of(recipe, facts, NOTHING_REFUSED), steps, why))
-        out.append(RichRow(rich, found, measure or f"{left:.0f} g", change))
+            token = token_for(key_of(recipe), recipe.version, steps, why)
+        out.append(RichRow(rich, found, measure or f"{left:.0f} g", token))
     return out
 
 
@@ -120,7 +118,7 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
     form = BenchForm(request.GET if "bowls" in request.GET else None, thinners=thinners, initial=usual)
     data = form.cleaned_data if form.is_valid() else usual
     volume = data["volume_ml"]
-    sauce = Sauce(recipe.title, facts.batch, volume, food_table()[data["thinner"]])
+    sauce = Sauce(facts.batch, volume, food_table()[data["thinner"]])
     covered = cover(sauce, data["bowls"], data["per_bowl_ml"])
     unthinned = cover(sauce, data["bowls"], data["per_bowl_ml"], 0.0)
     context |= {
@@ -131,7 +129,7 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
         "covered": covered,
         "reaches": unthinned.volume_ml >= data["bowls"] * data["per_bowl_ml"],
         "now_density": unthinned.density,
-        "thin": _thin(recipe, facts, covered, sauce.thinner, f"thinned to cover {data['bowls']} bowls"),
+        "thin": _thin(recipe, covered, sauce.thinner, f"thinned to cover {data['bowls']} bowls"),
         "table": [
             (share, cover(sauce, volume * (1 + share) / data["per_bowl_ml"], data["per_bowl_ml"], volume * share)) for share in SHARES
         ],  # fmt: skip
@@ -144,7 +142,7 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
         if added is not None:
             at = cover(sauce, (volume + added) / data["per_bowl_ml"], data["per_bowl_ml"], added)
             why = f"thinned to {data['density']:g} kcal per gram"
-            context |= {"at_density": at, "thin_density": _thin(recipe, facts, at, sauce.thinner, why)}
+            context |= {"at_density": at, "thin_density": _thin(recipe, at, sauce.thinner, why)}
     if data["most"] is not None:
         context |= {"rich": _rich(recipe, facts, sauce, data), "key": data["key"], "most": data["most"]}
     return render(request, "bowls/sauce.html", context, status=400 if form.is_bound and form.errors else 200)

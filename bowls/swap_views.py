@@ -4,6 +4,7 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
+from django.utils.text import capfirst
 
 from bowls.balance_views import NO_PARTS, NO_PLAN
 from bowls.balancing import options_from
@@ -37,7 +38,7 @@ def swap(request: HttpRequest, pk: int) -> HttpResponse:
         try:
             steps, why = taken(request.POST.get("change", ""), f"bowl-{bowl.pk}", bowl.version)
             apply(bowl, steps)
-            messages.success(request, f"{why[:1].upper()}{why[1:]}.")
+            messages.success(request, f"{capfirst(why)}.")
         except Outdated as error:
             messages.error(request, str(error))
         return answer(request, bowl)

@@ -68,8 +68,7 @@ def apply(bowl: Bowl, steps: list[dict]) -> None:
             if not step["line"]:
                 row.role = food.role if food.role in ROLES else "topping"
             row.recipe, row.food = None, food.slug
-        row.grams = step["grams"]
-        row.low_g, row.high_g, row.basis = row.grams * 0.94, row.grams * 1.06, "leveled measure"
+        row.level(step["grams"])
         changed.append(row)
     bowl.remember()
     for row in changed:

@@ -7,6 +7,7 @@ from nutrition.balance import Aim
 from nutrition.conditions import conditions
 from nutrition.meal_aims import aims_for
 from nutrition.meals import MealTarget
+from nutrition.statements import Target
 from nutrition.substitutions import Refusals
 from nutrition.targets import DayTargets
 
@@ -34,6 +35,12 @@ def plan_aims(plan: Plan, meal: MealTarget | None, share: float | None = None, a
     watched = {row.target.key for row in plan.watched}.union(also)
     part = share if share is not None else meal.share if meal else 1.0
     return aims_for(plan.day, plan.orders, watched, part, meal)
+
+
+def target_of(plan: Plan, aim: Aim) -> Target:
+    """An aim as a target, for a reading of where something stands on it."""
+    of_day = plan.rows[aim.key].target
+    return Target(aim.key, aim.low, aim.aim, aim.high, of_day.unit, of_day.source, of_day.reason)
 
 
 def refusals_of(plan: Plan) -> Refusals:

@@ -1,7 +1,7 @@
 """Cautions for a client where a decision is made, and those put aside for this client."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from clients.attention import weekly_pace
 from clients.in_force import Plan, plan_of
@@ -21,9 +21,21 @@ class Told:
     put_aside: list[tuple[Caution, CautionDismissal]]
 
 
+Kept = dict[tuple[str, str], CautionDismissal]
+
+
+def _kept(client: Client) -> Kept:
+    """The dismissals that hold, by rule and what it was about."""
+    return {(row.code, row.about): row for row in client.dismissals.filter(ended=None).select_related("by")}
+
+
 def sort_out(client: Client, cautions: Sequence[Caution]) -> Told:
+    """The cautions that stand for a client, and those put aside."""
+    return _sorted_out(cautions, _kept(client))
+
+
+def _sorted_out(cautions: Sequence[Caution], kept: Kept) -> Told:
     """A dismissal holds for the same rule about the same foods: another food brings the caution back."""
-    kept = {(row.code, row.about): row for row in client.dismissals.filter(ended=None).select_related("by")}
     standing, aside = [], []
     for caution in cautions:
         row = kept.get((caution.code, caution.about[:ABOUT_LENGTH]))
@@ -52,6 +64,19 @@ def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
         made_for, now = plan.day.person.weight_kg, client.person().weight_kg
         numbers["weight_drift_percent"] = abs(now - made_for) / made_for * 100.0
     return sort_out(client, cautions_in(situation_of(plan, numbers)))
+
+
+def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:
+    """What stands to be said of foods for this client, to be asked many times: the person is looked at once."""
+    person = situation_of(plan)
+    about_the_person = {caution.code for caution in cautions_in(person)}
+    kept = _kept(plan.client)
+
+    def of(foods: Sequence[Ingredient]) -> list[Caution]:
+        found = [caution for caution in cautions_in(replace(person, foods=foods)) if caution.code not in about_the_person]
+        return _sorted_out(found, kept).standing
+
+    return of
 
 
 def of_foods(plan: Plan | None, foods: Sequence[Ingredient], numbers: Mapping[str, float] | None = None) -> Told:

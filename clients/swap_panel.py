@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from django.core import signing
 
-from clients.aims import avoided_by, plan_aims, refusals_of
-from clients.cautions import of_foods
+from clients.aims import avoided_by, plan_aims, refusals_of, target_of
+from clients.cautions import listener
 from clients.in_force import Plan, Reading, by_words, reading
 from nutrition.balance import Aim
 from nutrition.bowl import Ingredient
@@ -20,8 +20,8 @@ from nutrition.profile import Profile
 from nutrition.quantities import amount_of
 from nutrition.search import food_index
 from nutrition.staples import staples
-from nutrition.statements import Target
-from nutrition.swaps import COMPLEMENT_KEYS, Filler, Line, Step, Swap, complement, gap, ranked, reason, totals_of
+from nutrition.substitutions import Refusals
+from nutrition.swaps import COMPLEMENT_KEYS, Filler, Line, Step, Swap, complement, gap, rank, ranked, reason, totals_of
 from roundpantry import show
 
 SALT = "a swap that was offered"
@@ -77,21 +77,24 @@ class Gap:
 
 @dataclass(frozen=True)
 class Subject:
-    """What is changed: its key and version, its lines, what they add up to, and how a changed line is reckoned."""
+    """What is changed: its key and version, the lines that may change, and how a changed line is reckoned.
+
+    `profile` is all that is looked at: the lines, what is locked, and what is taken besides.
+    """
 
     key: str
     version: int
     lines: Sequence[Line]
     profile: Profile
     profile_of: Callable[[Line, Step], Profile] | None = None
-    besides: Profile | None = None
     extra: Callable[[Sequence[Aim]], list[Swap]] | None = None
     # how many of what is looked at are changed at once: servings of a batch
     times: float = 1.0
 
 
-def token_for(subject: Subject, steps: Sequence[Step], why: str) -> str:
-    """What is sent to take a change: signed, so that only what was offered is taken, and only while it still fits."""
+def token_for(key: str, version: int, steps: Sequence[Step], why: str) -> str:
+    """What is sent to take a change of what has this key and version: signed, so that only what was offered is taken, and only
+    while it still fits."""
     rows = [
         {
             "line": step.id,
@@ -102,7 +105,7 @@ def token_for(subject: Subject, steps: Sequence[Step], why: str) -> str:
         }
         for step in steps
     ]
-    return signing.dumps({"of": subject.key, "version": subject.version, "steps": rows, "why": why}, salt=SALT, compress=True)
+    return signing.dumps({"of": key, "version": version, "steps": rows, "why": why}, salt=SALT, compress=True)
 
 
 def taken(token: str, key: str, version: int) -> tuple[list[dict], str]:
@@ -130,11 +133,6 @@ def favorites(plan: Plan) -> list[Food]:
     return [ready_to_eat(match.food) for match in found if match is not None]
 
 
-def _target(plan: Plan, aim: Aim) -> Target:
-    of_day = plan.rows[aim.key].target
-    return Target(aim.key, aim.low, aim.aim, aim.high, of_day.unit, of_day.source, of_day.reason)
-
-
 def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
     out = []
     for aim in aims:
@@ -149,26 +147,36 @@ def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
     return out
 
 
-def _cautions(plan: Plan, steps: Sequence[Step]) -> list[Caution]:
+@dataclass(frozen=True)
+class _For:
+    """Whom a panel is for, looked up once: what they like, what is refused, and what is to be said of foods."""
+
+    liked: list[Food]
+    refusals: Refusals
+    say: Callable[[Sequence[Ingredient]], list[Caution]]
+
+
+def _cautions(whom: _For, steps: Sequence[Step]) -> list[Caution]:
     """What is to be said of the foods that come in, gravest first."""
     new = [Ingredient(step.food, step.grams) for step in steps if step.food is not None and step.kind not in ("less", "out")]
-    return of_foods(plan, new).standing if new else []
+    return whom.say(new) if new else []
 
 
 def _stops(cautions: Sequence[Caution]) -> bool:
     return any(caution.level == LEVELS[0] for caution in cautions)
 
 
-def _offered(subject: Subject, plan: Plan, aims: Sequence[Aim], swap: Swap) -> Offered | None:
+def _offered(subject: Subject, whom: _For, aims: Sequence[Aim], swap: Swap) -> Offered | None:
     """The change with what it does; None where what comes in is to be asked about first."""
-    cautions = _cautions(plan, swap.steps)
+    cautions = _cautions(whom, swap.steps)
     if _stops(cautions):
         return None
     effects = [(step.effect, step.fails) for step in swap.steps if step.effect]
-    return Offered(swap.words, swap.closed, effects, _moves(aims, swap), cautions, token_for(subject, swap.steps, reason(swap, aims)))
+    token = token_for(subject.key, subject.version, swap.steps, reason(swap, aims))
+    return Offered(swap.words, swap.closed, effects, _moves(aims, swap), cautions, token)
 
 
-def _under(subject: Subject, plan: Plan, aims: Sequence[Aim], swaps: Sequence[Swap]) -> list[Offered]:
+def _under(subject: Subject, whom: _For, aims: Sequence[Aim], swaps: Sequence[Swap]) -> list[Offered]:
     """What is listed under one gap: changes of one line, a few of two, and always the one that is felt least."""
     gentlest = min((swap for swap in swaps if len(swap.steps) == 1), key=lambda swap: (swap.felt, -swap.closed), default=None)
     out: list[Offered] = []
@@ -177,76 +185,73 @@ def _under(subject: Subject, plan: Plan, aims: Sequence[Aim], swaps: Sequence[Sw
         full = len(out) >= MOST_UNDER_A_GAP or (len(swap.steps) > 1 and pairs == MOST_PAIRS)
         if full and swap is not gentlest:
             continue
-        one = _offered(subject, plan, aims, swap)
+        one = _offered(subject, whom, aims, swap)
         if one is not None:
             out.append(one)
             pairs += len(swap.steps) > 1
     return out
 
 
-def _fillers(subject: Subject, plan: Plan, aim: Aim, aims: Sequence[Aim], whole: Profile, liked: Sequence[Food]) -> list[OfferedFiller]:
+def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> list[OfferedFiller]:
     """Foods that fill a shortfall; none that makes more of the other targets worse than it mends."""
-    totals = totals_of([*aims, aim], whole)
+    totals = totals_of([*aims, aim], subject.profile)
     judged = [one for one in aims if one.key != aim.key] + [aim]
     short = -aim.miss(totals[aim.key])
     name, unit, places = NUTRIENT[aim.key].name.lower(), NUTRIENT[aim.key].unit, NUTRIENT[aim.key].decimals
     out = []
-    for filler in complement(aim.key, short * subject.times, liked, staples(), refusals_of(plan), MOST_FILLERS * 2, subject.times):
-        after = totals_of(judged, whole + filler.food.profile(filler.grams / subject.times))
+    for filler in complement(aim.key, short * subject.times, whom.liked, staples(), whom.refusals, MOST_FILLERS * 2, subject.times):
+        after = totals_of(judged, subject.profile + filler.food.profile(filler.grams / subject.times))
         step = Step("", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure)
         shown = {one.key: (totals[one.key], after[one.key]) for one in judged}
         swap = Swap((step,), gap(judged, totals), gap(judged, after), 0.0, shown)
-        cautions = _cautions(plan, [step])
+        cautions = _cautions(whom, [step])
         if swap.closed <= 0 or swap.breaks(judged) or _stops(cautions):
             continue
         why = f"{filler.words} added: {name} was under by {show.digits(short, places)} {unit}"
-        out.append(OfferedFiller(filler, _moves(judged, swap), cautions, token_for(subject, [step], why)))
+        out.append(OfferedFiller(filler, _moves(judged, swap), cautions, token_for(subject.key, subject.version, [step], why)))
     return out[:MOST_FILLERS]
 
 
 def panel(subject: Subject, plan: Plan, meal: MealTarget | None, share: float | None = None) -> dict[str, object]:
     """What the swaps' template needs, for a meal, a share of the day [0 to 1] or the whole day."""
-    liked, refusals = favorites(plan), refusals_of(plan)
+    whom = _For(favorites(plan), refusals_of(plan), listener(plan))
     aims = plan_aims(plan, meal, share)
     if share is not None:
         # judged by its own calories, these are never too many or too few
         aims = tuple(aim for aim in aims if aim.key != "energy_kcal")
-    whole = subject.profile + subject.besides if subject.besides is not None else subject.profile
-    totals = totals_of(aims, whole)
-    targets = {aim.key: _target(plan, aim) for aim in aims}
-    swaps = ranked(subject.lines, aims, refusals, subject.profile_of, subject.besides)
+    totals = totals_of(aims, subject.profile)
+    targets = {aim.key: target_of(plan, aim) for aim in aims}
+    swaps = ranked(subject.lines, aims, whom.refusals, subject.profile_of, subject.profile)
     if subject.extra is not None:
-        swaps = sorted([*swaps, *subject.extra(aims)], key=lambda swap: (-round(swap.closed, 2), swap.felt))
+        swaps = sorted([*swaps, *subject.extra(aims)], key=rank)
     gaps = []
     missed = {aim.key: abs(aim.miss(totals[aim.key])) * aim.weight / aim.per for aim in aims}
     for aim in sorted((aim for aim in aims if missed[aim.key] > 0), key=lambda aim: -missed[aim.key]):
-        own = _under(subject, plan, aims, [swap for swap in swaps if swap.helps(aims) == aim.key])
+        own = _under(subject, whom, aims, [swap for swap in swaps if swap.helps(aims) == aim.key])
         fills = aim.miss(totals[aim.key]) < 0 and aim.key in COMPLEMENT_KEYS
-        fillers = _fillers(subject, plan, aim, aims, whole, liked) if fills else []
-        gaps.append(Gap(reading(targets[aim.key], amount_of(whole, aim.key)), own, fillers))
+        fillers = _fillers(subject, whom, aim, aims) if fills else []
+        gaps.append(Gap(reading(targets[aim.key], amount_of(subject.profile, aim.key)), own, fillers))
     return {
         "gaps": [one for one in gaps if one.swaps or one.fillers],
         "no_change_fills": [one.reading for one in gaps if not one.swaps and not one.fillers],
-        "also_short": _also_short(subject, plan, aims, plan_aims(plan, meal, share, COMPLEMENT_KEYS), whole, liked),
+        "also_short": _also_short(subject, plan, whom, aims, plan_aims(plan, meal, share, COMPLEMENT_KEYS)),
         "refused_words": _refused_words(plan),
     }
 
 
-def _also_short(
-    subject: Subject, plan: Plan, aims: Sequence[Aim], wider: Sequence[Aim], whole: Profile, liked: Sequence[Food]
-) -> list[Gap]:  # fmt: skip
+def _also_short(subject: Subject, plan: Plan, whom: _For, aims: Sequence[Aim], wider: Sequence[Aim]) -> list[Gap]:
     """Nutrients that run short on plants and are not watched, with what fills them."""
     watched = {aim.key for aim in aims}
     out = []
     for aim in wider:
-        amount = amount_of(whole, aim.key)
+        amount = amount_of(subject.profile, aim.key)
         short = -aim.miss(amount.amount)
         # what is largely unknown may be there already
         if aim.key in watched or aim.key not in COMPLEMENT_KEYS or short <= 0 or amount.known < 0.5:
             continue
-        fillers = _fillers(subject, plan, aim, aims, whole, liked)
+        fillers = _fillers(subject, whom, aim, aims)
         if fillers:
-            out.append((short / aim.per, Gap(reading(_target(plan, aim), amount), [], fillers)))
+            out.append((short / aim.per, Gap(reading(target_of(plan, aim), amount), [], fillers)))
     return [one for _short, one in sorted(out, key=lambda row: -row[0])[:MOST_ALSO_SHORT]]
 
 

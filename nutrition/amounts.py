@@ -16,6 +16,12 @@ MAX_GRAMS = 5000.0
 DISH_MEASURE_SPREAD = 0.12
 
 
+def leveled_range(grams: float) -> tuple[float, float]:
+    """The least and the most that a leveled measure of so much weighs. [g]"""
+    spread = grams * BASIS_SPREAD["leveled measure"]
+    return grams - spread, grams + spread
+
+
 class UnreadableAmount(ValueError):
     """The amount cannot be used; the message says why."""
 

@@ -193,6 +193,11 @@ class Grid:
         self.far = np.array([0.0 if minus and minus != aim.aim else aim.weight for aim, minus in self.soft])
         self.rows = self._rows()
 
+    @classmethod
+    def around(cls, problem: Problem, portions: Mapping[str, float]) -> Grid:
+        """The grid with a calorie density referred to what these portions weigh. [g]"""
+        return cls(problem, max(sum(portions.values()) + problem.base_grams, 1.0))
+
     def _over_aims(self, values: Iterable[float | None]) -> Vector:
         """Bounds or aims as shares of each aim, NaN for an open one."""
         pairs = zip(self.soft, values, strict=True)

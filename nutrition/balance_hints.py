@@ -14,6 +14,7 @@ from nutrition.balance import SLACK, Aim, Grid, Part, Problem, name_of, npt_ints
 from nutrition.balance_search import score, search
 from nutrition.balance_solver import SCALE, Answer, Model, total_of
 from nutrition.nutrients import NUTRIENT
+from nutrition.wording import uncapitalized
 
 # A larger part is tried up to so many times its most; a hint must take away at least this share of the misses.
 LARGER, HELPS = 2.0, 0.1
@@ -204,7 +205,7 @@ def _added(problem: Problem, before: float, pantry: Sequence[Part]) -> list[Hint
         grams = _smallest(asked.with_part(food), food.id, after, steps)
         if grams > 0:
             _again, verified = _least_missed(asked.with_part(replace(food, least=grams, most=grams, grams=grams, locked=True)))
-            out.append(Hint("add", food.id, grams, verified, f"add {grams:.0f} g {food.name[:1].lower()}{food.name[1:]}"))
+            out.append(Hint("add", food.id, grams, verified, f"add {grams:.0f} g {uncapitalized(food.name)}"))
     return out
 
 

@@ -169,12 +169,12 @@ def balance(problem: Problem, seconds: float | None = None) -> Answer:
     is sought. An answer says "optimal" only if all of them were proved; with a calorie density among the wishes, which is a
     ratio, that is only so where all ways could be looked at.
     """
-    _wake()
-    end = perf_counter() + (time_for(problem) if seconds is None else seconds)
     grid = Grid(problem)
     if can_count_out(grid):
         steps = counted_out(grid)
         return nearest(problem) if steps is None else answer_from(grid, steps, "optimal")
+    _wake()
+    end = perf_counter() + (time_for(problem) if seconds is None else seconds)
     if not is_wished(problem):
         return _linear(grid, end)
     found: list[Answer] = []
@@ -185,7 +185,7 @@ def balance(problem: Problem, seconds: float | None = None) -> Answer:
             return found[-1]
         steps = bettered(grid, grid.steps_of(found[-1].portions), BETTERED_SECONDS)
         found[-1] = answer_from(grid, steps, "feasible")
-        grid = Grid(problem, max(sum(found[-1].portions.values()) + problem.base_grams, 1.0))
+        grid = Grid.around(problem, found[-1].portions)
     return min(found, key=lambda answer: (round(answer.violation / ROUNDING), round(answer.deviation / ROUNDING), answer.change))
 
 

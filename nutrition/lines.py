@@ -12,7 +12,7 @@ from nutrition.cooking import before_cooking
 from nutrition.foods import Food, Portion, ready_to_eat
 from nutrition.measures import FILLS, Quantity, Reading
 from nutrition.search import FoodIndex, Match, food_index, words
-from nutrition.wording import plain
+from nutrition.wording import plain, uncapitalized
 
 # How far the amount itself can be off, by how it was measured. Common practice, no source.
 BASIS_SPREAD = {"weighed": 0.02, "label": 0.04, "leveled measure": 0.06, "counted": 0.0, "by eye": 0.35}
@@ -146,7 +146,7 @@ def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
     """What else a cook wants to know of a line: the other foods it allows, and what a cooked food was before."""
     out = [f"the first is counted; it may also be {' or '.join(reading.alternatives)}"] if reading.alternatives else []
     if words(reading.phrase) in GENERIC and not reading.take:
-        out.append(f"“{reading.phrase}” taken as {food.name[:1].lower()}{food.name[1:]}")
+        out.append(f"“{reading.phrase}” taken as {uncapitalized(food.name)}")
     if PEPPER_TOO.search(reading.text):
         out.append("the salt is counted; the pepper beside it is not")
     before = before_cooking(food, grams)

@@ -88,7 +88,7 @@ def proposals(problem: Problem, seconds: float | None = None) -> list[Proposal]:
     """
     first = balance(problem, seconds)
     # a calorie density is looked at around the portions that were found
-    grid = Grid(problem, max(sum(first.portions.values()) + problem.base_grams, 1.0))
+    grid = Grid.around(problem, first.portions)
     steps = grid.steps_of(first.portions)
     out = [Proposal(CLOSEST, first, _changes(grid, first, steps))]
     if first.status == "infeasible" or not len(grid.free):

@@ -33,7 +33,6 @@ def poured_ml(facts: Facts) -> float:
 class Sauce:
     """A batch: what it brings and the room it takes [mL]; `thinner` is what it is thinned with."""
 
-    name: str
     batch: Profile
     volume_ml: float
     thinner: Food
@@ -152,7 +151,7 @@ def cut(facts: Facts, sauce: Sauce, rich: Rich, bowls: float, per_bowl_ml: float
 
     def bowl(share: float) -> tuple[Profile, float]:
         batch, made_up = without(facts, sauce, rich, share)
-        return cover(Sauce(sauce.name, batch, sauce.volume_ml, sauce.thinner), bowls, per_bowl_ml).per_bowl, made_up
+        return cover(Sauce(batch, sauce.volume_ml, sauce.thinner), bowls, per_bowl_ml).per_bowl, made_up
 
     now, none = amount_of(bowl(0.0)[0], key).amount, amount_of(bowl(1.0)[0], key).amount
     if now <= most:

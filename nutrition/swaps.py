@@ -14,6 +14,7 @@ from nutrition.portions import most_added_g
 from nutrition.profile import Profile
 from nutrition.quantities import amount_of
 from nutrition.substitutions import NOTHING_REFUSED, Refusals, for_food
+from nutrition.wording import uncapitalized
 
 LESS = ((0.75, "a quarter less"), (2 / 3, "a third less"), (0.5, "half the"))
 THIN_SHARES = (0.25, 0.5)
@@ -134,10 +135,6 @@ def _said(grams: float, measure: str) -> str:
     return f"{measure} ({weight})" if measure else weight
 
 
-def _lower(name: str) -> str:
-    return name[:1].lower() + name[1:]
-
-
 def _less(line: Line) -> list[Step]:
     out: list[Step] = []
     for share, words in LESS:
@@ -145,24 +142,24 @@ def _less(line: Line) -> list[Step]:
         # two shares can come to the same spoon, and a small pinch to no less than there is
         if grams < line.grams * 0.9 and all(abs(grams - step.grams) > 0.02 * line.grams for step in out):
             how = words if abs(grams - line.grams * share) <= 0.05 * line.grams else "less"
-            said = f"{how} {_lower(line.name)}: {_said(grams, measure)}"
+            said = f"{how} {uncapitalized(line.name)}: {_said(grams, measure)}"
             out.append(Step(line.id, "less", line.food, grams, said, measure=measure))
     return out
 
 
 def single_steps(line: Line, refusals: Refusals) -> list[Step]:
     """What can be done to one line: less of it, leave it out, another form or food that fits its use, another dish of its kind."""
-    name = _lower(line.name)
+    name = uncapitalized(line.name)
     out = [*_less(line), Step(line.id, "out", line.food, 0.0, f"without {name}")]
     for row in for_food(line.food) if line.food else []:
         if refusals.why_not(row.to):
             continue
         grams, measure = kitchen(row.to, line.grams * row.ratio)
         kind = "form" if row.use == "another form" else "instead"
-        words = f"{_lower(row.to.name)} instead of {name}: {_said(grams, measure)}"
+        words = f"{uncapitalized(row.to.name)} instead of {name}: {_said(grams, measure)}"
         out.append(Step(line.id, kind, row.to, grams, words, row.effect, row.fails, measure))
     for dish in line.dishes:
-        words = f"{_lower(dish.name)} instead of {name}: {_said(dish.grams, dish.words)}"
+        words = f"{uncapitalized(dish.name)} instead of {name}: {_said(dish.grams, dish.words)}"
         out.append(Step(line.id, "instead", None, dish.grams, words, measure=dish.words, dish=dish))
     return out
 
@@ -176,7 +173,7 @@ def thin_steps(grams: float, refusals: Refusals) -> list[Step]:
             continue
         for share in THIN_SHARES:
             added, measure = kitchen(food, grams * share)
-            words = f"thin it with {_said(added, measure)} {_lower(food.name)}"
+            words = f"thin it with {_said(added, measure)} {uncapitalized(food.name)}"
             effect = "covers the same bowl with less of everything else"
             out.append(Step("", "thin", food, added, words, effect, "a dip: it must not run", measure))
     return out
@@ -202,14 +199,13 @@ def ranked(
     aims: Sequence[Aim],
     refusals: Refusals = NOTHING_REFUSED,
     profile_of: Callable[[Line, Step], Profile] | None = None,
-    base: Profile | None = None,
+    whole: Profile | None = None,
 ) -> list[Swap]:
-    """Changes that close the gap of the lines' sum, with `base` eaten besides: most closed first, then the least felt.
+    """Changes that close the gap of `whole`, of which the lines are all or a part: most closed first, then the least felt.
 
     `profile_of` gives what a changed line brings, where that is not simply its new food raw: a cooked recipe, for instance.
     """
-    whole = Profile.total(line.profile for line in lines)
-    whole = whole + base if base is not None else whole
+    whole = Profile.total(line.profile for line in lines) if whole is None else whole
     before_totals = totals_of(aims, whole)
     before = gap(aims, before_totals)
     if before <= SLACK:
@@ -228,7 +224,7 @@ def ranked(
         shown = {key: (before_totals[key], after[key]) for key in after}
         return Swap(tuple(part.step for part in parts), before, gap(aims, after), sum(part.felt for part in parts), shown)
 
-    singles = sorted(((swap(one), one) for one in tried), key=lambda pair: _rank(pair[0]))
+    singles = sorted(((swap(one), one) for one in tried), key=lambda pair: rank(pair[0]))
     singles = [pair for pair in singles if pair[0].closed >= LEAST_CLOSED and not pair[0].breaks(aims)][:MOST_SINGLES]
     found = _best_of_each([one for one, _tried in singles])
     pairs = []
@@ -237,11 +233,12 @@ def ranked(
             both = swap(a, b)
             if both.closed >= max(first.closed, second.closed) + PAIR_ADDS and not both.breaks(aims):
                 pairs.append(both)
-    paired = _best_of_each(sorted(pairs, key=_rank))[:MOST_PAIRS_SHOWN]
-    return sorted([*found[:MOST_SHOWN], *paired], key=_rank)
+    paired = _best_of_each(sorted(pairs, key=rank))[:MOST_PAIRS_SHOWN]
+    return sorted([*found[:MOST_SHOWN], *paired], key=rank)
 
 
-def _rank(swap: Swap) -> tuple[float, float]:
+def rank(swap: Swap) -> tuple[float, float]:
+    """The order of swaps: most closed first, then the least felt."""
     return -round(swap.closed, 2), swap.felt
 
 
@@ -282,7 +279,7 @@ def thinned(serving: Profile, aims: Sequence[Aim], refusals: Refusals, servings:
         swap = Swap((step,), before, gap(aims, after), FELT["thin"], {key: (before_totals[key], after[key]) for key in after})
         if swap.closed >= LEAST_CLOSED and not swap.breaks(aims):
             out.append(swap)
-    return sorted(out, key=_rank)
+    return sorted(out, key=rank)
 
 
 @dataclass(frozen=True)
@@ -298,7 +295,7 @@ class Filler:
 
     @property
     def words(self) -> str:
-        return f"{_lower(self.food.name)}, {_said(self.grams, self.measure)}"
+        return f"{uncapitalized(self.food.name)}, {_said(self.grams, self.measure)}"
 
 
 # What plants can leave short, and what is looked for to fill it. Common practice, no source.

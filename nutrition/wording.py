@@ -108,3 +108,8 @@ def _amount_first(line: str) -> str:
     if match and not re.match(r"(?:juice|zest|the juice)\b", line, re.I):
         return f"{match['amount']} {match['name'].strip(' ,:-')}"
     return line
+
+
+def uncapitalized(name: str) -> str:
+    """A food's name as it stands within a sentence: "Tofu, firm" is "tofu, firm"."""
+    return name[:1].lower() + name[1:]

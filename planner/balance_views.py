@@ -9,6 +9,7 @@ from bowls.balancing import refused_by
 from bowls.proposed import LEFT_OUT_G, found, in_the_way_of, ticked
 from clients.aims import WHOLE_DAY, meal_of, meal_options
 from clients.swap_panel import Outdated
+from nutrition.amounts import leveled_range
 from nutrition.balance import BadProblem
 from planner.balancing import balancing, portioned, unit_g
 from planner.day import reckon_day
@@ -61,7 +62,7 @@ def _take(day: Day, portions: dict[str, float]) -> None:
             continue
         row.amount = grams / unit_g(entries[pk])
         if row.food:
-            row.low_g, row.high_g = grams * 0.94, grams * 1.06
+            row.low_g, row.high_g = leveled_range(grams)
         else:
             row.amount = round(row.amount, 3)
         row.save()

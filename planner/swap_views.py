@@ -4,6 +4,7 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
+from django.utils.text import capfirst
 
 from clients.aims import WHOLE_DAY, meal_of, meal_options, refusals_of
 from clients.swap_panel import Outdated, panel, taken
@@ -37,7 +38,7 @@ def swap(request: HttpRequest, pk: int) -> HttpResponse:
         try:
             steps, why = taken(request.POST.get("change", ""), f"day-{day.pk}", day.version)
             apply(day, entries, steps, meal if meal in dict(MEALS) else "dinner")
-            messages.success(request, f"{why[:1].upper()}{why[1:]}.")
+            messages.success(request, f"{capfirst(why)}.")
         except Outdated as error:
             messages.error(request, str(error))
         return answer(request, day)

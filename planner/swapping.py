@@ -8,6 +8,7 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.swapping import dishes_in, recipe_of
 from clients.swap_panel import Outdated, Subject, swapped_in
+from nutrition.amounts import leveled_range
 from nutrition.foods import food_table
 from nutrition.profile import Profile
 from nutrition.substitutions import Refusals
@@ -52,9 +53,8 @@ def subject_of(day: ReckonedDay, meal: str | None, refusals: Refusals) -> Subjec
         if not entry.row.locked and entry.profile.grams > 0
     ]
     profile = Profile.total(entry.profile for entry in entries)
-    besides = day.supplements_profile if meal is None else Profile.empty()
-    fixed = Profile.total([besides, *(entry.profile for entry in entries if entry.row.locked)])
-    return Subject(f"day-{day.day.pk}", day.day.version, lines, profile + besides, besides=fixed)
+    taken = day.supplements_profile if meal is None else Profile.empty()
+    return Subject(f"day-{day.day.pk}", day.day.version, lines, profile + taken)
 
 
 def apply(day: Day, entries: dict[str, Entry], steps: list[dict], meal: str) -> None:
@@ -75,7 +75,7 @@ def apply(day: Day, entries: dict[str, Entry], steps: list[dict], meal: str) -> 
             row.bowl, row.recipe, row.food, row.amount = bowl, None, "", 1.0
         elif step["food"]:
             row.bowl, row.recipe, row.food, row.amount = None, None, swapped_in(step["food"]).slug, step["grams"]
-            row.low_g, row.high_g = row.amount * 0.94, row.amount * 1.06
+            row.low_g, row.high_g = leveled_range(row.amount)
         else:
             row.amount = round(step["grams"] / unit_g(entries[step["line"]]), 3)
         changed.append(row)

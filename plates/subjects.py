@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from bowls.bowl import reckon_bowl
-from bowls.models import Bowl
+from bowls.models import Bowl, BowlPart
 from clients.models import Client
 from nutrition.bowl import FIRST_HELPING_G
 from nutrition.compare import Plate, PlateLine
 from nutrition.foods import ROLES, Food, food_table
 from nutrition.search import food_index
 from planner.day import reckon_day
-from planner.models import Day
+from planner.models import Day, DayEntry
 from recipes.facts import facts_of, room_ml
 from recipes.models import Recipe, RecipeVersion
 
@@ -104,22 +104,22 @@ def found(query: str, client: Client | None) -> list[tuple[str, str, str]]:
     return out + [(f"food-{food.slug}", food.name, "animal food" if food.comparator else "food") for food in foods]
 
 
+def _key(row: DayEntry | BowlPart) -> str:
+    """The key of what an entry or a part is."""
+    # a part has a bowl as well: the one it is in
+    if isinstance(row, DayEntry) and row.bowl_id:
+        return f"bowl-{row.bowl_id}"
+    return f"recipe-{row.recipe_id}" if row.recipe_id else f"food-{row.food}"
+
+
 def usual_foods(client: Client) -> list[Plate]:
     """The foods and dishes of the client's latest planned days and of their bowls, each once."""
-    plates: dict[str, Plate | None] = {}
-    for day in client.days.all()[:DAYS_LOOKED_AT]:
-        for row in day.entries.all():
-            key = f"bowl-{row.bowl_id}" if row.bowl_id else f"recipe-{row.recipe_id}" if row.recipe_id else f"food-{row.food}"
-            if key not in plates:
-                plates[key] = plate_for(key)
-    for bowl in client.bowl_set.all():
-        for part in bowl.parts.all():
-            key = f"recipe-{part.recipe_id}" if part.recipe_id else f"food-{part.food}"
-            if key not in plates:
-                plates[key] = plate_for(key)
-    return [plate for plate in plates.values() if plate is not None and not _is_seasoning(plate.key)]
+    entries = [row for day in client.days.all()[:DAYS_LOOKED_AT] for row in day.entries.all()]
+    parts = [row for bowl in client.bowl_set.all() for row in bowl.parts.all()]
+    keys = dict.fromkeys(_key(row) for row in [*entries, *parts])
+    return [plate for key in keys if not _is_seasoning(key) and (plate := plate_for(key)) is not None]
 
 
 def _is_seasoning(key: str) -> bool:
     kind, _dash, slug = key.partition("-")
-    return kind == "food" and food_table()[slug].group in SEASONING
+    return kind == "food" and slug in food_table() and food_table()[slug].group in SEASONING

@@ -28,9 +28,13 @@ MOST_RUNGS = 26
 MOST_TIMES = 50.0
 
 
-def _asked(request: HttpRequest) -> list[Plate]:
-    keys = list(dict.fromkeys(request.GET.getlist("with")))[:MOST_PLATES]
-    return [plate for plate in map(plate_for, keys) if plate is not None]
+def _keys(request: HttpRequest, most: int) -> list[str]:
+    """What is asked for, each once."""
+    return list(dict.fromkeys(request.GET.getlist("with")))[:most]
+
+
+def _asked(request: HttpRequest, most: int) -> list[Plate]:
+    return [plate for plate in map(plate_for, _keys(request, most)) if plate is not None]
 
 
 def _address(name: str, keys: list[str], **more: str) -> str:
@@ -43,7 +47,7 @@ def _plan(client: Client | None) -> Plan | None:
 
 def compared(request: HttpRequest) -> dict[str, object]:
     """The plates brought to a basis, their rounds, and what differs."""
-    plates, client = _asked(request), focused(request)
+    plates, client = _asked(request, MOST_PLATES), focused(request)
     plan = _plan(client)
     basis = request.GET.get("basis", SERVING)
     basis = basis if basis in BASES else SERVING
@@ -66,7 +70,6 @@ def compared(request: HttpRequest) -> dict[str, object]:
                 "round": drawing,
                 "density": indices.kcal_per_gram(plate.profile),
                 "without": _address("plates:compare", [key for key in keys if key != plate.key], basis=basis),
-                "share": plate.volume_ml / max(one.volume_ml for one in shown) if shown else 0.0,
             }
             for plate, drawing in zip(shown, rounds(shown, rim), strict=True)
         ],
@@ -114,15 +117,14 @@ def _share(by: float, first: float) -> str:
 
 def compare(request: HttpRequest) -> HttpResponse:
     """Anything beside anything. `with` names the plates, `basis` what they are brought to, `q` what is looked for."""
-    context = compared(request) | _found(request)
+    context = compared(request) | _found(request, "plates:compare", MOST_PLATES)
     return render(request, "plates/_found.html" if request.htmx and "q" in request.GET else "plates/compare.html", context)
 
 
-def _found(request: HttpRequest) -> dict[str, object]:
+def _found(request: HttpRequest, where: str, most: int) -> dict[str, object]:
+    """What can be put beside what is asked for, for what was typed."""
     query = request.GET.get("q", "").strip()[:80]
-    keys = list(dict.fromkeys(request.GET.getlist("with")))[:MOST_PLATES]
-    basis = request.GET.get("basis", SERVING)
-    where = "plates:ladder" if request.resolver_match.url_name == "ladder" else "plates:compare"
+    keys, basis = _keys(request, most), request.GET.get("basis", SERVING)
     matches = found(query, focused(request)) if query else []
     options = [(_address(where, [*keys, key], basis=basis), name, kind) for key, name, kind in matches if key not in keys]
     return {"q": query, "found": options}
@@ -150,7 +152,7 @@ def _lesson_title(context: dict[str, object], harm: bool) -> str:
 
 def ladder_page(request: HttpRequest) -> HttpResponse:
     """A client's usual foods and what is proposed, by calorie density; and the portion that so many calories are."""
-    client, proposed = focused(request), [plate for plate in map(plate_for, request.GET.getlist("with")[:MOST_RUNGS]) if plate is not None]
+    client, proposed = focused(request), _asked(request, MOST_RUNGS)
     try:
         kcal = min(max(float(request.GET.get("kcal", USUAL_KCAL)), LEAST_KCAL), MOST_KCAL)
     except ValueError:
@@ -168,4 +170,4 @@ def ladder_page(request: HttpRequest) -> HttpResponse:
         "compare_url": _address("plates:compare", own[:MOST_PLATES]),
     }
     template = "plates/_found.html" if request.htmx and "q" in request.GET else "plates/ladder.html"
-    return render(request, template, context | _found(request))
+    return render(request, template, context | _found(request, "plates:ladder", MOST_RUNGS))

@@ -14,7 +14,7 @@ from clients.swap_panel import Outdated, panel, taken
 from nutrition.recipe import Facts
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from recipes.swapping import apply, subject_of
+from recipes.swapping import apply, key_of, subject_of
 from recipes.versions import keep, keep_first
 
 # A serving judged by as much of the day as its calories are.
@@ -47,14 +47,13 @@ def _swaps(request: HttpRequest, recipe: Recipe, facts: Facts, plan: Plan) -> di
         "judged": judged,
         "meal_options": [(BY_CALORIES, words), *(option for option in meal_options(plan.day) if option[0] != WHOLE_DAY)],
         "take_url": reverse("recipes:swap", args=[recipe.pk]),
-        "what": "a serving",
         "new_version": True,
     } | panel(subject_of(recipe, facts, refusals_of(plan)), plan, meal, share)
 
 
 def _take(request: HttpRequest, recipe: Recipe) -> HttpResponse:
     try:
-        steps, why = taken(request.POST.get("change", ""), f"recipe-{recipe.pk}", recipe.version)
+        steps, why = taken(request.POST.get("change", ""), key_of(recipe), recipe.version)
         with transaction.atomic():
             keep_first(Recipe.objects.get(pk=recipe.pk), request.user)
             apply(recipe, steps)

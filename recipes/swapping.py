@@ -11,11 +11,17 @@ from nutrition.profile import Profile
 from nutrition.recipe import Facts, line_method
 from nutrition.substitutions import Refusals
 from nutrition.swaps import Line, Step, Swap, plain_profile, thinned
+from nutrition.wording import uncapitalized
 from recipes.facts import facts_of
 from recipes.models import Recipe
 
 # What a measure may be off from the grams before the grams are written. [share]
 SAME_GRAMS = 0.03
+
+
+def key_of(recipe: Recipe) -> str:
+    """What a change that is offered for this recipe is signed for."""
+    return f"recipe-{recipe.pk}"
 
 
 def subject_of(recipe: Recipe, facts: Facts, refusals: Refusals) -> Subject:
@@ -35,14 +41,13 @@ def subject_of(recipe: Recipe, facts: Facts, refusals: Refusals) -> Subject:
     def thinner(aims: list[Aim]) -> list[Swap]:
         return thinned(facts.serving, aims, refusals, servings) if recipe.role == "sauce" else []
 
-    return Subject(f"recipe-{recipe.pk}", recipe.version, lines, facts.serving, brings, extra=thinner, times=servings)
+    return Subject(key_of(recipe), recipe.version, lines, facts.serving, brings, extra=thinner, times=servings)
 
 
 def _written(recipe: Recipe, slug: str, grams: float, measure: str, ending: str) -> tuple[str, dict[str, object]]:
     """A line for a food and its grams as a cook would write it, and what must be kept beside it so that it is read as meant. [g]"""
     food = swapped_in(slug)
-    name = f"{food.name[:1].lower()}{food.name[1:]}"
-    text = f"{measure or f'{grams:.3g} g'} {name}{ending}"
+    text = f"{measure or f'{grams:.3g} g'} {uncapitalized(food.name)}{ending}"
     read = reckon_line(text.removesuffix(ending), None, Choice(slug), recipe.practice.measures)
     near = read.grams is not None and abs(read.grams - grams) <= SAME_GRAMS * grams
     return text, {"food": slug} if near else {"food": slug, "grams": round(grams, 2)}

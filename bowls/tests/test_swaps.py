@@ -4,7 +4,12 @@ import re
 
 from django.urls import reverse
 
+from bowls.bowl import reckon_bowl
 from bowls.models import BowlPart
+from bowls.swapping import subject_of
+from clients.aims import meal_of, plan_aims, refusals_of
+from clients.in_force import plan_of
+from nutrition.swaps import gap, ranked, totals_of
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase, offers
 
@@ -46,6 +51,19 @@ class BowlSwaps(PracticeCase):
         self.post(self.address, {"change": millet})
         self.assertIn("Plain millet", self.grams())
         self.assertNotIn("Dill barley", self.grams())
+
+    def test_a_locked_part_still_counts(self):
+        self.tofu.locked = True
+        self.tofu.save()
+        plan, reckoned = plan_of(self.client_row), reckon_bowl(self.bowl)
+        subject = subject_of(reckoned, refusals_of(plan))
+        self.assertNotIn("Tofu, firm", [line.name for line in subject.lines])
+        aims = plan_aims(plan, meal_of(plan.day, "dinner"))
+        whole = gap(aims, totals_of(aims, reckoned.profile))
+        found = ranked(subject.lines, aims, refusals_of(plan), None, subject.profile)
+        self.assertTrue(found)
+        for swap in found:
+            self.assertAlmostEqual(swap.before, whole)
 
     def test_a_locked_part_is_left_alone_and_what_fills_is_added(self):
         self.post(reverse("bowls:change", args=[self.bowl.pk, self.tamari.pk]), {"lock": "1"})

@@ -11,7 +11,7 @@ FACTS = reckon(Recipe(("120 g tahini", "60 g lemon juice", "10 g olive oil", "60
 
 
 def sauce(thinner="water"):
-    return Sauce("Sesame", FACTS.batch, poured_ml(FACTS), FOODS[thinner])
+    return Sauce(FACTS.batch, poured_ml(FACTS), FOODS[thinner])
 
 
 class Bench(TestCase):

@@ -4,8 +4,11 @@ import re
 
 from django.urls import reverse
 
+from clients.models import ClientSupplement
+from nutrition.quantities import amount_of
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
+from roundpantry import show
 from roundpantry.testing import PracticeCase, offers
 
 
@@ -113,3 +116,15 @@ class Days(PracticeCase):
         fresh = next(token for words, token in offers(page) if words.startswith("Add "))
         self.post(f"{address}?meal=lunch", {"change": fresh})
         self.assertEqual(self.day.entries.filter(meal="lunch").count(), 2)
+
+    def test_supplements_and_what_is_locked_count_once_in_swaps(self):
+        ClientSupplement.objects.create(client=self.client_row, key="zinc_mg", dose=1, per_week=7)
+        DayEntry.objects.filter(pk=self.entry.pk).update(locked=True)
+        DayEntry.objects.create(day=self.day, meal="dinner", food="white-rice-cooked", amount=200)
+        reckoned = reckon_day(self.day)
+        page = self.client.get(reverse("planner:swap", args=[self.day.pk]), headers={"HX-Request": "true"})
+        gaps = [*page.context["gaps"], *page.context["also_short"]]
+        readings = {row.key: row.value for row in [*(gap.reading for gap in gaps), *page.context["no_change_fills"]]}
+        self.assertIn("zinc_mg", readings)
+        for key, value in readings.items():
+            self.assertEqual(value, show.amount(amount_of(reckoned.profile, key), key))
