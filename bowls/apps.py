@@ -5,3 +5,11 @@ from django.apps import AppConfig
 
 class BowlsConfig(AppConfig):
     name = "bowls"
+
+    def ready(self) -> None:
+        from bowls.uses import holding, moved
+        from practice.uses import says_moves, says_uses
+        from recipes.models import Recipe
+
+        says_uses(Recipe, holding)
+        says_moves(Recipe, moved)

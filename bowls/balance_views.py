@@ -2,19 +2,22 @@
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import render
 from django.urls import reverse
 
-from bowls.balancing import options_from, portioned, problem_for, refused_by
+from bowls.balancing import item_of, options_from, portioned, problem_for
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.picture import bowl_round, ghosts
-from bowls.proposed import LEFT_OUT_G, found, in_the_way_of, ticked
-from bowls.views import answer, client_of, page_context
+from bowls.proposed import LEFT_OUT_G, OUTDATED, found, in_the_way_of, ticked
+from bowls.swapping import key_of
+from bowls.views import answer, client_of, opened, page_context
 from clients.aims import meal_of, meal_options
+from clients.gate import gate_of
+from clients.held import held
 from clients.in_force import plan_of
-from clients.swap_panel import Outdated
 from nutrition.balance import BadProblem
+from practice.versioned import StaleSave, version_in
 
 NO_PLAN = "Choose a client whose targets are known: a bowl is balanced against them."
 NO_PARTS = "There is nothing to balance yet: add parts below."
@@ -30,48 +33,52 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
         return context | {"problem": plan.problem if plan and plan.problem else NO_PLAN}
     if not reckoned.parts:
         return context | {"problem": NO_PARTS}
-    options = options_from(request.GET, plan.day, reckoned)
+    options, gate = options_from(request.GET, plan.day, reckoned), gate_of(plan)
     context |= {
         "options": options,
         "meal_options": meal_options(plan.day),
         "meal": meal_of(plan.day, options.meal),
         "school": plan.day.school,
-        "refused": [(part.name, names) for part in reckoned.parts if (names := refused_by(part.foods, plan.day.person.allergies))],
+        "held": held([item_of(part) for part in reckoned.parts], gate, key_of(bowl), bowl.version),
+        "held_url": reverse("bowls:swap", args=[bowl.pk]),
+        "without_url": reverse("bowls:without", args=[bowl.pk]),
         "balance_url": reverse("bowls:balance", args=[bowl.pk]),
         "add_url": reverse("bowls:add", args=[bowl.pk]),
     }
     try:
-        problem = problem_for(reckoned, plan, options)
+        problem = problem_for(reckoned, plan, options, gate)
         if "in_the_way" in request.GET:
-            return context | in_the_way_of(problem)
-        context |= found(request, problem, portioned(reckoned), plan)
+            return context | in_the_way_of(problem, gate)
+        context |= found(request, problem, portioned(reckoned), plan, gate)
     except BadProblem as error:
         return context | {"problem": str(error)}
     return context | {"ghosts": ghosts(reckoned, context["portions"])}
 
 
-def _take(bowl: Bowl, portions: dict[str, float]) -> None:
-    """Set the portions of these parts, as one step for undo; a part of nothing is taken out."""
-    bowl.remember()
-    for row in bowl.parts.filter(pk__in=portions):
-        grams = portions[str(row.pk)]
-        if grams < LEFT_OUT_G:
-            row.delete()
-        else:
-            row.level(grams)
-            row.save()
+def _take(request: HttpRequest, bowl: Bowl, portions: dict[str, float]) -> None:
+    """Set the portions of these parts, as one step for undo; a part of nothing is taken out. Raises StaleSave."""
+    with bowl.changing(version_in(request.POST.get("version")) or 0, request.user) as stored:
+        for row in stored.parts.filter(pk__in=portions):
+            grams = portions[str(row.pk)]
+            if grams < LEFT_OUT_G:
+                row.delete()
+            else:
+                row.level(grams)
+                row.save()
 
 
 def balance(request: HttpRequest, pk: int) -> HttpResponse:
     """Proposals for the bowl; a POST takes the ticked parts of one."""
-    bowl = get_object_or_404(Bowl, pk=pk)
+    bowl, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
     if request.method == "POST":
         try:
-            if portions := ticked(request.POST, [str(row.pk) for row in bowl.parts.all()], bowl.version):
-                _take(bowl, portions)
-        except Outdated as error:
-            messages.error(request, str(error))
-        return answer(request, bowl)
+            if portions := ticked(request.POST, [str(row.pk) for row in bowl.parts.all()]):
+                _take(request, bowl, portions)
+        except StaleSave:
+            messages.error(request, OUTDATED)
+        return answer(request, Bowl.with_removed.get(pk=pk))
     context = _context(request, bowl)
     if request.htmx:
         return render(request, "bowls/_in_the_way.html" if "in_the_way" in request.GET else "bowls/_balance.html", context)

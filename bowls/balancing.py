@@ -9,14 +9,18 @@ from functools import partial
 from bowls.bowl import Part, Reckoned
 from bowls.proposed import Portioned
 from clients.aims import WHOLE_DAY, meal_of, plan_aims
+from clients.held import Item, limit_of
 from clients.in_force import Plan
 from nutrition import balance as core
 from nutrition import household
 from nutrition.bowl import Ingredient
 from nutrition.food_classes import classes_of
+from nutrition.foods import food_table
+from nutrition.gate import OPEN, Gate
 from nutrition.meal_aims import within_reach
 from nutrition.meals import MAIN_MEALS
-from nutrition.portions import limits_around
+from nutrition.plausible import unknown_at_most
+from nutrition.portions import Limits, limits_around
 from nutrition.schools import School
 from nutrition.targets import DayTargets
 
@@ -43,19 +47,35 @@ def options_from(data: Mapping[str, str], day: DayTargets, bowl: Reckoned) -> Op
     return Options(meal, "vessel" in data or not asked, "star" in data or not asked, "plate" in data)
 
 
-def refused_by(foods: Iterable[Ingredient], allergies: frozenset[str]) -> list[str]:
-    """The allergens of the client that these foods hold."""
-    return sorted({name for ingredient in foods for name in ingredient.food.allergens} & allergies)
+def item_of(part: Part) -> Item:
+    """A part as the gate looks at it."""
+    food = food_table()[part.row.food] if part.row.food else None
+    return Item(str(part.pk), part.name, part.foods, part.row.grams, food, part.row.locked)
 
 
-def part_for(part: Part, allergies: frozenset[str] = frozenset()) -> core.Part:
-    """A bowl's part with its sensible portions; one that the client does not tolerate may only be left out."""
+def gated(limits: Limits, item: Item, gate: Gate) -> tuple[float, float, float]:
+    """The least and the most that may be proposed of something, and the portion that no hint goes beyond. [g] What is locked stays."""
+    if item.locked:
+        return limits.least, limits.most, limits.most
+    limit = limit_of(gate, item)
+    most = min(limits.most, limit.most)
+    return min(limits.least, most), most, limit.most
+
+
+def unknown_per_gram(foods: Iterable[Ingredient], grams: float) -> dict[str, float]:
+    """What each gram of something could bring at most of what is not known of its foods. In each key's unit per gram."""
+    return {key: value / grams for key, value in unknown_at_most(list(foods)).items()} if grams > 0 else {}
+
+
+def part_for(part: Part, gate: Gate = OPEN) -> core.Part:
+    """A bowl's part with its sensible portions, as far as the gate lets it."""
     row, ml_per_gram = part.row, part.volume_ml / part.profile.grams if part.profile.grams > 0 else 1.0
     group = part.foods[0].food.group if row.food else ""
     limits = limits_around(row.role, row.grams, part.step_g, row.least_g, row.most_g, group)
-    least, most = (limits.least, limits.most) if row.locked or not refused_by(part.foods, allergies) else (0.0, 0.0)
+    least, most, ceiling = gated(limits, item_of(part), gate)
     return core.Part(
-        str(part.pk), part.name, part.profile, row.grams, least, most, limits.step, row.locked, row.role, ml_per_gram, part.star
+        str(part.pk), part.name, part.profile, row.grams, least, most, limits.step, row.locked, row.role, ml_per_gram, part.star,
+        unknown_per_gram(part.foods, part.profile.grams), ceiling,
     )  # fmt: skip
 
 
@@ -73,12 +93,11 @@ def _plate(school: School, bowl: Reckoned) -> tuple[core.PlateShare, ...]:
     return tuple(out)
 
 
-def problem_for(bowl: Reckoned, plan: Plan, options: Options) -> core.Problem:
+def problem_for(bowl: Reckoned, plan: Plan, options: Options, gate: Gate) -> core.Problem:
     """Raises BadProblem, for instance for a part with too small a step."""
     assert plan.day is not None
     meal = meal_of(plan.day, options.meal)
-    allergies = plan.day.person.allergies
-    parts = tuple(part_for(part, allergies) for part in bowl.parts)
+    parts = tuple(part_for(part, gate) for part in bowl.parts)
     if not options.star:
         parts = tuple(core.replace(part, star=False) for part in parts)
     aims = plan_aims(plan, meal)
@@ -104,4 +123,4 @@ def measure_of(part: Part, grams: float) -> str:
 
 def portioned(bowl: Reckoned) -> dict[str, Portioned]:
     """The bowl's parts as proposals show them."""
-    return {str(part.pk): Portioned(part.name, part.profile, part.volume_ml, partial(measure_of, part)) for part in bowl.parts}
+    return {str(part.pk): Portioned(part.name, part.profile, part.volume_ml, partial(measure_of, part), part.foods) for part in bowl.parts}

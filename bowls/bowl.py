@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from bowls.models import Bowl, BowlPart
@@ -12,7 +13,8 @@ from nutrition.foods import Food, food_table
 from nutrition.household import Spoken
 from nutrition.lines import Line
 from nutrition.profile import Profile
-from recipes.facts import facts_of, room_ml
+from nutrition.recipe import Facts
+from recipes.facts import facts_of, facts_of_kept, room_ml, with_parts
 
 
 @dataclass(frozen=True)
@@ -81,38 +83,64 @@ def _food_part(row: BowlPart, food: Food) -> Part:
     return Part(row, food.name, profile, volume, measure, step, [Ingredient(food, row.grams)], 0)
 
 
-def _recipe_part(row: BowlPart) -> Part:
-    recipe = row.recipe
-    facts = facts_of(recipe)
+def _recipe_part(row: BowlPart, title: str, role: str, facts: Facts) -> Part:
     share = row.grams / facts.batch.grams if facts.batch.grams > 0 else 0.0
-    whole = room_ml(recipe, facts)
+    whole = room_ml(role, facts)
     volume = whole * share if whole else row.grams * DISH_ML_PER_G
     measure = household.by_volume(volume, row.grams)
-    foods = [Ingredient(food, grams * facts.recipe.servings * share) for food, grams in facts.foods()]
+    foods = [part.times(share) for part in facts.batch_foods()]
     step = max(round(facts.serving.grams / 4 / 5) * 5, 5)
-    return Part(row, recipe.title, facts.batch * share, volume, measure, float(step), foods, len(facts.unresolved))
+    return Part(row, title, facts.batch * share, volume, measure, float(step), foods, len(facts.unresolved))
 
 
 def reckon_part(row: BowlPart) -> Part | None:
     """One part by itself; None if its food has left the table."""
     if row.recipe_id:
-        return _recipe_part(row)
+        return _recipe_part(row, row.recipe.title, row.recipe.role, facts_of(row.recipe))
     return _food_part(row, food_table()[row.food]) if row.food in food_table() else None
 
 
 def reckon_bowl(bowl: Bowl) -> Reckoned:
     """Add the parts up. Parts whose food has left the table are skipped: the table's slugs are stable."""
-    reckoned = [reckon_part(row) for row in bowl.parts.select_related("recipe__practice")]
-    parts = [part for part in reckoned if part is not None]
+    return _reckoned(bowl, [reckon_part(row) for row in bowl.parts.select_related("recipe")])
+
+
+def _reckoned(bowl: Bowl, found: Iterable[Part | None]) -> Reckoned:
+    parts = [part for part in found if part is not None]
     chosen = star_of([(part.row.role, part.volume_ml, part.row.star) for part in parts])
     shown = [replace(part, star=i == chosen, number=i + 1) for i, part in enumerate(parts)]
     return Reckoned(bowl, shown, Profile.total(part.profile for part in shown))
+
+
+PART_KEPT = ("role", "food", "grams", "low_g", "high_g", "basis", "place", "star")
+
+
+def kept_bowl(bowl: Bowl) -> dict:
+    """Everything that makes the bowl what it is, the recipes in it among that, as it is kept with a planned day."""
+    parts = []
+    for row in bowl.parts.select_related("recipe"):
+        recipe = with_parts(row.recipe.kept()) if row.recipe_id else None
+        parts.append({name: getattr(row, name) for name in PART_KEPT} | {"recipe": recipe})
+    return {"title": bowl.name, "vessel_ml": bowl.vessel_ml, "bowl": parts}
+
+
+def reckon_kept(kept: dict) -> Reckoned:
+    """A bowl as it was kept, whatever became of it and its recipes since."""
+    bowl = Bowl(name=kept["title"], vessel_ml=kept["vessel_ml"])
+    found = []
+    for place, part in enumerate(kept["bowl"]):
+        row = BowlPart(pk=place, **{name: part[name] for name in PART_KEPT})
+        if part["recipe"] is not None:
+            found.append(_recipe_part(row, part["recipe"]["title"], part["recipe"]["role"], facts_of_kept(part["recipe"])))
+        elif row.food in food_table():
+            found.append(_food_part(row, food_table()[row.food]))
+    return _reckoned(bowl, found)
 
 
 def amount_for(row: BowlPart, text: str) -> Line:
     """What was typed as an amount of this part. Raises UnreadableAmount."""
     if row.recipe_id:
         facts = facts_of(row.recipe)
-        volume = room_ml(row.recipe, facts)
+        volume = room_ml(row.recipe.role, facts)
         return read_batch_amount(text, facts.serving.grams, volume / facts.recipe.servings if volume else None, row.bowl.practice.measures)
     return read_amount(text, food_table()[row.food], row.bowl.practice.measures)

@@ -6,15 +6,16 @@ from django_scopes import ScopedManager
 
 from clients.models import Client
 from nutrition.amounts import leveled_range
-from nutrition.foods import ROLES
+from nutrition.foods import ROLES, food_table
 from practice.models import Practice
+from practice.removal import PresentManager, Removable
 from practice.undo import Undoable
 from recipes.models import Recipe
 
 BOWL_ROLES = [(role, role) for role in ROLES]
 
 
-class Bowl(Undoable):
+class Bowl(Undoable, Removable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
     client = models.ForeignKey(Client, on_delete=models.SET_NULL, null=True, blank=True)
@@ -22,13 +23,21 @@ class Bowl(Undoable):
     undo_rows = "parts"
     undo_fields = ("role", "food", "recipe_id", "grams", "low_g", "high_g", "basis", "place", "star", "locked", "least_g", "most_g")
 
-    objects = ScopedManager(practice="practice")
+    objects = ScopedManager(_manager_class=PresentManager, practice="practice")
+    with_removed = ScopedManager(practice="practice")
 
     class Meta:
         ordering = ["name"]
 
     def __str__(self) -> str:
         return self.name
+
+    def undo_words(self, row: dict) -> str:
+        food = food_table()[row["food"]].name if row["food"] in food_table() else row["food"]
+        name = food or Recipe._base_manager.filter(pk=row["recipe_id"]).values_list("title", flat=True).first() or "a recipe"
+        marks = [word for word in ("star", "locked") if row.get(word)]
+        said = f" ({', '.join(marks)})" if marks else ""
+        return f"{name} {row['grams']:.0f} g{said}"
 
 
 class BowlPart(models.Model):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
@@ -10,17 +9,24 @@ from django.http import HttpRequest, QueryDict
 
 from clients.aims import target_of
 from clients.in_force import Plan, Reading, reading
-from clients.swap_panel import Outdated
-from nutrition.balance import Problem, name_of
+from nutrition.balance import BadProblem, Problem, name_of
 from nutrition.balance_hints import closest, colliding, hints, misses
 from nutrition.balance_solver import Answer, balance
+from nutrition.bowl import Ingredient
+from nutrition.gate import Gate
+from nutrition.nutrients import NUTRIENT
+from nutrition.plausible import names_unknown
 from nutrition.profile import Profile
 from nutrition.proposals import Change, Proposal, proposals
 from nutrition.quantities import amount_of
 from nutrition.staples import staple_parts
 from nutrition.statements import Target
+from roundpantry import show
+from roundpantry.asked import key_in, number_in
 
 MOST_TAKEN_G = 20_000.0
+# Of an amount that is partly unknown less than this share of its aim is not worth a word.
+WORTH_SAYING = 0.01
 # A portion below this is nothing: the part is left out. [g]
 LEFT_OUT_G = 0.4
 
@@ -33,6 +39,7 @@ class Portioned:
     profile: Profile
     volume_ml: float
     say: Callable[[float], str]
+    foods: Sequence[Ingredient] = ()
 
 
 @dataclass(frozen=True)
@@ -54,9 +61,43 @@ class ShownProposal:
     profile: Profile
     volume_ml: float
     readings: list[Reading]
+    unknown: list[str]
 
 
-def _shown(proposal: Proposal, parts: Mapping[str, Portioned], wanted: Mapping[str, Target], besides: Profile) -> ShownProposal:
+def _unknown(answer: Answer, problem: Problem, parts: Mapping[str, Portioned]) -> list[str]:
+    """What is not known of a target with a most, in words: in which foods, and between what it then lies."""
+    out = []
+    for aim in problem.aims:
+        known, most = answer.totals[aim.key], answer.at_most[aim.key]
+        if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
+            continue
+        names = dict.fromkeys(
+            name for id, part in parts.items() if answer.portions.get(id, 0.0) > 0 for name in names_unknown(part.foods, aim.key)
+        )
+        places, unit = NUTRIENT[aim.key].decimals, NUTRIENT[aim.key].unit
+        span = f"between {show.digits(known, places)} and {show.digits(most, places)} {unit}"
+        out.append(f"{NUTRIENT[aim.key].name} is unknown in {', '.join(names)}: {span}")
+    return out
+
+
+def _newly_warned(proposal: Proposal, parts: Mapping[str, Portioned], gate: Gate) -> bool:
+    """Whether a proposal would bring something to stop and ask about that is not there now: amounts that only count together."""
+
+    def codes(portions: Mapping[str, float] | None) -> set[str]:
+        foods = [
+            one.times(1.0 if portions is None else portions[id] / part.profile.grams)
+            for id, part in parts.items()
+            if part.profile.grams > 0
+            for one in part.foods
+        ]
+        return {bar.code for bar in gate.bars([one for one in foods if one.grams > 0])}
+
+    return bool(codes(proposal.answer.portions) - codes(None))
+
+
+def _shown(
+    proposal: Proposal, problem: Problem, parts: Mapping[str, Portioned], wanted: Mapping[str, Target], besides: Profile
+) -> ShownProposal:  # fmt: skip
     changes = [
         Shown(change, parts[change.id].say(change.before), parts[change.id].say(change.after), change.after < LEFT_OUT_G)
         for change in proposal.changes
@@ -65,38 +106,43 @@ def _shown(proposal: Proposal, parts: Mapping[str, Portioned], wanted: Mapping[s
     shares = [(part, portions[id] / part.profile.grams) for id, part in parts.items() if part.profile.grams > 0]
     profile = Profile.total([besides, *(part.profile * share for part, share in shares)])
     readings = [reading(target, amount_of(profile, key)) for key, target in wanted.items()]
-    return ShownProposal(proposal, changes, profile, sum(part.volume_ml * share for part, share in shares), readings)
+    volume = sum(part.volume_ml * share for part, share in shares)
+    return ShownProposal(proposal, changes, profile, volume, readings, _unknown(proposal.answer, problem, parts))
 
 
 def found(
-    request: HttpRequest, problem: Problem, parts: Mapping[str, Portioned], plan: Plan, besides: Profile | None = None
+    request: HttpRequest, problem: Problem, parts: Mapping[str, Portioned], plan: Plan, gate: Gate, besides: Profile | None = None
 ) -> dict[str, object]:
     """What the proposals' template needs; `portions` are those of the proposal that is outlined. Raises BadProblem.
 
     What stands in the way takes longer: a live page asks for it by itself once the proposals stand there.
     """
-    told = proposals(problem)
+    told = [one for one in proposals(problem) if not _newly_warned(one, parts, gate)]
+    if not told:
+        raise BadProblem("parts", "Every proposal would bring together what is to be asked about first: change the parts.")
     first = told[0].answer
-    wanted = {aim.key: target_of(plan, aim) for aim in problem.aims}
-    asked = request.GET.get("show", "")
-    show = min(int(asked), len(told) - 1) if asked.isdigit() else 0
+    wanted = {
+        aim.key: target_of(plan, aim) for aim in problem.aims if aim.weight or aim.miss(first.totals[aim.key], first.at_most[aim.key])
+    }
+    chosen = min(key_in(request.GET.get("show", "")) or 0, len(told) - 1)
     collisions = [(name_of(name), closest(problem, name), name) for name in colliding(problem)] if first.status == "infeasible" else []
-    in_the_way = any(aim.miss(first.totals[aim.key]) for aim in problem.aims) or bool(collisions)
+    in_the_way = any(aim.miss(first.totals[aim.key], first.at_most[aim.key]) for aim in problem.aims) or bool(collisions)
     return {
-        "proposals": [_shown(one, parts, wanted, besides or Profile.empty()) for one in told],
-        "show": show,
-        "portions": told[show].answer.portions,
+        "proposals": [_shown(one, problem, parts, wanted, besides or Profile.empty()) for one in told],
+        "show": chosen,
+        "portions": told[chosen].answer.portions,
         "collisions": collisions,
         "query": _without_show(request.GET),
-    } | ({"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, first))
+    } | ({"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, gate, first))
 
 
-def in_the_way_of(problem: Problem, first: Answer | None = None) -> dict[str, object]:
+def in_the_way_of(problem: Problem, gate: Gate, first: Answer | None = None) -> dict[str, object]:
     """What the nearest portions still miss and why, and the single changes that would help, each solved again."""
     first = first or balance(problem)
     missed = misses(problem, first)
-    can_add = {food.id for food in staple_parts()}
-    helping = hints(problem, first, staple_parts()) if missed or first.status == "infeasible" else []
+    pantry = staple_parts(gate)
+    can_add = {food.id for food in pantry}
+    helping = hints(problem, first, pantry) if missed or first.status == "infeasible" else []
     return {
         "misses": missed,
         "hints": [(hint, hint.kind == "add" and hint.id in can_add) for hint in helping],
@@ -114,16 +160,11 @@ def _without_show(query: QueryDict) -> str:
 OUTDATED = "It was changed since this was proposed: balance it again."
 
 
-def ticked(data: QueryDict, known: Sequence[str], version: int) -> dict[str, float]:
-    """The portions that were ticked, by part. [g] What cannot be used is passed over. Raises Outdated for another version."""
-    if data.get("version") != str(version):
-        raise Outdated(OUTDATED)
+def ticked(data: QueryDict, known: Sequence[str]) -> dict[str, float]:
+    """The portions that were ticked, by part. [g] What cannot be used is passed over."""
     out = {}
     for part in data.getlist("take"):
-        try:
-            grams = float(data.get(f"grams-{part}", ""))
-        except ValueError:
-            continue
-        if part in known and math.isfinite(grams) and 0 <= grams <= MOST_TAKEN_G:
+        grams = number_in(data.get(f"grams-{part}", ""))
+        if part in known and grams is not None and 0 <= grams <= MOST_TAKEN_G:
             out[part] = grams
     return out

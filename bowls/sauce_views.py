@@ -10,15 +10,13 @@ from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from clients.aims import refusals_of
-from clients.context import focused
+from clients.gate import gate_of
 from clients.in_force import plan_of
 from clients.swap_panel import token_for
 from nutrition.foods import Food, food_table
 from nutrition.nutrients import NUTRIENT
 from nutrition.recipe import Facts
 from nutrition.sauce import USUAL_PER_BOWL_ML, Covered, Cut, Rich, Sauce, cover, cut, poured_ml, rich_lines, to_density
-from nutrition.substitutions import NOTHING_REFUSED
 from nutrition.swaps import THINNERS, Step, kitchen
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -101,15 +99,15 @@ def _wearing(recipe: Recipe) -> list[dict[str, object]]:
 def bench(request: HttpRequest, pk: int) -> HttpResponse:
     """Thinner by how much, to what density, how many kcal and grams of fat a bowl, and how much of what is rich can go."""
     recipe = get_object_or_404(Recipe, pk=pk)
-    facts, client = facts_of(recipe), focused(request)
+    facts, client = facts_of(recipe), request.for_client
     plan = plan_of(client) if client else None
-    refusals = refusals_of(plan) if plan else NOTHING_REFUSED
-    thinners = [food for food in map(food_table().__getitem__, THINNERS) if not refusals.why_not(food)]
+    gate = gate_of(plan)
+    thinners = [food for food in map(food_table().__getitem__, THINNERS) if not gate.why_not(food)]
     context: dict[str, object] = {"recipe": recipe, "client": client, "facts": facts}
     if facts.batch.grams <= 0:
         return render(request, "bowls/sauce.html", context | {"problem": "It weighs nothing yet: settle its lines first."})
     wearing = _wearing(recipe)
-    poured = round(poured_ml(facts))
+    poured = max(round(poured_ml(facts)), 1)
     usual = {
         "volume_ml": poured,
         "bowls": max(round(poured / USUAL_PER_BOWL_ML), 1), "per_bowl_ml": USUAL_PER_BOWL_ML, "thinner": thinners[0].slug,

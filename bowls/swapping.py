@@ -6,32 +6,42 @@ from collections.abc import Iterable
 
 from bowls.bowl import Reckoned
 from bowls.models import Bowl, BowlPart
+from clients.models import Client
 from clients.swap_panel import Outdated, Subject, swapped_in
 from nutrition import household
 from nutrition.foods import ROLES, food_table
-from nutrition.substitutions import Refusals
+from nutrition.gate import Gate
 from nutrition.swaps import Dish, Line
+from practice.models import User
 from recipes.facts import facts_of, room_ml
 from recipes.models import Recipe
+from recipes.owned import open_to
 
 MOST_DISHES = 8
 
 
-def dishes_in(role: str, besides: Iterable[int | None], grams: float, refusals: Refusals) -> tuple[Dish, ...]:
+def key_of(bowl: Bowl) -> str:
+    """What a change that is offered for this bowl is signed for."""
+    return f"bowl-{bowl.pk}"
+
+
+def dishes_in(role: str, besides: Iterable[int | None], grams: float, gate: Gate, client: Client | None) -> tuple[Dish, ...]:
     """Recipes of the practice in a role, at so many grams, that hold nothing the client is not to have. [g]"""
     out = []
-    for recipe in Recipe.objects.filter(role=role).exclude(pk__in=[pk for pk in besides if pk])[: MOST_DISHES * 3]:
+    for recipe in open_to(client).filter(role=role).exclude(pk__in=[pk for pk in besides if pk])[: MOST_DISHES * 3]:
         facts = facts_of(recipe)
-        if facts.batch.grams <= 0 or facts.unresolved or any(refusals.why_not(food) for food, _grams in facts.foods()):
+        if facts.batch.grams <= 0 or facts.unresolved:
             continue
         share = grams / facts.batch.grams
-        volume = room_ml(recipe, facts)
+        if gate.why_not_dish([part.times(share) for part in facts.batch_foods()]):
+            continue
+        volume = room_ml(recipe.role, facts)
         said = household.by_volume(volume * share, grams) if volume else None
         out.append(Dish(f"recipe-{recipe.pk}", recipe.title, grams, facts.batch * share, said.words if said else ""))
     return tuple(out[:MOST_DISHES])
 
 
-def subject_of(bowl: Reckoned, refusals: Refusals) -> Subject:
+def subject_of(bowl: Reckoned, gate: Gate, client: Client | None) -> Subject:
     """The bowl's parts; those that are locked stay as they are."""
     used = [part.row.recipe_id for part in bowl.parts]
     lines = []
@@ -40,9 +50,9 @@ def subject_of(bowl: Reckoned, refusals: Refusals) -> Subject:
             continue
         food = food_table()[part.row.food] if part.row.food else None
         lines.append(
-            Line(str(part.pk), part.name, food, part.row.grams, part.profile, dishes_in(part.row.role, used, part.row.grams, refusals))
+            Line(str(part.pk), part.name, food, part.row.grams, part.profile, dishes_in(part.row.role, used, part.row.grams, gate, client))
         )
-    return Subject(f"bowl-{bowl.bowl.pk}", bowl.bowl.version, lines, bowl.profile)
+    return Subject(key_of(bowl.bowl), bowl.bowl.version, lines, bowl.profile)
 
 
 def recipe_of(key: str) -> Recipe:
@@ -53,8 +63,8 @@ def recipe_of(key: str) -> Recipe:
     return recipe
 
 
-def apply(bowl: Bowl, steps: list[dict]) -> None:
-    """Take the steps as one change that can be undone. Raises Outdated where something is not there any more."""
+def apply(bowl: Bowl, steps: list[dict], by: User) -> None:
+    """Take the steps as one change that can be undone. Raises Outdated where something is not there any more, StaleSave."""
     rows = {str(row.pk): row for row in bowl.parts.all()}
     changed = []
     for step in steps:
@@ -70,9 +80,9 @@ def apply(bowl: Bowl, steps: list[dict]) -> None:
             row.recipe, row.food = None, food.slug
         row.level(step["grams"])
         changed.append(row)
-    bowl.remember()
-    for row in changed:
-        if row.grams > 0:
-            row.save()
-        else:
-            row.delete()
+    with bowl.changing(bowl.version, by):
+        for row in changed:
+            if row.grams > 0:
+                row.save()
+            else:
+                row.delete()

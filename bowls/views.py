@@ -5,28 +5,37 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
+from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from bowls.bowl import amount_for, reckon_bowl, reckon_part
 from bowls.models import Bowl, BowlPart
 from bowls.picture import bowl_round
 from clients.cautions import of_foods
-from clients.context import focused
+from clients.context import settle_on
+from clients.gate import gate_of
 from clients.in_force import plan_of
+from clients.marks import marked_dish, marked_food
 from clients.models import Client
 from clients.strip import strip_context
 from nutrition import indices
 from nutrition.amounts import MAX_GRAMS, UnreadableAmount
-from nutrition.bowl import FIRST_HELPING_G, grams_for_share
+from nutrition.bowl import grams_for_share
 from nutrition.foods import ROLES, food_table
+from nutrition.portions import first_helping_g
 from nutrition.search import food_index
 from nutrition.tells import tell
+from practice.removal import OFFERED_BACK
+from practice.uses import uses_of
+from practice.versioned import StaleSave, version_in
 from recipes.facts import facts_of
 from recipes.models import Recipe
+from recipes.owned import open_to
+from roundpantry.asked import grams_in, key_in, number_in, short
 
 RIM_KEYS = ("protein_g", "energy_kcal", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "iron_mg", "calcium_mg", "fat_g")
 NUMBER_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
-
+RIM_COOKIE, RIM_DAYS = "rim", 90
 
 # Stepping and dragging stop here: taking a part out is a step of its own. [g]
 LEAST_PART_G = 0.4
@@ -40,7 +49,10 @@ class BowlForm(forms.ModelForm):
 
 def _list(request: HttpRequest, form: BowlForm, status: int = 200) -> HttpResponse:
     rows = []
-    for bowl in Bowl.objects.select_related("client"):
+    bowls = Bowl.objects.select_related("client").filter(client__removed=None)
+    if request.for_client is not None:
+        bowls = bowls.filter(client__in=[request.for_client.pk]) | bowls.filter(client=None)
+    for bowl in bowls:
         reckoned = reckon_bowl(bowl)
         rows.append(
             {
@@ -50,7 +62,8 @@ def _list(request: HttpRequest, form: BowlForm, status: int = 200) -> HttpRespon
                 "density": indices.kcal_per_gram(reckoned.profile),
             }
         )
-    return render(request, "bowls/list.html", {"rows": rows, "form": form}, status=status)
+    removed = Bowl.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related("removed_by")
+    return render(request, "bowls/list.html", {"rows": rows, "form": form, "removed": removed}, status=status)
 
 
 def bowl_list(request: HttpRequest) -> HttpResponse:
@@ -59,26 +72,31 @@ def bowl_list(request: HttpRequest) -> HttpResponse:
 
 @require_POST
 def new(request: HttpRequest) -> HttpResponse:
+    """A bowl for the client in the address, or for nobody."""
     form = BowlForm(request.POST)
     if not form.is_valid():
         return _list(request, form, 400)
     bowl = form.save(commit=False)
-    bowl.practice, bowl.client = request.user.practice, focused(request)
+    bowl.practice, bowl.client = request.user.practice, request.for_client
     bowl.save()
     return redirect("bowls:page", bowl.pk)
 
 
+def opened(request: HttpRequest, pk: int) -> tuple[Bowl, HttpResponse | None]:
+    """The bowl, and where to go instead if it was opened for nobody though it is somebody's."""
+    bowl = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
+    return bowl, settle_on(request, bowl.client) if request.for_client is None else None
+
+
 def client_of(request: HttpRequest, bowl: Bowl) -> Client | None:
-    """Whom a bowl is for: its own client, or the one in focus."""
-    return bowl.client or focused(request)
+    """Whom the page is for: the client in its address, who may not be the bowl's own."""
+    return request.for_client or bowl.client
 
 
 def page_context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
     reckoned = reckon_bowl(bowl)
-    asked = request.POST.get("rim") or request.GET.get("rim") or request.session.get("rim", "protein_g")
+    asked = request.POST.get("rim") or request.GET.get("rim") or request.COOKIES.get(RIM_COOKIE, "")
     rim = asked if asked in RIM_KEYS else "protein_g"
-    if request.session.get("rim") != rim:
-        request.session["rim"] = rim
     client = client_of(request, bowl)
     plan = plan_of(client) if client else None
     school = plan.day.school if plan and plan.day else None
@@ -100,154 +118,244 @@ def page_context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, 
         "school": school,
         "told": of_foods(plan, reckoned.ingredients),
         "client": client,
+        "somebody_elses": bowl.client if client and bowl.client and bowl.client.pk != client.pk else None,
+        "clients": [] if client else Client.objects.all(),
+        "last_change": bowl.last_change,
+        "uses": uses_of(bowl) if not request.htmx else [],
         "here": reverse("bowls:page", args=[bowl.pk]),
     } | strip_context(request, plan, reckoned.profile, client, "This bowl")
 
 
-def answer(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+def answer(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None, status: int = 200) -> HttpResponse:
     """The working part of the page for htmx; without it, back to the page, or the page with the error on it."""
     if request.htmx:
-        return render(request, "bowls/_work.html", page_context(request, bowl, errors))
-    if errors:
-        return render(request, "bowls/page.html", page_context(request, bowl, errors), status=400)
+        # what is wrong stands beside its field: the page takes the answer in as any other
+        return render(request, "bowls/_work.html", page_context(request, bowl, errors), status=status if status == 409 else 200)
+    if errors or status != 200:
+        return render(request, "bowls/page.html", page_context(request, bowl, errors), status=max(status, 400))
     return redirect("bowls:page", bowl.pk)
 
 
+def stale_answer(request: HttpRequest, stale: Bowl, what: str, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+    """A change for a bowl that somebody changed meanwhile: what they did, what was not done, and what is stored now."""
+    asked = version_in(request.POST.get("version")) or 0
+    who = stale.last_change[0] if stale.last_change else "somebody else"
+    theirs = "; ".join(stale.changed_since(asked)) or "its parts are shown below as they are stored"
+    messages.error(
+        request, f"{who} changed this bowl after you opened it: {theirs}. Yours was not made: {what}. Make it again if it still fits."
+    )
+    return answer(request, stale, errors, 409)
+
+
 def page(request: HttpRequest, pk: int) -> HttpResponse:
-    bowl = get_object_or_404(Bowl, pk=pk)
+    bowl, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
     template = "bowls/_work.html" if request.htmx else "bowls/page.html"
-    return render(request, template, page_context(request, bowl) | {"settings_form": BowlForm(instance=bowl)})
+    context = page_context(request, bowl)
+    response = render(request, template, context | {"settings_form": BowlForm(instance=bowl), "settings_version": bowl.version})
+    if request.GET.get("rim") in RIM_KEYS:
+        response.set_cookie(RIM_COOKIE, context["rim"], max_age=RIM_DAYS * 86_400, httponly=True, samesite="Lax")
+    return response
 
 
 @require_POST
 def settings(request: HttpRequest, pk: int) -> HttpResponse:
-    bowl = get_object_or_404(Bowl, pk=pk)
+    bowl, _elsewhere = opened(request, pk)
     form = BowlForm(request.POST, instance=bowl)
+    status, stale = 400, None
     if form.is_valid():
-        form.save()
+        asked = version_in(request.POST.get("version"))
+        try:
+            form.instance.save_over(bowl.version if asked is None else asked)
+            return redirect("bowls:page", pk)
+        except StaleSave as error:
+            stale, status = error.current, 409
+    stored = stale or Bowl.with_removed.get(pk=pk)
+    context = page_context(request, stored) | {"settings_form": form, "settings_version": stored.version, "settings_stale": stale}
+    return render(request, "bowls/page.html", context, status=status)
+
+
+@require_POST
+def copy(request: HttpRequest, pk: int) -> HttpResponse:
+    """The same bowl for the client in the address, theirs to change."""
+    bowl, _elsewhere = opened(request, pk)
+    parts = list(bowl.parts.all())
+    name = bowl.name if request.for_client is None else f"{bowl.name}, {request.for_client.name}"
+    made = Bowl.objects.create(practice=bowl.practice, name=name[:120], client=request.for_client, vessel_ml=bowl.vessel_ml)
+    for part in parts:
+        part.pk, part.bowl = None, made
+    BowlPart.objects.bulk_create(parts)
+    messages.success(request, f"Copied: this one is {'for ' + made.client.name if made.client else 'for nobody'}.")
+    return redirect("bowls:page", made.pk)
+
+
+@require_POST
+def remove(request: HttpRequest, pk: int) -> HttpResponse:
+    """Take the bowl away; planned days keep it as it was. It can be brought back."""
+    bowl, _elsewhere = opened(request, pk)
+    if "back" in request.POST:
+        bowl.bring_back()
+        messages.success(request, f"{bowl.name} is back.")
         return redirect("bowls:page", pk)
-    return render(request, "bowls/page.html", page_context(request, Bowl.objects.get(pk=pk)) | {"settings_form": form}, status=400)
+    bowl.remove(request.user)
+    return redirect(f"{reverse('bowls:list')}?removed={bowl.pk}")
 
 
 def find(request: HttpRequest, pk: int) -> HttpResponse:
-    """What can be added, as buttons, for what was typed: own recipes first, then foods."""
-    bowl = get_object_or_404(Bowl, pk=pk)
-    query = request.GET.get("q", "").strip()[:80]
-    recipes = Recipe.objects.filter(title__icontains=query)[:5] if query else []
-    foods = [match.food for match in food_index().usable(query, 8, typing=True)]
-    context = {"bowl": bowl, "q": query, "found_recipes": recipes, "found_foods": foods, "role": request.GET.get("role", "")}
+    """What can be added, as buttons, for what was typed: own recipes first, then foods. What is to be asked about is marked."""
+    bowl, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    query, client = short(request.GET, "q"), client_of(request, bowl)
+    gate = gate_of(plan_of(client) if client else None)
+    recipes = open_to(client).filter(title__icontains=query)[:5] if query else []
+    context = {
+        "bowl": bowl,
+        "q": query,
+        "found_recipes": [marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes],
+        "found_foods": [marked_food(gate, match.food) for match in food_index().usable(query, 8, typing=True)],
+        "role": short(request.GET, "role", 20),
+    }
     if request.htmx:
         return render(request, "bowls/_found.html", context)
-    return render(request, "bowls/page.html", page_context(request, bowl) | context | {"settings_form": BowlForm(instance=bowl)})
+    settings_form = {"settings_form": BowlForm(instance=bowl), "settings_version": bowl.version}
+    return render(request, "bowls/page.html", page_context(request, bowl) | context | settings_form)
 
 
 @require_POST
 def add(request: HttpRequest, pk: int) -> HttpResponse:
-    bowl = get_object_or_404(Bowl, pk=pk)
-    role = request.POST.get("role", "")
-    part = BowlPart(bowl=bowl, place=bowl.parts.count() + 1)
-    if request.POST.get("recipe", "").isdigit():
-        recipe = get_object_or_404(Recipe, pk=request.POST["recipe"])
+    bowl, _elsewhere = opened(request, pk)
+    role, key = short(request.POST, "role", 20), key_in(request.POST.get("recipe", ""))
+    part = BowlPart(bowl=bowl)
+    if key is not None:
+        recipe = get_object_or_404(Recipe, pk=key)
         part.recipe, part.grams, part.basis = recipe, round(facts_of(recipe).serving.grams, 1), "leveled measure"
-        own_role = recipe.role if recipe.role in ROLES else "protein"
+        own_role, name = recipe.role if recipe.role in ROLES else "protein", recipe.title
         if part.grams <= 0:
             messages.error(request, f"{recipe.title} weighs nothing yet: settle its lines first.")
-            return redirect("bowls:page", pk)
+            return answer(request, bowl)
     else:
         food = food_table().usable(request.POST.get("food", ""))
         if food is None:
             messages.error(request, "Choose a food or a recipe from the list.")
-            return redirect("bowls:page", pk)
-        part.food, own_role = food.slug, food.role
+            return answer(request, bowl)
+        part.food, own_role, name = food.slug, food.role, food.name
+        part.grams = first_helping_g(food)
     part.role = role if role in ROLES else own_role if own_role in ROLES else "topping"
-    if part.food:
-        part.grams = grams_asked(request.POST.get("grams", "")) or FIRST_HELPING_G[part.role]
-    bowl.remember()
-    part.save()
+    asked = request.POST.get("grams", "").strip()
+    if asked:
+        grams = grams_asked(asked)
+        if grams is None:
+            messages.error(request, f"{name} was not added: “{asked[:40]}” is not a weight from {LEAST_PART_G:g} to {MAX_GRAMS:g} g.")
+            return answer(request, bowl)
+        part.level(grams)
+    try:
+        with bowl.changing(version_in(request.POST.get("version")), request.user) as bowl:
+            part.place = bowl.parts.count() + 1
+            part.save()
+    except StaleSave as error:
+        return stale_answer(request, error.current, f"add {name}")
     return answer(request, bowl)
 
 
 def grams_asked(text: str) -> float | None:
-    """Grams that a hint proposes for what is added; None for none, or none that can be used."""
-    try:
-        grams = float(text)
-    except ValueError:
-        return None
-    return grams if LEAST_PART_G <= grams <= MAX_GRAMS else None
+    """Grams that are proposed or typed for what is added; None for none, or none that can be used."""
+    grams = grams_in(text)
+    return grams if grams is not None and LEAST_PART_G <= grams <= MAX_GRAMS else None
 
 
 @require_POST
 def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
     """Type, step, drag, restar or take out one part. Every change can be undone."""
-    bowl = get_object_or_404(Bowl, pk=pk)
-    row = get_object_or_404(bowl.parts, pk=part)
-    data = request.POST
-    if "remove" in data:
-        bowl.remember()
-        row.delete()
-    elif "star" in data:
-        bowl.remember()
-        bowl.parts.exclude(pk=row.pk).update(star=False)
-        row.star = not row.star
-        row.save()
+    bowl, _elsewhere = opened(request, pk)
+    row = bowl.parts.select_related("recipe").filter(pk=part).first()
+    if row is None:
+        messages.error(request, "That part is no longer in the bowl: somebody took it out.")
+        return answer(request, bowl, status=409)
+    data, values, typed = request.POST, {}, None
+    if "star" in data:
+        values = {"star": not row.star}
     elif "lock" in data:
-        bowl.remember()
-        row.locked = not row.locked
-        row.save()
+        values = {"locked": not row.locked}
     elif "limits" in data:
-        return _set_limits(request, bowl, row)
+        least, most, problem = _limits(data)
+        if problem:
+            return answer(request, bowl, {row.pk: (f"{row.grams:g} g", problem)}, 400)
+        values = {"least_g": least, "most_g": most}
     elif "step" in data or "share" in data:
         grams = _stepped(bowl, row, data)
-        if grams is not None:
-            if "dragging" not in data:
-                bowl.remember()
-            row.grams, row.low_g, row.high_g, row.basis = grams, grams * 0.9, grams * 1.1, "leveled measure"
-            row.save()
+        if grams is None:
+            if "step" in data:
+                problem = f"No further: a part weighs {LEAST_PART_G:g} to {MAX_GRAMS:g} g. Take it out with “Out”."
+                return answer(request, bowl, {row.pk: (f"{row.grams:g} g", problem)}, 400)
+            return answer(request, bowl)
+        row.level(grams)
+        values = {"grams": row.grams, "low_g": row.low_g, "high_g": row.high_g, "basis": row.basis}
     elif "amount" in data:
+        typed = data["amount"][:200]
         try:
-            line = amount_for(row, data["amount"])
+            line = amount_for(row, typed[:80])
         except UnreadableAmount as error:
-            return answer(request, bowl, {row.pk: (data["amount"], str(error))})
-        bowl.remember()
-        row.grams, row.low_g, row.high_g, row.basis = line.grams, line.low, line.high, line.basis
-        row.save()
+            return answer(request, bowl, {row.pk: (typed, str(error))}, 400)
+        values = {"grams": line.grams, "low_g": line.low, "high_g": line.high, "basis": line.basis}
+    try:
+        with bowl.changing(version_in(data.get("version")), request.user, remember="dragging" not in data) as bowl:
+            if "remove" in data:
+                bowl.parts.filter(pk=part).delete()
+            else:
+                if "star" in data:
+                    bowl.parts.exclude(pk=part).update(star=False)
+                bowl.parts.filter(pk=part).update(**values)
+    except StaleSave as error:
+        errors = {row.pk: (typed, "Not set: the bowl was changed meanwhile. Press Enter to set it all the same.")} if typed else None
+        return stale_answer(request, error.current, _said(reckon_part(row), values, "remove" in data), errors)
     return answer(request, bowl)
 
 
-def _set_limits(request: HttpRequest, bowl: Bowl, row: BowlPart) -> HttpResponse:
-    """The least and the most that a proposal may make of a part; empty means the usual."""
+def _said(part, values: dict, out: bool) -> str:
+    """What was to become of a part, in words."""
+    if out:
+        return f"take out {part.name}"
+    return f"{part.name} to {values['grams']:.0f} g" if "grams" in values else f"a change of {part.name}"
+
+
+def _limits(data) -> tuple[float | None, float | None, str]:
+    """The least and the most that a proposal may make of a part, empty for the usual; and what is wrong with them."""
     values = []
     for name in ("least_g", "most_g"):
-        typed = request.POST.get(name, "").strip().lower().removesuffix("g").strip().replace(",", ".")
-        try:
-            values.append(float(typed) if typed else None)
-        except ValueError:
-            return answer(request, bowl, {row.pk: (f"{row.grams:g} g", f"“{typed}” is not a weight in grams.")})
+        typed = short(data, name, 40)
+        value = grams_in(typed) if typed else None
+        if typed and value is None:
+            return None, None, f"“{typed}” is not a weight in grams."
+        values.append(value)
     least, most = values
     if any(value is not None and not 0 <= value <= MAX_GRAMS for value in values) or (least or 0) > (MAX_GRAMS if most is None else most):
-        return answer(request, bowl, {row.pk: (f"{row.grams:g} g", "The least must be zero or more, and not over the most.")})
-    bowl.remember()
-    row.least_g, row.most_g = least, most
-    row.save()
-    return answer(request, bowl)
+        return None, None, "The least must be zero or more, and not over the most."
+    return least, most, ""
 
 
 def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
     """New grams of a part stepped by a count, or dragged to a share of the bowl's volume; None when out of bounds."""
-    try:
-        if "step" in data:
-            grams = row.grams + float(data["step"]) * reckon_part(row).step_g
-        else:
-            reckoned = reckon_bowl(bowl)
-            part = next(part for part in reckoned.parts if part.pk == row.pk)
-            grams = grams_for_share(float(data["share"]), row.grams, part.volume_ml, reckoned.volume_ml - part.volume_ml)
-    except ValueError:
-        return None
+    if "step" in data:
+        steps = number_in(data["step"])
+        grams = None if steps is None else row.grams + steps * reckon_part(row).step_g
+    else:
+        reckoned, share = reckon_bowl(bowl), number_in(data["share"])
+        part = next((part for part in reckoned.parts if part.pk == row.pk), None)
+        if part is None or share is None:
+            return None
+        grams = grams_for_share(share, row.grams, part.volume_ml, reckoned.volume_ml - part.volume_ml)
     return grams if grams is not None and LEAST_PART_G <= grams <= MAX_GRAMS else None
 
 
 @require_POST
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
-    bowl = get_object_or_404(Bowl, pk=pk)
-    bowl.step_back()
-    return answer(request, bowl)
+    bowl, _elsewhere = opened(request, pk)
+    try:
+        whose = bowl.step_back(version_in(request.POST.get("version")))
+    except StaleSave as error:
+        return stale_answer(request, error.current, "the step back")
+    if whose and whose != request.user.shown_name:
+        messages.info(request, f"Undone: what {whose} changed.")
+    return answer(request, Bowl.with_removed.get(pk=pk))

@@ -1,14 +1,12 @@
-"""A client's targets as aims for portions and swaps, and what may not be offered to them."""
+"""A client's targets as aims for portions and swaps."""
 
 from collections.abc import Collection
 
 from clients.in_force import Plan
 from nutrition.balance import Aim
-from nutrition.conditions import conditions
 from nutrition.meal_aims import aims_for
 from nutrition.meals import MealTarget
 from nutrition.statements import Target
-from nutrition.substitutions import Refusals
 from nutrition.targets import DayTargets
 
 WHOLE_DAY = "day"
@@ -41,20 +39,3 @@ def target_of(plan: Plan, aim: Aim) -> Target:
     """An aim as a target, for a reading of where something stands on it."""
     of_day = plan.rows[aim.key].target
     return Target(aim.key, aim.low, aim.aim, aim.high, of_day.unit, of_day.source, of_day.reason)
-
-
-def refusals_of(plan: Plan) -> Refusals:
-    """Allergens and disliked foods of the client, and the kinds of food that the school or a condition has them avoid."""
-    return Refusals(plan.client.allergies, plan.client.disliked_words, avoided_by(plan))
-
-
-def avoided_by(plan: Plan) -> dict[str, str]:
-    """Kinds of food to avoid, each with whose word that is: the school's, or a condition's."""
-    if plan.day is None:
-        return {}
-    school = plan.day.school
-    out = {row.food_class: school.name for row in school.foods if row.stance == "avoid"} if school else {}
-    for code, condition in conditions().items():
-        if code in plan.day.person.conditions:
-            out |= {row.food_class: condition.name for row in condition.foods if row.stance == "avoid"}
-    return out

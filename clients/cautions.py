@@ -8,7 +8,7 @@ from clients.in_force import Plan, plan_of
 from clients.models import CautionDismissal, Client
 from nutrition.bowl import Ingredient
 from nutrition.cautions import LEVELS, Caution, Situation, cautions_in
-from nutrition.situations import body_numbers, plan_numbers, situation, tablet_numbers
+from nutrition.situations import body_numbers, measured_numbers, plan_numbers, plan_words, situation, tablet_numbers
 
 ABOUT_LENGTH = 400
 
@@ -47,18 +47,25 @@ def _sorted_out(cautions: Sequence[Caution], kept: Kept) -> Told:
 
 
 def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None, foods: Sequence[Ingredient] | None = None) -> Situation:
-    """The client's situation with the foods in question and what more is known in numbers."""
-    client = plan.client
-    person = plan.day.person if plan.day else client.person()
-    known = plan_numbers(plan.day, plan.orders) if plan.day else body_numbers(person)
+    """The client's situation with the foods in question and what more is known in numbers.
+
+    It is the client as they are today: a day planned last week still speaks of an allergy that was found this morning.
+    """
+    client, words = plan.client, {}
+    person = client.person()
+    if plan.day is not None:
+        known, words = plan_numbers(plan.day, plan.orders), plan_words(plan.day, plan.orders)
+    else:
+        known = body_numbers(person)
     known |= tablet_numbers(client.supplements_taken())
-    return situation(person, client.school, known | dict(numbers or {}), foods, client.disliked_words)
+    return situation(person, client.school, known | dict(numbers or {}), foods, client.disliked_words, words)
 
 
 def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
     """What the client's page says: about the person, the plan, what they take, how their weight moves."""
     client = plan.client
-    numbers: dict[str, float] = {}
+    # a client for whom nothing is computed is weighed all the same
+    numbers = measured_numbers(client.person(), measured_kg_per_week)
     if plan.day is not None:
         numbers |= plan_numbers(plan.day, plan.orders, measured_kg_per_week)
         made_for, now = plan.day.person.weight_kg, client.person().weight_kg

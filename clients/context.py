@@ -1,19 +1,58 @@
-"""The client in focus, for every template."""
+"""Whom a page is for: the client in its address, and nothing else."""
 
-from django.http import HttpRequest
+from collections.abc import Callable
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect
 
 from clients.models import Client
-
-SESSION_KEY = "client_in_focus"
-
-
-def focused(request: HttpRequest) -> Client | None:
-    """The client in focus, None if there is none (any more)."""
-    pk = request.session.get(SESSION_KEY)
-    return Client.objects.filter(pk=pk).first() if pk else None
+from roundpantry.for_client import addresses_for, client_in, lead_on_for, without_client
 
 
-def client_in_focus(request: HttpRequest) -> dict[str, object]:
-    if not request.user.is_authenticated or request.user.practice is None:
-        return {}
-    return {"focus": focused(request)}
+class ClientInAddressMiddleware:
+    """Opens the client that the address names; one that this practice does not have is not found."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        request.for_client = None
+        pk = client_in(request.path_info)
+        request.path_info = without_client(request.path_info)
+        with addresses_for(pk):
+            if pk is not None and request.user.is_authenticated:
+                request.for_client = Client.with_removed.filter(pk=pk).first()
+                if request.for_client is None:
+                    raise Http404("no such client")
+            response = self.get_response(request)
+            # what is rendered late needs the same addresses
+            if hasattr(response, "render") and not getattr(response, "is_rendered", True):
+                response.render()
+            return response
+
+
+def client_of_page(request: HttpRequest) -> Client | None:
+    """The client whom the page is for; None where the address names none."""
+    return request.for_client
+
+
+def settle_on(request: HttpRequest, client: Client | None, named: bool = False) -> HttpResponse | None:
+    """The page is for `client`, whose record it shows. A page that is opened for nobody, or for somebody else than the client whose
+    own page it is, is opened again with the right client in its address; a form is simply worked off for them. Where the address
+    has `named` the client otherwise, as /clients/3/ does, it is right already.
+    """
+    if client is None or (request.for_client is not None and request.for_client.pk == client.pk):
+        return None
+    for_nobody = request.for_client is None
+    lead_on_for(client.pk)
+    request.for_client = client
+    if request.method != "GET" or request.htmx or (named and for_nobody):
+        return None
+    query = request.META.get("QUERY_STRING", "")
+    return redirect(f"/for/{client.pk}{without_client(request.path)}{f'?{query}' if query else ''}")
+
+
+def page_client(request: HttpRequest) -> dict[str, object]:
+    """For every template: the client whom the page is for, and the address of the same page for nobody."""
+    client = getattr(request, "for_client", None)
+    return {"page_client": client, "for_nobody": without_client(request.path) if client else ""}

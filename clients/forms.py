@@ -1,14 +1,19 @@
 """Forms for clients."""
 
+from datetime import date
+
 from django import forms
+from django.core.validators import MaxValueValidator, MinValueValidator
 from django.utils import timezone
 
-from clients.models import Client, ClientSupplement, TargetOverride, WeighIn
+from clients.models import MOST_DOSE, TIMES_A_WEEK, Client, ClientSupplement, TargetOverride, WeighIn
 from nutrition.allergens import ALLERGENS
 from nutrition.conditions import KIND_WORDS, conditions
 from nutrition.meals import PATTERN_SHARES
 from nutrition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.person import LIMITS, OutOfRange, Referred, check
+from nutrition.targets import Order, check_order
+from roundpantry.asked import number_in
 from schools.chosen import school_choices
 
 # The order of a first visit: heading, what to have in mind, fields.
@@ -38,13 +43,19 @@ FIELD_OF = {"age_years": "birth_year", "conditions": "has_condition"}
 IN_CAPSULES = ("ala_g", "epa_g", "dha_g")
 
 
+def effect_field(label: str, required: bool = True) -> forms.DateField:
+    """A date from which targets hold; one that no practice lives through is a slip of the pen."""
+    limits = [MinValueValidator(date(2000, 1, 1), "Check the year."), MaxValueValidator(date(2099, 12, 31), "Check the year.")]
+    return forms.DateField(
+        label=label, required=required, validators=limits, widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
+    )
+
+
 class ClientForm(forms.ModelForm):
     allergies = forms.MultipleChoiceField(choices=[(name, name) for name in ALLERGENS], required=False, widget=forms.CheckboxSelectMultiple)
     school = forms.ChoiceField(required=False)
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
-    takes_effect = forms.DateField(
-        label="New targets take effect on", required=False, widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
-    )
+    takes_effect = effect_field("New targets take effect on", required=False)
 
     class Meta:
         model = Client
@@ -102,10 +113,12 @@ class ClientForm(forms.ModelForm):
         return Client(**{name: data[name] for name in FIELDS}, conditions=self.instance.conditions)
 
 
-class SupplementForm(forms.ModelForm):
+class SupplementForm(forms.Form):
+    """One thing a client takes. A frequency of their own, "5 times a week", stays what it is."""
+
     OFTEN = [
-        (7, "every day"), (14, "twice a day"), (21, "three times a day"), (3.5, "every other day"), (3, "3 times a week"),
-        (2, "2 times a week"), (1, "once a week"), (0.25, "once in 4 weeks"),
+        ("7", "every day"), ("14", "twice a day"), ("21", "three times a day"), ("3.5", "every other day"), ("3", "3 times a week"),
+        ("2", "2 times a week"), ("1", "once a week"), ("0.25", "once in 4 weeks"),
     ]  # fmt: skip
     key = forms.ChoiceField(
         label="Nutrient",
@@ -118,23 +131,82 @@ class SupplementForm(forms.ModelForm):
             ),
         ],
     )
-    per_week = forms.TypedChoiceField(label="How often", choices=OFTEN, coerce=float, initial=7)
+    dose = forms.FloatField(label="Dose", min_value=0.001, max_value=MOST_DOSE)
+    form = forms.CharField(label="Form", max_length=80, required=False)
+    per_week = forms.TypedChoiceField(label="How often", coerce=float, initial="7")
 
-    class Meta:
-        model = ClientSupplement
-        fields = ["key", "dose", "form", "per_week"]
-        labels = {"dose": "Dose", "form": "Form"}
+    def __init__(self, *args, **kwargs):
+        super().__init__(*args, **kwargs)
+        often = list(self.OFTEN)
+        sent = self.data.get(self.add_prefix("per_week"), "") if self.is_bound else ""
+        for value in map(number_in, (self.initial.get("per_week", ""), sent)):
+            if value is not None and TIMES_A_WEEK[0] <= value <= TIMES_A_WEEK[1] and f"{value:g}" not in dict(often):
+                often.append((f"{value:g}", f"{value:g} times a week"))
+        self.fields["per_week"].choices = often
+
+    @property
+    def taken(self) -> dict | None:
+        """What the row says is taken; None for an empty row, or one that is no longer taken."""
+        data = self.cleaned_data
+        return {name: data[name] for name in TAKEN} if data.get("key") and not data.get("DELETE") else None
 
 
-SupplementFormSet = forms.inlineformset_factory(Client, ClientSupplement, form=SupplementForm, extra=3, can_delete=True)
+TAKEN = ("key", "dose", "form", "per_week")
+MOST_SUPPLEMENTS = 20
+
+
+class SupplementRows(forms.BaseFormSet):
+    """Everything a client takes, as rows. Saving puts these rows in place of what was there."""
+
+    def __init__(self, *args, client: Client | None = None, **kwargs):
+        if client is not None and client.pk:
+            rows = [{name: getattr(row, name) for name in TAKEN} for row in client.supplements.all()]
+            kwargs.setdefault("initial", [row | {"per_week": f"{row['per_week']:g}"} for row in rows])
+        super().__init__(*args, prefix="supplements", **kwargs)
+
+    @property
+    def rows(self) -> list[dict]:
+        return [form.taken for form in self.forms if form.has_changed() or form.initial if form.taken]
+
+    @property
+    def words(self) -> list[str]:
+        return sorted(ClientSupplement(**row).words for row in self.rows)
+
+    def save(self, client: Client) -> None:
+        now = [{name: getattr(row, name) for name in TAKEN} for row in client.supplements.all()]
+        if now != self.rows:
+            client.supplements.all().delete()
+            ClientSupplement.objects.bulk_create([ClientSupplement(client=client, **row) for row in self.rows])
+
+
+SupplementFormSet = forms.formset_factory(
+    SupplementForm, formset=SupplementRows, extra=3, can_delete=True, max_num=MOST_SUPPLEMENTS, absolute_max=MOST_SUPPLEMENTS + 3
+)  # fmt: skip
 
 
 class WeighInForm(forms.ModelForm):
+    """A weigh-in of one client; `own` is the one that is being corrected."""
+
+    replace = forms.BooleanField(label="Put this in its place", required=False)
+
     class Meta:
         model = WeighIn
         fields = ["date", "kg"]
         widgets = {"date": forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")}
         labels = {"kg": "Weight [kg]"}
+
+    def __init__(self, *args, client: Client | None = None, **kwargs):
+        super().__init__(*args, **kwargs)
+        self.client, self.there = client, None
+        self.fields["date"].widget.attrs["max"] = timezone.localdate().isoformat()
+
+    def clean_date(self):
+        day, today = self.cleaned_data["date"], timezone.localdate()
+        if day > today:
+            raise forms.ValidationError("That day has not come yet: a weigh-in is of today or earlier.")
+        if day < today.replace(year=today.year - 100, day=1) or (self.client and day.year < self.client.birth_year):
+            raise forms.ValidationError("That is before this client was born. Check the year.")
+        return day
 
     def clean_kg(self):
         kg = self.cleaned_data["kg"]
@@ -143,37 +215,78 @@ class WeighInForm(forms.ModelForm):
             raise forms.ValidationError(f"{kg:g} kg is outside {low:g} to {high:g} kg.")
         return kg
 
+    def clean(self):
+        data = super().clean()
+        if self.client and data.get("date"):
+            self.there = self.client.weigh_ins.filter(date=data["date"]).exclude(pk=self.instance.pk).first()
+            if self.there and self.there.kg != data.get("kg") and not data.get("replace"):
+                self.add_error("replace", f"There is one of {self.there.kg:g} kg on that day. Tick this to put yours in its place.")
+        return data
+
+    def _get_validation_exclusions(self):
+        # a second one of a day is asked about, not refused
+        return super()._get_validation_exclusions() | {"client"}
+
 
 class OverrideForm(forms.ModelForm):
-    takes_effect = forms.DateField(label="Takes effect on", widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"))
+    takes_effect = effect_field("Takes effect on")
+    confirm = forms.BooleanField(label="It is no longer in force, and I have asked", required=False)
 
     class Meta:
         model = TargetOverride
-        fields = ["low", "aim", "high", "kind", "reason"]
+        fields = ["low", "aim", "high", "kind", "given_by", "license", "reason"]
         widgets = {"kind": forms.RadioSelect}
         labels = {"low": "At least", "aim": "Aim", "high": "At most", "kind": "Whose number is it?"}
+        help_texts = {
+            "aim": "Leave it empty for the computed aim, moved into the bounds.",
+            "given_by": "For an order: the clinician whose letter it is, not who types it.",
+            "license": "For an order: their license, such as RD 4471 or MD, nephrology.",
+        }
 
-    def __init__(self, *args, key: str, **kwargs):
+    def __init__(self, *args, key: str, standing: TargetOverride | None = None, **kwargs):
         super().__init__(*args, **kwargs)
-        self.key = key
+        self.key, self.standing = key, standing
         self.unit = NUTRIENT[key].unit
         self.fields["takes_effect"].initial = timezone.localdate()
+        self.fields["aim"].required = False
         for name in ("low", "aim", "high"):
             self.fields[name].label += f" [{self.unit}]"
+        if not self.ends_an_order:
+            del self.fields["confirm"]
+
+    @property
+    def ends_an_order(self) -> bool:
+        """Whether what is typed puts the practitioner's own choice in place of a clinician's order."""
+        return bool(self.is_bound and self.standing and self.standing.kind == "order" and self.data.get("kind") == "choice")
 
     def clean(self):
         data = super().clean()
-        low, aim, high = (data.get(name) for name in ("low", "aim", "high"))
-        for name in ("low", "aim", "high"):
-            if data.get(name) is not None and data[name] < 0 and self.key != "pral_meq":
-                self.add_error(name, "A target cannot be below zero.")
-        if aim is not None and low is not None and low > aim:
-            self.add_error("low", "The least allowed is above the aim.")
-        if aim is not None and high is not None and high < aim:
-            self.add_error("high", "The most allowed is below the aim.")
-        if aim is not None and low is None and high is None and "low" not in self.errors and "high" not in self.errors:
-            self.add_error("low", "Give a least, a most, or both.")
+        if data.get("kind") == "order":
+            for name in ("given_by", "license"):
+                if not (data.get(name) or "").strip():
+                    self.add_error(name, "An order names who gave it and their license. Without them it is a choice.")
+        if data.get("kind") != "order":
+            data["given_by"] = data["license"] = ""
+        if not {"low", "aim", "high"} & set(self.errors):
+            self._check_numbers(data)
+        if not self.errors and self.ends_an_order and not data.get("confirm"):
+            row = self.standing
+            whose = f"{row.given_by}, {row.license}" if row.given_by else row.by.shown_name
+            self.add_error(
+                "confirm",
+                f"Stop and ask: a clinician's order is in force ({whose}: {row.reason}). Your choice would end it. Ask whoever gave it; "
+                "tick this only if they say that it no longer holds.",
+            )
         return data
+
+    def _check_numbers(self, data: dict) -> None:
+        if data.get("low") is None and data.get("high") is None:
+            self.add_error("low", "Give a least, a most, or both.")
+            return
+        try:
+            check_order(Order(self.key, data["low"], data["aim"], data["high"], "choice", ""))
+        except OutOfRange as error:
+            self.add_error(error.field, str(error))
 
 
 class SharesForm(forms.Form):
@@ -200,5 +313,5 @@ class SharesForm(forms.Form):
 
 
 class RetargetForm(forms.Form):
-    takes_effect = forms.DateField(label="Takes effect on", widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"))
+    takes_effect = effect_field("Takes effect on")
     why = forms.CharField(label="Why", max_length=300)

@@ -8,18 +8,19 @@ from django.db import transaction
 from django.http import QueryDict
 from django.utils import timezone
 
-from clients.forms import FIELDS, ClientForm, SupplementFormSet
+from clients.forms import FIELDS, ClientForm, SupplementRows
 from clients.in_force import InForce
-from clients.models import Client, Intake
+from clients.models import Client, Intake, WeighIn
 from clients.versions import make_version
 from nutrition.cautions import Caution, cautions_in
 from nutrition.person import OutOfRange, Referred
 from nutrition.situations import body_numbers, plan_numbers, situation
 from nutrition.targets import DayTargets, day_targets, watched_keys
 from practice.models import User
+from practice.versioned import version_in
 from schools.chosen import school_named
 
-NOT_KEPT = {"csrfmiddlewaretoken"}
+NOT_KEPT = {"csrfmiddlewaretoken", "visit_version", "finish", "later"}
 MOST_KEPT = 60_000
 NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": ["3"], "supplements-INITIAL_FORMS": ["0"]}
 NEEDED = ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage", "goal", "formula", "weight_basis", "meals")
@@ -36,13 +37,25 @@ class SoFar:
 
 
 def keep(intake: Intake, post: QueryDict) -> bool:
-    """Keep what stands in the form, valid or not. False if it is too much to keep."""
-    data = {name: values for name, values in post.lists() if name not in NOT_KEPT}
+    """Keep what stands in the form, valid or not. False if it is too much to keep. Raises StaleSave where somebody else kept more."""
+    data = {name: [value.replace("\x00", "") for value in values] for name, values in post.lists() if name not in NOT_KEPT}
     if sum(len(name) + sum(len(value) for value in values) for name, values in data.items()) > MOST_KEPT:
         return False
+    asked = version_in(post.get("visit_version"))
     intake.data = data
-    intake.save()
+    intake.save_over(intake.version if asked is None else asked)
     return True
+
+
+def differing(intake: Intake, post: QueryDict) -> list[tuple[str, str, str]]:
+    """What is kept of a first visit otherwise than it stands in a form: the field, as it is kept, as it was sent."""
+    labels = {name: str(field.label or name) for name, field in ClientForm().fields.items()}
+    out = []
+    for name in dict.fromkeys([*intake.data, *post]):
+        theirs, mine = intake.data.get(name, []), post.getlist(name)
+        if name not in NOT_KEPT and theirs != mine and [*filter(None, theirs)] != [*filter(None, mine)]:
+            out.append((labels.get(name, name.replace("-", " ")), ", ".join(theirs), ", ".join(mine)))
+    return out
 
 
 def kept(intake: Intake) -> QueryDict:
@@ -72,19 +85,22 @@ def so_far(form: ClientForm) -> SoFar:
     except OutOfRange as error:
         return SoFar(None, [], [], str(error))
     found = cautions_in(situation(day.person, client.school, plan_numbers(day)))
-    rows = [InForce(day.targets[key], day.computed.get(key), None, True) for key in watched_keys(person, day.school)]
+    # a condition may watch what only a school sets
+    keys = [key for key in watched_keys(person, day.school) if key in day.targets]
+    rows = [InForce(day.targets[key], day.computed.get(key), None, True) for key in keys]
     return SoFar(day, rows, found, "")
 
 
-def finish(intake: Intake, form: ClientForm, supplements: SupplementFormSet, by: User) -> Client:
+def finish(intake: Intake, form: ClientForm, supplements: SupplementRows, by: User) -> Client:
     """The client, with supplements and first targets, from forms that are valid."""
     with transaction.atomic():
         client = form.save(commit=False)
         client.practice = intake.practice
         client.save()
-        supplements.instance = client
-        supplements.save()
+        supplements.save(client)
+        # what they weigh at the first visit is their first weigh-in
+        WeighIn.objects.create(client=client, date=timezone.localdate(), kg=client.weight_kg)
         make_version(client, by, "First visit", form.cleaned_data.get("takes_effect"))
         intake.client, intake.data = client, {}
-        intake.save()
+        intake.save(update_fields=["client", "data", "updated"])
     return client

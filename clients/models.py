@@ -8,10 +8,12 @@ from django_scopes import ScopedManager
 from nutrition import person as words
 from nutrition.allergens import ALLERGENS
 from nutrition.conditions import conditions
+from nutrition.nutrients import NUTRIENT
 from nutrition.person import Person
 from nutrition.supplements import Supplement
 from nutrition.targets import Order
 from practice.models import Practice, User
+from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
 
 
@@ -23,7 +25,7 @@ def _listed(text: str) -> tuple[str, ...]:
     return tuple(word.strip() for word in text.split(",") if word.strip())
 
 
-class Client(Versioned):
+class Client(Versioned, Removable):
     """A person the practice plans for."""
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
@@ -58,7 +60,8 @@ class Client(Versioned):
     notes = models.TextField("how they eat and cook", blank=True)
     watched = models.JSONField(default=list, blank=True)
 
-    objects = ScopedManager(practice="practice")
+    objects = ScopedManager(_manager_class=PresentManager, practice="practice")
+    with_removed = ScopedManager(practice="practice")
 
     class Meta:
         ordering = ["name"]
@@ -93,8 +96,8 @@ class Client(Versioned):
         )
 
     def supplements_taken(self) -> list[Supplement]:
-        """What they take now; nothing for a client that is not stored yet."""
-        return [row.supplement() for row in self.supplements.all()] if self.pk else []
+        """What they take now; nothing for a client that is not stored yet. A dose that cannot be is left out of the sums."""
+        return [row.supplement() for row in self.supplements.all() if row.possible] if self.pk else []
 
     @property
     def last_weight_kg(self) -> float | None:
@@ -125,38 +128,53 @@ class Client(Versioned):
         return _listed(self.favorites)
 
 
+# No tablet holds more of anything, in whatever unit it is counted.
+MOST_DOSE = 100_000.0
+TIMES_A_WEEK = (0.1, 28.0)
+
+
 class ClientSupplement(models.Model):
     """What a client takes: dose of one nutrient in its unit, form, and how often."""
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="supplements")
     key = models.CharField("nutrient", max_length=40)
-    dose = models.FloatField(validators=[MinValueValidator(0.001)])
+    dose = models.FloatField(validators=[MinValueValidator(0.001), MaxValueValidator(MOST_DOSE)])
     form = models.CharField(max_length=80, blank=True)
-    per_week = models.FloatField("times a week", default=7, validators=[MinValueValidator(0.1), MaxValueValidator(28)])
+    per_week = models.FloatField(
+        "times a week", default=7, validators=[MinValueValidator(TIMES_A_WEEK[0]), MaxValueValidator(TIMES_A_WEEK[1])]
+    )
 
     objects = ScopedManager(practice="client__practice")
 
     class Meta:
         ordering = ["pk"]
 
+    @property
+    def possible(self) -> bool:
+        """Whether it can be reckoned with; what was stored before there were limits may not."""
+        return self.key in NUTRIENT and 0 < self.dose <= MOST_DOSE and 0 < self.per_week <= TIMES_A_WEEK[1]
+
     def supplement(self) -> Supplement:
         return Supplement(self.key, self.dose, self.form, self.per_week)
 
     @property
     def words(self) -> str:
-        return self.supplement().words
+        return self.supplement().words if self.possible else f"{self.dose:g} of {self.key}: cannot be, and is not counted"
 
 
-class WeighIn(models.Model):
+class WeighIn(Removable):
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="weigh_ins")
     date = models.DateField()
     kg = models.FloatField()
 
-    objects = ScopedManager(practice="client__practice")
+    objects = ScopedManager(_manager_class=PresentManager, practice="client__practice")
+    with_removed = ScopedManager(practice="client__practice")
 
     class Meta:
         ordering = ["date"]
-        constraints = [models.UniqueConstraint(fields=["client", "date"], name="one_weigh_in_a_day")]
+        constraints = [
+            models.UniqueConstraint(fields=["client", "date"], condition=models.Q(removed=None), name="one_weigh_in_a_day_that_counts")
+        ]
 
 
 class TargetOverride(models.Model):
@@ -166,10 +184,12 @@ class TargetOverride(models.Model):
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="overrides")
     key = models.CharField(max_length=40)
     low = models.FloatField(null=True, blank=True)
-    aim = models.FloatField()
+    aim = models.FloatField(null=True, blank=True)
     high = models.FloatField(null=True, blank=True)
     kind = models.CharField(max_length=6, choices=KINDS, default="choice")
     reason = models.CharField(max_length=300)
+    given_by = models.CharField("who gave the order", max_length=120, blank=True)
+    license = models.CharField("their license", max_length=80, blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     made = models.DateTimeField(auto_now_add=True)
     ended = models.DateTimeField(null=True, blank=True)
@@ -180,7 +200,10 @@ class TargetOverride(models.Model):
         ordering = ["-made"]
 
     def order(self) -> Order:
-        return Order(self.key, self.low, self.aim, self.high, self.kind, self.reason, self.by.shown_name)
+        """As the core lays it over: an order is its clinician's, whoever typed it."""
+        typed = self.by.shown_name
+        by = (self.given_by or f"recorded by {typed}, not said who gave it") if self.kind == "order" else typed
+        return Order(self.key, self.low, self.aim, self.high, self.kind, self.reason, by, self.license)
 
 
 class TargetVersion(models.Model):
@@ -218,17 +241,17 @@ class CautionDismissal(models.Model):
         ordering = ["-made"]
 
 
-class Intake(models.Model):
+class Intake(Versioned, Removable):
     """A first visit being written down: kept as it is typed, until it becomes a client."""
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     data = models.JSONField(default=dict)
     started = models.DateTimeField(auto_now_add=True)
-    updated = models.DateTimeField(auto_now=True)
     client = models.OneToOneField(Client, on_delete=models.CASCADE, null=True, blank=True, related_name="intake")
 
-    objects = ScopedManager(practice="practice")
+    objects = ScopedManager(_manager_class=PresentManager, practice="practice")
+    with_removed = ScopedManager(practice="practice")
 
     class Meta:
         ordering = ["-updated"]

@@ -7,20 +7,22 @@ from dataclasses import dataclass
 
 from django.core import signing
 
-from clients.aims import avoided_by, plan_aims, refusals_of, target_of
+from clients.aims import plan_aims, target_of
 from clients.cautions import listener
+from clients.gate import avoided_by, gate_of
 from clients.in_force import Plan, Reading, by_words, reading
 from nutrition.balance import Aim
 from nutrition.bowl import Ingredient
 from nutrition.cautions import LEVELS, Caution
 from nutrition.foods import Food, food_table, ready_to_eat
+from nutrition.gate import Gate
 from nutrition.meals import MealTarget
 from nutrition.nutrients import NUTRIENT
+from nutrition.plausible import names_unknown, unknown_at_most
 from nutrition.profile import Profile
 from nutrition.quantities import amount_of
 from nutrition.search import food_index
 from nutrition.staples import staples
-from nutrition.substitutions import Refusals
 from nutrition.swaps import COMPLEMENT_KEYS, Filler, Line, Step, Swap, complement, gap, rank, ranked, reason, totals_of
 from roundpantry import show
 
@@ -56,6 +58,7 @@ class Offered:
     moves: list[Move]
     cautions: list[Caution]
     token: str
+    unknown: list[str]
 
 
 @dataclass(frozen=True)
@@ -64,6 +67,7 @@ class OfferedFiller:
     moves: list[Move]
     cautions: list[Caution]
     token: str
+    unknown: list[str]
 
 
 @dataclass(frozen=True)
@@ -137,7 +141,7 @@ def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
     out = []
     for aim in aims:
         before, after = swap.totals[aim.key]
-        if abs(after - before) < WORTH_SAYING * aim.per:
+        if abs(after - before) < WORTH_SAYING * aim.per or (not aim.weight and not aim.miss(after)):
             continue
         places, miss = NUTRIENT[aim.key].decimals, aim.miss(after)
         side = "inside" if not miss else "under" if miss < 0 else "over"
@@ -152,7 +156,7 @@ class _For:
     """Whom a panel is for, looked up once: what they like, what is refused, and what is to be said of foods."""
 
     liked: list[Food]
-    refusals: Refusals
+    gate: Gate
     say: Callable[[Sequence[Ingredient]], list[Caution]]
 
 
@@ -171,9 +175,28 @@ def _offered(subject: Subject, whom: _For, aims: Sequence[Aim], swap: Swap) -> O
     cautions = _cautions(whom, swap.steps)
     if _stops(cautions):
         return None
+    unknown, beyond = _unknown(aims, swap, 1.0 / subject.times)
+    if beyond:
+        return None
     effects = [(step.effect, step.fails) for step in swap.steps if step.effect]
     token = token_for(subject.key, subject.version, swap.steps, reason(swap, aims))
-    return Offered(swap.words, swap.closed, effects, _moves(aims, swap), cautions, token)
+    return Offered(swap.words, swap.closed, effects, _moves(aims, swap), cautions, token, unknown)
+
+
+def _unknown(aims: Sequence[Aim], swap: Swap, share: float) -> tuple[list[str], bool]:
+    """What is not known of the foods that come in, where a target has a most: in words, with how much it could be; and whether it
+    could go beyond a limit that is never broken. `share` of what comes in is what is looked at [0 to 1]."""
+    words, beyond = [], False
+    new = [Ingredient(step.food, step.grams * share) for step in swap.steps if step.food is not None and step.kind not in ("less", "out")]
+    at_most = unknown_at_most(new)
+    for aim in aims:
+        names = names_unknown(new, aim.key) if aim.high is not None and aim.weight else []
+        if names:
+            more, unit = at_most.get(aim.key, 0.0), NUTRIENT[aim.key].unit
+            size = f": up to {show.digits(more, NUTRIENT[aim.key].decimals)} {unit} more" if more >= WORTH_SAYING * aim.per else ""
+            words.append(f"{NUTRIENT[aim.key].name} is unknown in {', '.join(names)}{size}")
+            beyond = beyond or (aim.hard and aim.miss(swap.totals[aim.key][1], swap.totals[aim.key][1] + more) > 0)
+    return words, beyond
 
 
 def _under(subject: Subject, whom: _For, aims: Sequence[Aim], swaps: Sequence[Swap]) -> list[Offered]:
@@ -199,29 +222,34 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
     short = -aim.miss(totals[aim.key])
     name, unit, places = NUTRIENT[aim.key].name.lower(), NUTRIENT[aim.key].unit, NUTRIENT[aim.key].decimals
     out = []
-    for filler in complement(aim.key, short * subject.times, whom.liked, staples(), whom.refusals, MOST_FILLERS * 2, subject.times):
+    for filler in complement(aim.key, short * subject.times, whom.liked, staples(), whom.gate, MOST_FILLERS * 2, subject.times):
         after = totals_of(judged, subject.profile + filler.food.profile(filler.grams / subject.times))
         step = Step("", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure)
         shown = {one.key: (totals[one.key], after[one.key]) for one in judged}
         swap = Swap((step,), gap(judged, totals), gap(judged, after), 0.0, shown)
         cautions = _cautions(whom, [step])
-        if swap.closed <= 0 or swap.breaks(judged) or _stops(cautions):
+        unknown, beyond = _unknown(judged, swap, 1.0 / subject.times)
+        if swap.closed <= 0 or swap.breaks(judged) or _stops(cautions) or beyond:
             continue
         why = f"{filler.words} added: {name} was under by {show.digits(short, places)} {unit}"
-        out.append(OfferedFiller(filler, _moves(judged, swap), cautions, token_for(subject.key, subject.version, [step], why)))
-    return out[:MOST_FILLERS]
+        out.append(OfferedFiller(filler, _moves(judged, swap), cautions, token_for(subject.key, subject.version, [step], why), unknown))
+    # what is wholly known comes first
+    return sorted(out, key=lambda one: bool(one.unknown))[:MOST_FILLERS]
 
 
-def panel(subject: Subject, plan: Plan, meal: MealTarget | None, share: float | None = None) -> dict[str, object]:
-    """What the swaps' template needs, for a meal, a share of the day [0 to 1] or the whole day."""
-    whom = _For(favorites(plan), refusals_of(plan), listener(plan))
+def panel(
+    subject: Subject, plan: Plan, meal: MealTarget | None, share: float | None = None, by_calories: bool = False
+) -> dict[str, object]:
+    """What the swaps' template needs, for a meal, a share of the day [0 to 1] or the whole day; `by_calories` for something that is
+    judged by as much of the day as its own calories are."""
+    whom = _For(favorites(plan), gate_of(plan), listener(plan))
     aims = plan_aims(plan, meal, share)
-    if share is not None:
+    if by_calories:
         # judged by its own calories, these are never too many or too few
         aims = tuple(aim for aim in aims if aim.key != "energy_kcal")
     totals = totals_of(aims, subject.profile)
     targets = {aim.key: target_of(plan, aim) for aim in aims}
-    swaps = ranked(subject.lines, aims, whom.refusals, subject.profile_of, subject.profile)
+    swaps = ranked(subject.lines, aims, whom.gate, subject.profile_of, subject.profile)
     if subject.extra is not None:
         swaps = sorted([*swaps, *subject.extra(aims)], key=rank)
     gaps = []

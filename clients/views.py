@@ -2,15 +2,17 @@
 
 from django.contrib import messages
 from django.db import transaction
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.utils import timezone
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from clients.attention import reasons, weekly_pace
 from clients.cautions import ABOUT_LENGTH, of_the_client, stops_of
-from clients.context import SESSION_KEY
+from clients.context import settle_on
+from clients.differences import DECIDED_BY_HAND, decided, differences, undecided
 from clients.forms import ClientForm, OverrideForm, RetargetForm, SharesForm, SupplementFormSet, WeighInForm
 from clients.history import history_of
 from clients.in_force import plan_of
@@ -19,9 +21,12 @@ from clients.versions import make_version
 from nutrition.cautions import rules
 from nutrition.meals import MEAL_NAMES
 from nutrition.nutrients import NUTRIENT
-from practice.versioned import StaleSave
+from practice.removal import OFFERED_BACK
+from practice.uses import uses_of
+from practice.versioned import StaleSave, version_in
 
 MOST_WATCHED_BY_HAND = 10
+WHY_LENGTH = 300
 
 
 def client_list(request: HttpRequest) -> HttpResponse:
@@ -39,18 +44,32 @@ def client_list(request: HttpRequest) -> HttpResponse:
             }
         )
     rows.sort(key=lambda row: (-row["stops"], -len(row["reasons"]), row["client"].name))
-    return render(request, "clients/list.html", {"rows": rows, "intakes": Intake.objects.filter(client=None)})
+    since = timezone.now() - OFFERED_BACK
+    context = {
+        "rows": rows,
+        "intakes": Intake.objects.filter(client=None),
+        "removed": Client.with_removed.exclude(removed=None).select_related("removed_by"),
+        "removed_visits": Intake.with_removed.filter(removed__gte=since, client=None).select_related("removed_by"),
+    }
+    return render(request, "clients/list.html", context)
+
+
+def opened(request: HttpRequest, pk: int) -> tuple[Client, HttpResponse | None]:
+    """The client, and where to go instead if another one, or none, stands in the address."""
+    client = get_object_or_404(Client.with_removed, pk=pk)
+    return client, settle_on(request, client, named=True)
 
 
 def page(request: HttpRequest, pk: int) -> HttpResponse:
-    return _page(request, get_object_or_404(Client, pk=pk))
+    client, elsewhere = opened(request, pk)
+    return elsewhere or _page(request, client)
 
 
 def _page(request: HttpRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
-    request.session[SESSION_KEY] = client.pk
     today = timezone.localdate()
     plan, pace = plan_of(client), weekly_pace(client)
     told = of_the_client(plan, pace)
+    since = timezone.now() - OFFERED_BACK
     context = {
         "client": client,
         "plan": plan,
@@ -60,11 +79,14 @@ def _page(request: HttpRequest, client: Client, status: int = 200, **forms: obje
         "told": told,
         "coming": client.target_versions.filter(takes_effect__gt=today),
         "weigh_ins": list(client.weigh_ins.order_by("-date")[:8]),
+        "removed_weigh_ins": client.weigh_ins(manager="with_removed").filter(removed__gte=since).select_related("removed_by"),
         "pace": pace,
         "reasons": reasons(client, today),
         "days": client.days.all()[:7],
         "bowls": client.bowl_set.all(),
-        "weigh_in_form": WeighInForm(initial={"date": today}),
+        "recipes": client.recipes.all(),
+        "uses": uses_of(client),
+        "weigh_in_form": WeighInForm(initial={"date": today}, client=client),
         "shares_form": SharesForm(client=client, names=MEAL_NAMES),
         "retarget_form": RetargetForm(initial={"takes_effect": today}),
         "watch_choices": [NUTRIENT[key] for key in plan.rows],
@@ -74,52 +96,113 @@ def _page(request: HttpRequest, client: Client, status: int = 200, **forms: obje
 
 
 def edit(request: HttpRequest, pk: int) -> HttpResponse:
-    client = get_object_or_404(Client, pk=pk)
+    client, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
     form = ClientForm(request.POST or None, instance=client)
-    supplements = SupplementFormSet(request.POST or None, instance=client)
-    stale = None
+    supplements = SupplementFormSet(request.POST or None, client=client)
+    differs, status, asks = [], 200, []
     if request.method == "POST" and form.is_valid() and supplements.is_valid():
-        try:
-            with transaction.atomic():
-                form.instance.save_over(form.cleaned_data["version"] or 0)
-                supplements.save()
-                changed = ", ".join(str(form[name].label or name).lower() for name in form.changed_data if name in form.fields)
-                made = make_version(client, request.user, f"Changed: {changed}", form.cleaned_data["takes_effect"])
-            if made:
-                messages.success(request, f"New targets from {made.takes_effect:%b %-d} on.")
-            return redirect("clients:page", client.pk)
-        except StaleSave as error:
-            stale = error.current
-            form.data = form.data.copy()
-            form.data["version"] = stale.version
-    changed = [
-        (form.fields[name].label or name, getattr(stale, name), form.cleaned_data[name])
-        for name in (ClientForm.Meta.fields if stale else [])
-        if getattr(stale, name) != form.cleaned_data[name]
-    ]
-    context = {"form": form, "supplements": supplements, "client": client, "stale": stale, "changed": changed}
-    return render(request, "clients/form.html", context, status=409 if stale else 200)
+        stored = Client.with_removed.get(pk=pk)
+        differs = differences(stored, form, supplements)
+        asks = undecided(request.POST, differs)
+        status = 409
+        if not asks:
+            try:
+                return _save_client(request, form, supplements, stored)
+            except StaleSave as error:
+                client = error.current
+                differs = differences(client, form, supplements)
+                form.data = form.data.copy()
+                form.data["version"] = client.version
+    context = {"form": form, "supplements": supplements, "client": client, "differs": differs if status == 409 else [], "asks": asks}
+    context["decisions"] = {name: request.POST.get(f"decide-{name}", "") for name in DECIDED_BY_HAND}
+    return render(request, "clients/form.html", context, status=status)
+
+
+def _save_client(request: HttpRequest, form: ClientForm, supplements, stored: Client) -> HttpResponse:
+    """Store the form, what is decided for the other side left as it is stored. Raises StaleSave."""
+    client, keep_theirs = form.instance, decided(request.POST, "theirs")
+    for name in keep_theirs:
+        if name != "supplements":
+            setattr(client, name, getattr(stored, name))
+    weighed = client.weight_kg != stored.weight_kg
+    with transaction.atomic():
+        client.save_over(form.cleaned_data["version"] or 0)
+        if "supplements" not in keep_theirs:
+            supplements.save(client)
+        if weighed:
+            WeighIn.objects.update_or_create(client=client, date=timezone.localdate(), defaults={"kg": client.weight_kg})
+        changed = ", ".join(str(form[name].label or name).lower() for name in form.changed_data if name in form.fields)
+        made = make_version(client, request.user, f"Changed: {changed}", form.cleaned_data["takes_effect"])
+    if weighed:
+        messages.info(request, f"{client.weight_kg:g} kg is recorded as the weigh-in of today.")
+    if made:
+        messages.success(request, f"New targets from {made.takes_effect:%b %-d} on.")
+    return redirect("clients:page", client.pk)
 
 
 @require_POST
-def focus(request: HttpRequest) -> HttpResponse:
-    pk = request.POST.get("client", "")
-    if pk.isdigit() and Client.objects.filter(pk=pk).exists():
-        request.session[SESSION_KEY] = int(pk)
-    else:
-        request.session.pop(SESSION_KEY, None)
-    return redirect("clients:list")
+def remove(request: HttpRequest, pk: int) -> HttpResponse:
+    """Archive a client: everything that is theirs stays, and they can be brought back."""
+    client, _elsewhere = opened(request, pk)
+    if "back" in request.POST:
+        client.bring_back()
+        messages.success(request, f"{client.name} is back.")
+        return redirect("clients:page", pk)
+    client.remove(request.user)
+    messages.info(request, f"{client.name} is archived, with {'; '.join(uses_of(client)) or 'nothing that depends on it'}.")
+    return redirect(reverse("clients:list"))
 
 
 @require_POST
 def weigh_in(request: HttpRequest, pk: int) -> HttpResponse:
-    client = get_object_or_404(Client, pk=pk)
-    form = WeighInForm(request.POST)
+    client, _elsewhere = opened(request, pk)
+    form = WeighInForm(request.POST, client=client)
     if form.is_valid():
-        WeighIn.objects.update_or_create(client=client, date=form.cleaned_data["date"], defaults={"kg": form.cleaned_data["kg"]})
-        messages.success(request, f"{form.cleaned_data['kg']:g} kg recorded.")
+        kg = form.cleaned_data["kg"]
+        with transaction.atomic():
+            if form.there:
+                form.there.remove(request.user)
+            WeighIn.objects.create(client=client, date=form.cleaned_data["date"], kg=kg)
+        was = f" in place of {form.there.kg:g} kg" if form.there else ""
+        messages.success(request, f"{kg:g} kg recorded{was}.")
         return redirect("clients:page", pk)
     return render(request, "clients/weigh_in.html", {"client": client, "form": form}, status=400)
+
+
+def correct_weigh_in(request: HttpRequest, pk: int, weighed: int) -> HttpResponse:
+    """Another date or weight for one weigh-in."""
+    client, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    row = get_object_or_404(client.weigh_ins, pk=weighed)
+    form = WeighInForm(request.POST or None, instance=row, client=client)
+    if request.method == "POST" and form.is_valid():
+        with transaction.atomic():
+            if form.there:
+                form.there.remove(request.user)
+            form.save()
+        messages.success(request, f"Corrected: {row.kg:g} kg on {row.date:%b %-d}.")
+        return redirect("clients:page", pk)
+    context = {"client": client, "form": form, "weighed": row}
+    return render(request, "clients/weigh_in.html", context, status=400 if request.method == "POST" else 200)
+
+
+@require_POST
+def remove_weigh_in(request: HttpRequest, pk: int, weighed: int) -> HttpResponse:
+    client, _elsewhere = opened(request, pk)
+    row = get_object_or_404(client.weigh_ins(manager="with_removed"), pk=weighed)
+    if "back" in request.POST:
+        with transaction.atomic():
+            for other in client.weigh_ins.filter(date=row.date).exclude(pk=row.pk):
+                other.remove(request.user)
+            row.bring_back()
+        messages.success(request, f"{row.kg:g} kg of {row.date:%b %-d} counts again.")
+    else:
+        row.remove(request.user)
+        messages.info(request, f"{row.kg:g} kg of {row.date:%b %-d} no longer counts. It can be brought back below the weigh-ins.")
+    return redirect("clients:page", pk)
 
 
 def _key(key: str) -> str:
@@ -130,32 +213,43 @@ def _key(key: str) -> str:
 
 def target(request: HttpRequest, pk: int, key: str) -> HttpResponse:
     """Set one target by hand, with whose number it is and why."""
-    client = get_object_or_404(Client, pk=pk)
+    client, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
     in_force = plan_of(client).rows.get(_key(key))
     now = in_force.target if in_force else None
     initial = {"low": now.low, "aim": now.aim, "high": now.high} if now else {}
+    standing = client.overrides.filter(key=key, ended=None).select_related("by").first()
     form = OverrideForm(
         request.POST or None,
         key=key,
+        standing=standing,
         initial={name: round(value, 1) for name, value in initial.items() if value is not None} | {"kind": "choice"},
     )
     if request.method == "POST" and form.is_valid():
         data = dict(form.cleaned_data)
+        data.pop("confirm", None)
         takes_effect = data.pop("takes_effect")
         with transaction.atomic():
             client.overrides.filter(key=key, ended=None).update(ended=timezone.now())
             row = TargetOverride.objects.create(client=client, key=key, by=request.user, **data)
-            make_version(client, request.user, f"{NUTRIENT[key].name} set by hand, {row.get_kind_display()}: {row.reason}", takes_effect)
+            whose = f" ({row.given_by}, {row.license})" if row.kind == "order" else ""
+            why = f"{NUTRIENT[key].name} set by hand, {row.get_kind_display()}{whose}: {row.reason}"
+            make_version(client, request.user, why, takes_effect)
         return redirect("clients:page", pk)
-    context = {"client": client, "form": form, "key": key, "in_force": in_force}
+    context = {"client": client, "form": form, "key": key, "in_force": in_force, "standing": standing}
     return render(request, "clients/target.html", context)
 
 
 @require_POST
 def use_computed(request: HttpRequest, pk: int, key: str) -> HttpResponse:
-    client = get_object_or_404(Client, pk=pk)
+    client, _elsewhere = opened(request, pk)
+    standing = client.overrides.filter(key=_key(key), ended=None).select_related("by").first()
+    if standing and standing.kind == "order" and "confirm" not in request.POST:
+        context = {"client": client, "key": key, "standing": standing}
+        return render(request, "clients/end_order.html", context, status=409)
     with transaction.atomic():
-        client.overrides.filter(key=_key(key), ended=None).update(ended=timezone.now())
+        client.overrides.filter(key=key, ended=None).update(ended=timezone.now())
         make_version(client, request.user, f"{NUTRIENT[key].name} back to the computed target")
     messages.info(request, f"{NUTRIENT[key].name} is back to the computed target.")
     return redirect("clients:page", pk)
@@ -164,7 +258,7 @@ def use_computed(request: HttpRequest, pk: int, key: str) -> HttpResponse:
 @require_POST
 def retarget(request: HttpRequest, pk: int) -> HttpResponse:
     """Targets made anew, from the weight and the school as they are now."""
-    client = get_object_or_404(Client, pk=pk)
+    client, _elsewhere = opened(request, pk)
     form = RetargetForm(request.POST)
     if not form.is_valid():
         return _page(request, client, 400, retarget_form=form)
@@ -176,20 +270,34 @@ def retarget(request: HttpRequest, pk: int) -> HttpResponse:
 @require_POST
 def shares(request: HttpRequest, pk: int) -> HttpResponse:
     """What share of the day each meal is."""
-    client = get_object_or_404(Client, pk=pk)
+    client, _elsewhere = opened(request, pk)
     form = SharesForm(request.POST, client=client, names=MEAL_NAMES)
-    if not form.is_valid():
+    usual = "usual" in request.POST
+    if not usual and not form.is_valid():
         return _page(request, client, 400, shares_form=form)
-    client.meal_shares = {} if "usual" in request.POST else form.shares
-    client.save()
-    make_version(client, request.user, "Shares of the meals")
-    return redirect("clients:page", pk)
+    client.meal_shares = {} if usual else form.shares
+    return _saved_over(request, client, "Shares of the meals")
+
+
+def _saved_over(request: HttpRequest, client: Client, why: str = "") -> HttpResponse:
+    """Store a small change of the client, unless somebody changed the client meanwhile."""
+    asked = version_in(request.POST.get("version"))
+    try:
+        with transaction.atomic():
+            client.save_over(client.version if asked is None else asked)
+            if why:
+                make_version(client, request.user, why)
+    except StaleSave:
+        messages.error(
+            request, "The client was changed after you opened the page. Yours was not saved; what is stored is shown: set it again."
+        )
+    return redirect("clients:page", client.pk)
 
 
 @require_POST
 def watched(request: HttpRequest, pk: int) -> HttpResponse:
     """Which targets stand in the strip for this client; none chosen means the usual ones."""
-    client = get_object_or_404(Client, pk=pk)
+    client, _elsewhere = opened(request, pk)
     chosen = [] if "usual" in request.POST else [key for key in request.POST.getlist("watched") if key in NUTRIENT]
     if len(chosen) > MOST_WATCHED_BY_HAND:
         messages.error(
@@ -197,35 +305,38 @@ def watched(request: HttpRequest, pk: int) -> HttpResponse:
         )
         return redirect("clients:page", pk)
     client.watched = chosen
-    client.save()
-    return redirect("clients:page", pk)
+    return _saved_over(request, client)
 
 
 def _back(request: HttpRequest, pk: int) -> HttpResponse:
-    address = request.POST.get("next", "")
-    if url_has_allowed_host_and_scheme(address, allowed_hosts={request.get_host()}, require_https=request.is_secure()):
-        return redirect(address)
+    address = request.POST.get("next", "")[:500]
+    if address.startswith("/") and url_has_allowed_host_and_scheme(
+        address, allowed_hosts={request.get_host()}, require_https=request.is_secure()
+    ):
+        return HttpResponseRedirect(address)
     return redirect("clients:page", pk)
 
 
 @require_POST
 def dismiss(request: HttpRequest, pk: int) -> HttpResponse:
     """Put one caution aside for this client, with who and why."""
-    client = get_object_or_404(Client, pk=pk)
+    client, _elsewhere = opened(request, pk)
     code, why = request.POST.get("code", ""), request.POST.get("why", "").strip()
     if code not in {rule.code for rule in rules()}:
         raise Http404("no such caution")
     if not why:
         messages.error(request, "Say why the caution is put aside: the reason stays in the record.")
+    elif len(why) > WHY_LENGTH:
+        messages.error(request, f"The reason is over {WHY_LENGTH} characters, and the caution stands. Yours was: {why[:600]}")
     else:
         CautionDismissal.objects.create(
-            client=client, code=code, about=request.POST.get("about", "")[:ABOUT_LENGTH], why=why[:300], by=request.user
+            client=client, code=code, about=request.POST.get("about", "")[:ABOUT_LENGTH], why=why, by=request.user
         )
     return _back(request, pk)
 
 
 @require_POST
 def bring_back(request: HttpRequest, pk: int, dismissal: int) -> HttpResponse:
-    client = get_object_or_404(Client, pk=pk)
+    client, _elsewhere = opened(request, pk)
     client.dismissals.filter(pk=dismissal, ended=None).update(ended=timezone.now())
     return _back(request, pk)

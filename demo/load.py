@@ -16,6 +16,7 @@ from clients.models import CautionDismissal, Client, ClientSupplement, Intake, T
 from clients.versions import make_version, version_on
 from nutrition.schools import school_data
 from planner.models import MEALS, Day, DayEntry
+from planner.planned import plan_dish
 from practice.models import Practice, User
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -151,6 +152,7 @@ def _day(practice: Practice, clients: dict[str, Client], recipes: dict[str, Reci
                 entry.bowl = bowls[what]
             else:
                 entry.food = what
+            plan_dish(entry, practice)
             entry.save()
 
 

@@ -6,13 +6,16 @@ from django.shortcuts import get_object_or_404, render
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.picture import bowl_round
-from clients.context import focused
+from clients.cautions import Told, of_foods
+from clients.context import settle_on
 from clients.in_force import Reading, plan_of, strip
 from clients.models import Client
 from nutrition import indices
 from nutrition.allergens import found_in
+from nutrition.cautions import LEVELS
 from planner.day import reckon_day
 from planner.models import Day
+from planner.views import caution_numbers
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
 
@@ -22,36 +25,49 @@ def _shown(client: Client | None, rows: list[Reading]) -> list[Reading]:
     return [row for row in rows if not (client is not None and client.counting_harms and row.key in CALORIES)]
 
 
+def _ask_first(told: Told) -> list[str]:
+    """Everything that stands as stop and ask, in the client's words; what was settled by name is not among it."""
+    return [caution.client or f"{caution.text} Ask {caution.refer_to}." for caution in told.standing if caution.level == LEVELS[0]]
+
+
 def bowl(request: HttpRequest, pk: int) -> HttpResponse:
-    row = get_object_or_404(Bowl, pk=pk)
-    reckoned = reckon_bowl(row)
-    client = row.client or focused(request)
+    """The bowl for the client in the address; somebody's own bowl opened without one is for them."""
+    row = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
+    if request.for_client is None and (elsewhere := settle_on(request, row.client)):
+        return elsewhere
+    reckoned, client = reckon_bowl(row), request.for_client
+    plan = plan_of(client) if client else None
     context = {
         "bowl": row,
         "client": client,
+        "somebody_elses": row.client if client and row.client and row.client != client else None,
         "reckoned": reckoned,
         "round": bowl_round(reckoned, "protein_g"),
-        "strip": _shown(client, strip(plan_of(client) if client else None, reckoned.profile)),
+        "strip": _shown(client, strip(plan, reckoned.profile)),
         "without_calories": client is not None and client.counting_harms,
         "strip_of": "This bowl",
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.foods, client.allergies if client else ()),
+        "ask_first": _ask_first(of_foods(plan, reckoned.ingredients)),
         "practice": request.user.practice,
     }
     return render(request, "handouts/bowl.html", context)
 
 
 def day(request: HttpRequest, pk: int) -> HttpResponse:
-    row = get_object_or_404(Day.objects.select_related("client"), pk=pk)
+    row = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
+    if elsewhere := settle_on(request, row.client):
+        return elsewhere
     reckoned = reckon_day(row)
-    foods = [ingredient.food for ingredient in reckoned.ingredients]
+    plan = plan_of(row.client, row.made_for, row.date)
     context = {
         "day": row,
         "client": row.client,
         "reckoned": reckoned,
-        "strip": _shown(row.client, strip(plan_of(row.client, row.made_for, row.date), reckoned.profile)),
+        "strip": _shown(row.client, strip(plan, reckoned.profile)),
         "strip_of": "The day",
-        "refused": found_in(foods, row.client.allergies),
+        "refused": found_in([ingredient.food for ingredient in reckoned.ingredients], row.client.allergies),
+        "ask_first": _ask_first(of_foods(plan, reckoned.ingredients, caution_numbers(row, reckoned))),
         "practice": request.user.practice,
     }
     return render(request, "handouts/day.html", context)

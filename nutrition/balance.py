@@ -35,7 +35,8 @@ class BadProblem(ValueError):
 class Part:
     """Something in a bowl, a meal or a day whose portion can be chosen: least + n steps up to most. [g], [mL/g]
 
-    `profile` is what `profile.grams` of it bring. A locked part keeps its own grams.
+    `profile` is what `profile.grams` of it bring. A locked part keeps its own grams. `unknown` is what a gram could bring at most of
+    what nobody knows of it, by key, `ceiling` the portion that no hint goes beyond [g], and `held` says why it may not be larger.
     """
 
     id: str
@@ -49,6 +50,9 @@ class Part:
     role: str = ""
     ml_per_gram: float = 1.0
     star: bool = False
+    unknown: Mapping[str, float] = field(default_factory=dict)
+    ceiling: float = math.inf
+    held: str = ""
 
     @property
     def choices(self) -> int:
@@ -62,6 +66,10 @@ class Part:
     def amount(self, key: str) -> float:
         """What one gram brings of a target's key. In the key's unit per gram."""
         return amount_of(self.profile, key).amount / self.profile.grams if self.profile.grams > 0 else 0.0
+
+    def at_most(self, key: str) -> float:
+        """What one gram brings of a key with what is unknown of it at its largest. In the key's unit per gram."""
+        return self.amount(key) + self.unknown.get(key, 0.0)
 
 
 @dataclass(frozen=True)
@@ -82,13 +90,23 @@ class Aim:
         """What a miss is divided by: the aim, or, where that is zero, the wider bound, or 1."""
         return abs(self.aim) or max(abs(self.low or 0.0), abs(self.high or 0.0)) or 1.0
 
-    def miss(self, total: float) -> float:
-        """By how much a total is under the least (below zero) or over the most (above zero). In the key's unit."""
+    def miss(self, total: float, at_most: float | None = None) -> float:
+        """By how much a total is under the least (below zero) or over the most (above zero). In the key's unit.
+
+        `at_most` is the total with what is unknown at its largest: for a most it counts, for a least it does not.
+        """
+        most = total if at_most is None else at_most
+        if self.high is not None and most > self.high + SLACK * self.per:
+            return most - self.high
         if self.low is not None and total < self.low - SLACK * self.per:
             return total - self.low
-        if self.high is not None and total > self.high + SLACK * self.per:
-            return total - self.high
         return 0.0
+
+    def missed(self, total: float, at_most: float | None = None) -> float:
+        """What is short of the least and what is beyond the most, together. In the key's unit."""
+        most = total if at_most is None else at_most
+        over = most - self.high if self.high is not None and most > self.high + SLACK * self.per else 0.0
+        return over + (self.low - total if self.low is not None and total < self.low - SLACK * self.per else 0.0)
 
 
 @dataclass(frozen=True)
@@ -132,6 +150,10 @@ class Problem:
             if aim.weight < 0:
                 raise BadProblem("targets", f"the weight of {aim.key} is below zero")
 
+    def is_unknown(self, aim: Aim) -> bool:
+        """Whether some part's amount of a target is not wholly known. A limit that nobody wished for counts what is known."""
+        return aim.weight > 0 and any(aim.key in part.unknown for part in self.parts)
+
     def with_part(self, part: Part) -> Problem:
         """The same with a part in place of the one of its id, or added."""
         if any(own.id == part.id for own in self.parts):
@@ -152,13 +174,26 @@ class Row:
     most: float
 
 
-def _linear(aim: Aim) -> list[tuple[Aim, float]]:
-    """A target as linear ones, each with what a gram takes off [kcal/g]: a density's bounds and its aim are told apart."""
+@dataclass(frozen=True)
+class Wish:
+    """A target, or one bound of it, that is linear in the portions: `minus` is what a gram takes off [kcal/g], `far` whether the
+    distance from its aim counts, `at_most` whether what is unknown counts at its largest."""
+
+    aim: Aim
+    minus: float = 0.0
+    far: bool = True
+    at_most: bool = False
+
+
+def _linear(aim: Aim, unknown: bool) -> list[Wish]:
+    """A target as linear ones: a density's bounds and its aim are told apart, and so is a most of which something is unknown."""
     if aim.key != DENSITY:
-        return [(aim, 0.0)]
-    out = [(replace(aim, low=None, high=None), aim.aim)]
-    out += [(replace(aim, low=aim.low, high=None), aim.low)] if aim.low else []
-    return out + ([(replace(aim, low=None), aim.high)] if aim.high is not None else [])
+        if not unknown or aim.high is None:
+            return [Wish(aim)]
+        return [Wish(replace(aim, high=None)), Wish(replace(aim, low=None), far=False, at_most=True)]
+    out = [Wish(replace(aim, low=None, high=None), aim.aim)]
+    out += [Wish(replace(aim, low=aim.low, high=None), aim.low, aim.low == aim.aim)] if aim.low else []
+    return out + ([Wish(replace(aim, low=None), aim.high, aim.high == aim.aim)] if aim.high is not None else [])
 
 
 class Grid:
@@ -173,24 +208,27 @@ class Grid:
         self.step_g = np.array([part.step for part in self.free])
         self.least = np.array([part.least for part in self.free])
         self.own = np.array([part.grams for part in self.free])
-        self.soft = [one for aim in problem.aims if aim.weight > 0 or aim.hard for one in _linear(aim)]
+        self.soft = [
+            one for aim in problem.aims if aim.weight > 0 or aim.hard for one in _linear(aim, problem.is_unknown(aim))
+        ]  # fmt: skip
         density_g = self._own_grams() if density_g is None else density_g
         start, per_step = [], []
-        for aim, minus in self.soft:
+        for wish in self.soft:
+            aim = wish.aim
             # calorie density is a ratio: as energy less a bound times weight, over a weight that is held, it is linear
             density = aim.key == DENSITY
-            at, each = self._sum_of("energy_kcal" if density else aim.key, minus)
+            at, each = self._sum_of("energy_kcal" if density else aim.key, wish.minus, wish.at_most)
             divide = aim.per * (density_g if density else 1.0)
             start.append(at / divide)
             per_step.append(each / divide)
         shape = (len(self.soft), len(self.free))
         self.start, self.per_step = np.array(start), np.array(per_step).reshape(shape)
-        self.low = self._over_aims(aim.low for aim, _minus in self.soft)
-        self.aim = self._over_aims(aim.aim for aim, _minus in self.soft)
-        self.high = self._over_aims(aim.high for aim, _minus in self.soft)
-        self.weight = np.array([aim.weight for aim, _minus in self.soft])
-        # distances count once: the bounds of a density are rows of their own
-        self.far = np.array([0.0 if minus and minus != aim.aim else aim.weight for aim, minus in self.soft])
+        self.low = self._over_aims(wish.aim.low for wish in self.soft)
+        self.aim = self._over_aims(wish.aim.aim for wish in self.soft)
+        self.high = self._over_aims(wish.aim.high for wish in self.soft)
+        self.weight = np.array([wish.aim.weight for wish in self.soft])
+        # distances count once, though the bounds of a target may be rows of their own
+        self.far = np.array([wish.aim.weight if wish.far else 0.0 for wish in self.soft])
         self.rows = self._rows()
 
     @classmethod
@@ -201,22 +239,27 @@ class Grid:
     def _over_aims(self, values: Iterable[float | None]) -> Vector:
         """Bounds or aims as shares of each aim, NaN for an open one."""
         pairs = zip(self.soft, values, strict=True)
-        return np.array([np.nan if value is None else (value - minus) / aim.per for (aim, minus), value in pairs])
+        return np.array([np.nan if value is None else (value - wish.minus) / wish.aim.per for wish, value in pairs])
 
     def _own_grams(self) -> float:
         """The weight of the practitioner's own portions and what is eaten besides. [g]"""
         return max(sum(part.grams for part in self.problem.parts) + self.problem.base_grams, 1.0)
 
-    def _sum_of(self, key: str, minus_per_gram: float = 0.0) -> tuple[float, Vector]:
+    def _sum_of(self, key: str, minus_per_gram: float = 0.0, at_most: bool = False) -> tuple[float, Vector]:
         """A key's total at the least portions, and what each step adds."""
+
+        def each(part: Part) -> float:
+            return (part.at_most(key) if at_most else part.amount(key)) - minus_per_gram
+
         start = self.problem.base.get(key, 0.0) - minus_per_gram * self.problem.base_grams
-        start += sum((part.amount(key) - minus_per_gram) * grams for part, grams in self.fixed)
-        start += sum((part.amount(key) - minus_per_gram) * part.least for part in self.free)
-        return start, np.array([(part.amount(key) - minus_per_gram) * part.step for part in self.free])
+        start += sum(each(part) * grams for part, grams in self.fixed)
+        start += sum(each(part) * part.least for part in self.free)
+        return start, np.array([each(part) * part.step for part in self.free])
 
     def _rows(self) -> list[Row]:
         rows = []
-        for i, (aim, _minus) in enumerate(self.soft):
+        for i, wish in enumerate(self.soft):
+            aim = wish.aim
             if aim.hard and aim.high is not None:
                 rows.append(Row(aim.key, self.per_step[i], float(self.high[i] - self.start[i])))
             if aim.hard and aim.hard_low and aim.low is not None:
@@ -297,9 +340,19 @@ def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
     return out
 
 
-def sums(problem: Problem, found: Mapping[str, float]) -> tuple[float, float]:
-    """The sums (2) and (3) for totals by key, as they are defined: weighted misses, and weighted distances, each over its aim."""
-    missed = sum(aim.weight * abs(aim.miss(found[aim.key])) / aim.per for aim in problem.aims)
+def at_most(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
+    """What portions [g] bring of every target at most, with what is unknown at its largest. In each key's unit."""
+    out = totals(problem, portions)
+    for aim in problem.aims:
+        if problem.is_unknown(aim):
+            out[aim.key] += sum(part.unknown.get(aim.key, 0.0) * portions[part.id] for part in problem.parts)
+    return out
+
+
+def sums(problem: Problem, found: Mapping[str, float], most: Mapping[str, float]) -> tuple[float, float]:
+    """The sums (2) and (3) for totals by key, known and at most, as they are defined: weighted misses, and weighted distances, each
+    over its aim."""
+    missed = sum(aim.weight * aim.missed(found[aim.key], most[aim.key]) / aim.per for aim in problem.aims)
     return missed, sum(aim.weight * abs(found[aim.key] - aim.aim) / aim.per for aim in problem.aims)
 
 

@@ -11,7 +11,7 @@ from time import perf_counter
 import numpy as np
 import numpy.typing as npt
 
-from nutrition.balance import DENSITY, SLACK, Grid, Problem, npt_ints
+from nutrition.balance import DENSITY, SLACK, Grid, Part, Problem, npt_ints
 from nutrition.balance_search import moves
 from nutrition.profile import Vector
 
@@ -66,9 +66,9 @@ def _first(grid: Grid, ways: npt.NDArray[np.int64]) -> npt_ints | None:
         total = _totals(grid, "energy_kcal" if aim.key == DENSITY else aim.key, ways)
         if aim.key == DENSITY:
             total = np.divide(total, grams, out=np.zeros_like(total), where=grams > 0)
-        low, high = -math.inf if aim.low is None else aim.low, math.inf if aim.high is None else aim.high
-        missed = np.maximum(np.maximum(low - total, total - high), 0.0) / aim.per
-        violation += aim.weight * np.where(missed > SLACK, missed, 0.0)
+        most = total + _totals(grid, aim.key, ways, unknown=True) if grid.problem.is_unknown(aim) else total
+        for missed in (total * 0.0 if aim.low is None else aim.low - total, total * 0.0 if aim.high is None else most - aim.high):
+            violation += aim.weight * np.where(missed > SLACK * aim.per, missed / aim.per, 0.0)
         deviation += aim.weight * np.abs(total - aim.aim) / aim.per
     moved = (np.abs(portions - grid.own[:, None]) / grid.step_g[:, None]).sum(axis=0)
     # what only the last digits tell apart is the same
@@ -77,7 +77,12 @@ def _first(grid: Grid, ways: npt.NDArray[np.int64]) -> npt_ints | None:
     return best
 
 
-def _totals(grid: Grid, key: str, ways: npt.NDArray[np.int64]) -> Vector:
-    start = grid.problem.base.get(key, 0.0) + sum(part.amount(key) * portion for part, portion in grid.fixed)
-    start += sum(part.amount(key) * part.least for part in grid.free)
-    return np.asarray(start + np.array([part.amount(key) * part.step for part in grid.free]) @ ways)
+def _totals(grid: Grid, key: str, ways: npt.NDArray[np.int64], unknown: bool = False) -> Vector:
+    """What each way to portion brings of a key; or, of what is unknown of it, at most."""
+
+    def each(part: Part) -> float:
+        return part.unknown.get(key, 0.0) if unknown else part.amount(key)
+
+    start = 0.0 if unknown else grid.problem.base.get(key, 0.0)
+    start += sum(each(part) * portion for part, portion in grid.fixed) + sum(each(part) * part.least for part in grid.free)
+    return np.asarray(start + np.array([each(part) * part.step for part in grid.free]) @ ways)

@@ -11,14 +11,23 @@ from nutrition import household
 from nutrition.balance import Aim, BadProblem, Part, Problem, name_of
 from nutrition.balance_hints import closest, colliding, hints, misses
 from nutrition.balance_solver import Answer, balance
+from nutrition.bowl import Ingredient
 from nutrition.foods import Food
+from nutrition.gate import OPEN
+from nutrition.meal_aims import with_upper_levels
 from nutrition.nutrients import NUTRIENT
+from nutrition.plausible import unknown_at_most
 from nutrition.portions import limits_around
 from nutrition.recipe import Facts, Recipe, UnreadableRecipe, parse_text, reckon
+from nutrition.reference import reference_intakes
 from nutrition.search import food_index
 from nutrition.staples import staple_parts
 
 SIGNIFICANT = 9
+# A problem without a person keeps to the upper levels of adults.
+ADULT = ("female", 30.0)
+# Of an amount that is partly unknown less than this share of its aim is not worth a word.
+WORTH_SAYING = 0.01
 
 
 def _number(data: Mapping[str, Any], name: str, field: str, default: float | None = None) -> float | None:
@@ -67,12 +76,14 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     if "food" in row:
         food = _food(row["food"], f"{field}.food")
         profile, said, role, group, step = food.profile(100.0), food.name, food.role, food.group, household.step_g(food)
+        foods, dish = [Ingredient(food, 100.0)], False
         ml = (food.volume_ml(100.0) or 100.0) / 100.0
     elif "recipe" in row:
         facts = _recipe(row["recipe"], f"{field}.recipe", load)
         if facts.batch.grams <= 0:
             raise BadProblem(f"{field}.recipe", f"{field}.recipe weighs nothing: none of its lines could be read")
         profile, said, role, group = facts.batch, facts.recipe.title or name, "dish", ""
+        foods, dish = facts.batch_foods(), True
         step = max(round(facts.serving.grams / 20) * 5.0, 5.0)
         ml = (facts.volume_ml or facts.batch.grams) / facts.batch.grams
     else:
@@ -90,8 +101,15 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     last = usual.most if most is None else most
     if first < 0 or last < first:
         raise BadProblem(f"{field}.min_grams", f"{field}: min_grams must be zero or more and not over max_grams")
+    locked = bool(row.get("locked", False))
+    limit = OPEN.limit(foods, profile.grams, dish)
+    most = 0.0 if limit.stops else limit.most if limit.most < profile.grams - 1e-9 or not limit.bars else max(grams, 0.0)
+    if not locked:
+        first, last = min(first, most), min(last, most)
+    unknown = {key: value / profile.grams for key, value in unknown_at_most(foods).items()}
     return Part(
-        name, said, profile, grams, first, last, stated_step, bool(row.get("locked", False)), role, ml, bool(row.get("star", False))
+        name, said, profile, grams, first, last, stated_step, locked, role, ml, bool(row.get("star", False)), unknown, max(most, 0.0),
+        " ".join(bar.why for bar in limit.bars),
     )  # fmt: skip
 
 
@@ -130,7 +148,9 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
     if vessel is not None and not vessel > 0:
         raise BadProblem("vessel_ml", "vessel_ml must be above zero")
     read = tuple(_part(row, at, load) for at, row in enumerate(parts))
-    return Problem(read, tuple(_aim(str(key), row) for key, row in aims.items()), vessel_ml=vessel)
+    wanted = tuple(_aim(str(key), row) for key, row in aims.items())
+    upper = {key: row.upper for key, row in reference_intakes(*ADULT).items() if row.upper is not None}
+    return Problem(read, with_upper_levels(wanted, upper), vessel_ml=vessel)
 
 
 def _round(value: float) -> float:
@@ -146,7 +166,9 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
     return {
         "status": answer.status,
         "portions": {name: _round(grams) for name, grams in answer.portions.items()},
-        "totals": {key: _round(value) for key, value in answer.totals.items()},
+        "totals": {aim.key: _round(answer.totals[aim.key]) for aim in _shown(problem, answer)},
+        "unknown": _unknown(problem, answer),
+        "held": {part.id: part.held for part in problem.parts if part.held},
         "violation": _round(answer.violation),
         "deviation": _round(answer.deviation),
         "misses": [{"nutrient": miss.key, "by": _round(miss.by), "why": miss.why} for miss in missed],
@@ -156,6 +178,23 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
             for hint in found
         ],
     }
+
+
+def _shown(problem: Problem, answer: Answer) -> list[Aim]:
+    """The targets that were asked for, and the upper levels that are passed."""
+    return [aim for aim in problem.aims if aim.weight > 0 or aim.miss(answer.totals[aim.key], answer.at_most[aim.key])]
+
+
+def _unknown(problem: Problem, answer: Answer) -> list[dict[str, object]]:
+    """Of each target with a most: what of it is not known, in which parts, and between what it then lies."""
+    out: list[dict[str, object]] = []
+    for aim in problem.aims:
+        known, most = answer.totals[aim.key], answer.at_most[aim.key]
+        if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
+            continue
+        names = [part.name for part in problem.parts if part.unknown.get(aim.key, 0.0) * answer.portions[part.id] > 0]
+        out.append({"nutrient": aim.key, "parts": names, "from": _round(known), "to": _round(most)})
+    return out
 
 
 def _collision(problem: Problem, name: str) -> dict[str, object]:
@@ -175,13 +214,22 @@ def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
         new = data["portions"][part.id]
         moved = f" ({new - part.grams:+.0f})" if abs(new - part.grams) >= 0.5 else ""
         out.append(f"{new:8.1f} g{moved:9}{'  locked' if part.locked else ''}  {part.name}")
+        if part.held:
+            out.append(f"{'':10} {part.held}")
     out.append("")
+    most = {row["nutrient"]: row["to"] for row in data["unknown"]}
     for aim in problem.aims:
+        if aim.key not in data["totals"]:
+            continue
         places = NUTRIENT[aim.key].decimals
-        total, miss = data["totals"][aim.key], aim.miss(data["totals"][aim.key])
+        total, miss = data["totals"][aim.key], aim.miss(data["totals"][aim.key], most.get(aim.key))
         stands = "inside" if not miss else f"{'under' if miss < 0 else 'over'} by {abs(miss):,.{places}f}"
         out.append(f"{name_of(aim.key):28}{total:>12,.{places}f} {NUTRIENT[aim.key].unit:8} {stands}")
     out.append(f"Misses {data['violation']:.4f}, distances {data['deviation']:.4f} (each over its aim, weighted)")
+    for row in data["unknown"]:
+        span = " and ".join(f"{row[side]:,.{NUTRIENT[row['nutrient']].decimals}f}" for side in ("from", "to"))
+        name, unit = name_of(row["nutrient"]), NUTRIENT[row["nutrient"]].unit
+        out.append(f"{name} is unknown in {', '.join(row['parts'])}: in all between {span} {unit}")
     out += [f"{NUTRIENT[miss['nutrient']].name}: {miss['why']}" for miss in data["misses"]]
     if data["colliding"]:
         out.append("Cannot all be kept: " + ", ".join(name_of(row["limit"]) for row in data["colliding"]))

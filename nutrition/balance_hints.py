@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from nutrition.balance import SLACK, Aim, Grid, Part, Problem, name_of, npt_ints, sums, totals
+from nutrition.balance import SLACK, Aim, Grid, Part, Problem, at_most, name_of, npt_ints, sums, totals
 from nutrition.balance_search import score, search
 from nutrition.balance_solver import SCALE, Answer, Model, total_of
 from nutrition.nutrients import NUTRIENT
@@ -55,7 +55,7 @@ def misses(problem: Problem, answer: Answer) -> list[Miss]:
     """The targets that the answer misses, each with the reason."""
     out = []
     for aim in problem.aims:
-        by = aim.miss(answer.totals[aim.key])
+        by = aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
         if by:
             out.append(Miss(aim.key, by, _why(problem, aim, by)))
     return sorted(out, key=lambda miss: -abs(miss.by) / next(aim.per for aim in problem.aims if aim.key == miss.key))
@@ -68,7 +68,7 @@ def _why(problem: Problem, aim: Aim, by: float) -> str:
     best, violation = _least_missed(alone)
     if violation > SLACK:
         side, least = ("largest", "under") if by < 0 else ("smallest", "over")
-        reached = _total(alone, best, aim.key)
+        reached = _total(alone, best, aim.key, largest=by > 0)
         return f"even with every part at its {side} it is {least}: {_number(aim.key, reached)}"
     against = []
     for other in problem.aims:
@@ -101,12 +101,14 @@ def _least_missed(problem: Problem, seconds: float = SOLVE_SECONDS) -> tuple[Seq
 
 def _missed(grid: Grid, steps: npt_ints) -> float:
     """The sum (2) as it is defined."""
-    return sums(grid.problem, totals(grid.problem, grid.portions(steps)))[0]
+    portions = grid.portions(steps)
+    return sums(grid.problem, totals(grid.problem, portions), at_most(grid.problem, portions))[0]
 
 
-def _total(problem: Problem, steps: Sequence[int], key: str) -> float:
+def _total(problem: Problem, steps: Sequence[int], key: str, largest: bool = False) -> float:
+    """A key's total, or what it could be at most."""
     grid = Grid(problem)
-    return totals(problem, grid.portions(np.array(steps, dtype=np.int64)))[key]
+    return (at_most if largest else totals)(problem, grid.portions(np.array(steps, dtype=np.int64)))[key]
 
 
 def colliding(problem: Problem) -> list[str]:
@@ -141,7 +143,7 @@ def closest(problem: Problem, name: str) -> float | None:
         return None
     loud = tuple(replace(one, hard=False, weight=1.0 if one.key == name else 1000.0) for one in problem.aims if one.hard)
     steps, _violation = _least_missed(replace(problem, aims=loud))
-    return _total(problem, steps, name)
+    return _total(problem, steps, name, largest=True)
 
 
 def hints(problem: Problem, answer: Answer, pantry: Sequence[Part] = ()) -> list[Hint]:
@@ -155,12 +157,19 @@ def hints(problem: Problem, answer: Answer, pantry: Sequence[Part] = ()) -> list
 
 def _gap(problem: Problem, answer: Answer) -> float:
     """The misses of an answer, hard limits that are broken counted in."""
-    return sum(abs(aim.miss(answer.totals[aim.key])) / aim.per * max(aim.weight, 1.0 if aim.hard else 0.0) for aim in problem.aims)
+    return sum(
+        aim.missed(answer.totals[aim.key], answer.at_most[aim.key]) / aim.per * max(aim.weight, 1.0 if aim.hard else 0.0)
+        for aim in problem.aims
+    )  # fmt: skip
 
 
 def _soft(problem: Problem) -> Problem:
-    """Hard targets as loud wishes, so that a hint can be judged where they collide."""
-    return replace(problem, aims=tuple(replace(aim, hard=False, weight=max(aim.weight, 1.0)) if aim.hard else aim for aim in problem.aims))
+    """Hard targets as loud wishes, so that a hint can be judged where they collide. A limit that is no wish stays hard."""
+
+    def softer(aim: Aim) -> Aim:
+        return replace(aim, hard=False, weight=max(aim.weight, 1.0)) if aim.hard and aim.weight else aim
+
+    return replace(problem, aims=tuple(softer(aim) for aim in problem.aims))
 
 
 def _larger(problem: Problem, answer: Answer, before: float) -> list[Hint]:
@@ -169,7 +178,9 @@ def _larger(problem: Problem, answer: Answer, before: float) -> list[Hint]:
     for part in problem.parts:
         if part.locked or answer.portions[part.id] < part.most - part.step:
             continue
-        wider = replace(part, most=max(part.most, part.step) * LARGER)
+        wider = replace(part, most=min(max(part.most, part.step) * LARGER, part.ceiling))
+        if wider.most < part.most + part.step:
+            continue
         steps, after = _least_missed(asked.with_part(wider))
         if not after < before * (1 - HELPS):
             continue
@@ -212,8 +223,8 @@ def _added(problem: Problem, before: float, pantry: Sequence[Part]) -> list[Hint
 def _loosened(problem: Problem, answer: Answer) -> list[Hint]:
     out = []
     for aim in problem.aims:
-        by = aim.miss(answer.totals[aim.key])
-        if not by:
+        by = aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
+        if not by or not aim.weight:
             continue
         # this target's own miss, as small as it can be while all the others are met as well as they are
         others = replace(problem, aims=tuple(one for one in problem.aims if one.key != aim.key))
@@ -224,7 +235,7 @@ def _loosened(problem: Problem, answer: Answer) -> list[Hint]:
             replace(aim, hard=False, weight=1.0) if one.key == aim.key else replace(one, weight=one.weight * 1000.0) for one in problem.aims
         )
         steps, _loud = _least_missed(replace(problem, aims=heard))
-        to = _total(problem, steps, aim.key)
+        to = _total(problem, steps, aim.key, largest=by > 0)
         loose = replace(aim, low=min(to, aim.low), hard=False) if by < 0 and aim.low is not None else aim
         loose = replace(aim, high=max(to, aim.high), hard=False) if by > 0 and aim.high is not None else loose
         _again, verified = _least_missed(problem.with_aim(loose) if answer.status != "infeasible" else _soft(problem.with_aim(loose)))

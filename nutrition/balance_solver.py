@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from nutrition.balance import Grid, Problem, npt_ints, sums, totals
+from nutrition.balance import Grid, Problem, at_most, npt_ints, sums, totals
 from nutrition.balance_counted import bettered, can_count_out, counted_out, is_wished
 from nutrition.balance_relaxed import relaxed, rounded
 from nutrition.balance_search import score, search
@@ -28,7 +28,7 @@ BOWL_SECONDS, DAY_SECONDS = 0.13, 0.85
 
 @dataclass(frozen=True)
 class Answer:
-    """Portions [g], the sums (2) and (3), the totals by key, and whether it is proved that nothing is better.
+    """Portions [g], the sums (2) and (3), the totals by key, as known and at most, and whether it is proved that nothing is better.
 
     `status`: "optimal" (proved), "feasible" (the best found in the time), "infeasible" (the hard limits cannot all be kept; the
     portions then come nearest to keeping them).
@@ -40,6 +40,7 @@ class Answer:
     violation: float
     deviation: float
     change: float
+    at_most: dict[str, float]
 
 
 def time_for(problem: Problem) -> float:
@@ -153,8 +154,8 @@ def total_of(terms: Sequence[Any]) -> Any:
 
 def answer_from(grid: Grid, steps: npt_ints, status: str) -> Answer:
     portions = grid.portions(steps)
-    found = totals(grid.problem, portions)
-    return Answer(status, portions, found, *sums(grid.problem, found), grid.change(steps))
+    found, most = totals(grid.problem, portions), at_most(grid.problem, portions)
+    return Answer(status, portions, found, *sums(grid.problem, found, most), grid.change(steps), most)
 
 
 # How the time goes over solving again, referred to the weight that was found.

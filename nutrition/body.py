@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from nutrition.person import Person
 
 UNDERWEIGHT_BMI, OBESE_BMI = 18.5, 30.0
+# Older people are frail before they are as thin as that. GLIM criteria (2019), from memory.
+OLDER_UNDERWEIGHT_BMI, OLDER_FROM_YEARS = 20.0, 65.0
 # The weight at the top of the normal band stands for the lean body; a quarter of what is above it counts.
 REFERENCE_BMI, COUNTED_EXCESS = 25.0, 0.25
 
@@ -26,6 +28,19 @@ def bmi(weight_kg: float, height_cm: float) -> float:
     References: World Health Organization, Technical Report Series 894 (2000), for the bands at 18.5, 25 and 30.
     """
     return weight_kg / (height_cm / 100.0) ** 2
+
+
+def least_bmi(age_years: float) -> float:
+    """The body mass index under which, and down to which, no loss is planned. [kg/m²]
+
+    References: World Health Organization, Technical Report Series 894 (2000); from 65 years on GLIM (2019), from memory.
+    """
+    return OLDER_UNDERWEIGHT_BMI if age_years >= OLDER_FROM_YEARS else UNDERWEIGHT_BMI
+
+
+def least_weight(person: Person) -> float:
+    """The weight under which, and down to which, no loss is planned. [kg]"""
+    return least_bmi(person.age_years) * (person.height_cm / 100.0) ** 2
 
 
 def adjusted_weight(weight_kg: float, height_cm: float) -> float:

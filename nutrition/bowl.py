@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
+
+import numpy as np
 
 from nutrition.foods import Food
+from nutrition.profile import Profile
 
 VEGETABLE_GROUPS = {"vegetable", "leafy green", "starchy vegetable", "mushroom", "sea vegetable", "fermented vegetable"}
 # Enough to be seen and tasted: less of it is seasoning. Common practice, no source. [g]
@@ -21,10 +24,28 @@ LEAST_SHARE, MOST_SHARE = 0.01, 0.95
 
 @dataclass(frozen=True)
 class Ingredient:
-    """A food and its grams in what is looked at. [g]"""
+    """A food and its grams in what is looked at, as they went in. [g] `cooked` is the food with what is left of it once it is cooked,
+    per 100 g as it went in; None where it is eaten as it is."""
 
     food: Food
     grams: float
+    cooked: Food | None = field(default=None, compare=False)
+
+    @property
+    def left(self) -> Food:
+        """The food with what is eaten of it: everything that is derived starts from this."""
+        return self.cooked or self.food
+
+    def times(self, factor: float) -> Ingredient:
+        return Ingredient(self.food, self.grams * factor, self.cooked)
+
+
+def cooked_food(food: Food, grams: float, eaten: Profile) -> Food:
+    """The food with the nutrients that are left of `grams` of it after cooking, per 100 g as it went in. [g]"""
+    if grams <= 0:
+        return food
+    values = np.where(np.isnan(food.values), np.nan, eaten.amounts / grams * 100.0)
+    return replace(food, values=values, low=values, high=values)
 
 
 def plain_name(food: Food) -> str:
@@ -68,7 +89,7 @@ def kinds_of_protein(ingredients: Sequence[Ingredient]) -> list[tuple[str, float
     """Grams of protein by food, most first; foods that bring under a hundredth are gathered as "the rest". [g]"""
     grams: dict[str, float] = {}
     for ingredient in ingredients:
-        value = ingredient.food.per_100_g("protein_g")
+        value = ingredient.left.per_100_g("protein_g")
         if value:
             name = plain_name(ingredient.food)
             grams[name] = grams.get(name, 0.0) + value * ingredient.grams / 100.0

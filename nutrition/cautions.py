@@ -22,7 +22,7 @@ _COMPARISON = re.compile(r"^(.+?) (<=|>=|<|>) (.+)$")
 
 @dataclass(frozen=True)
 class Situation:
-    """What is known where a decision is made: the person, the numbers at hand by name, and the foods in question.
+    """What is known where a decision is made: the person, the numbers and words at hand by name, and the foods in question.
 
     A number that is not known is left out, and no rule that needs it fires. `foods` is None where no foods are in question.
     """
@@ -35,6 +35,7 @@ class Situation:
     dislikes: tuple[str, ...] = ()
     numbers: Mapping[str, float] = field(default_factory=dict)
     foods: Sequence[Ingredient] | None = None
+    words: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -69,12 +70,15 @@ class Rule:
     food: frozenset[str]
     number: tuple[Comparison, ...]
     allergen: bool
+    holds: frozenset[str]
     disliked: bool
+    client: str
 
 
 @dataclass(frozen=True)
 class Caution:
-    """A rule that fired. `about` names the foods that triggered it, empty otherwise."""
+    """A rule that fired. `about` names the foods that triggered it, empty otherwise; `names` has them one by one.
+    `client` says it to the client."""
 
     code: str
     level: str
@@ -83,6 +87,8 @@ class Caution:
     refer_to: str
     source: str
     about: str = ""
+    names: tuple[str, ...] = ()
+    client: str = ""
 
 
 def _value(side: str, numbers: Mapping[str, float]) -> float | None:
@@ -125,7 +131,9 @@ def rules() -> tuple[Rule, ...]:
                 food,
                 tuple(_comparison(text) for text in row.get("number", ())),
                 bool(row.get("allergen")),
+                frozenset(row.get("holds", ())),
                 bool(row.get("disliked")),
+                row.get("client", ""),
             )
         )
     return tuple(out)
@@ -150,6 +158,8 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
         found = [f"{part.food.name} ({', '.join(hit)})" for part in foods if (hit := _refused(part, situation))]
     elif rule.disliked:
         found = [part.food.name for part in foods if any(_is_called(part.food.name, word) for word in situation.dislikes)]
+    elif rule.holds:
+        found = [part.food.name for part in foods if not rule.holds.isdisjoint(part.food.allergens)]
     elif rule.food:
         found = [part.food.name for part in foods if not rule.food.isdisjoint(classes_of(part.food))]
     else:
@@ -168,7 +178,7 @@ def _is_called(name: str, word: str) -> bool:
 
 
 def _with_food_numbers(situation: Situation) -> dict[str, float]:
-    """The numbers at hand, and those that the foods give by themselves: grams of a kind, foods with gluten."""
+    """The numbers at hand, and those that the foods give by themselves: grams of a kind."""
     numbers = dict(situation.numbers)
     if situation.foods is not None:
         grams: dict[str, float] = {}
@@ -176,7 +186,6 @@ def _with_food_numbers(situation: Situation) -> dict[str, float]:
             for name in classes_of(part.food):
                 grams[name] = grams.get(name, 0.0) + part.grams
         numbers |= {f"g_{name}": grams.get(name, 0.0) for name in food_classes()}
-        numbers["gluten_foods"] = float(sum("gluten" in part.food.allergens for part in situation.foods))
     return numbers
 
 
@@ -191,6 +200,20 @@ def cautions_in(situation: Situation) -> list[Caution]:
         if found is None:
             continue
         foods = ", ".join(found)
-        text = rule.text.format_map({**numbers, "foods": foods})
-        out.append(Caution(rule.code, rule.level, text, rule.why, rule.refer_to, rule.source, foods))
+        text = rule.text.format_map({**numbers, **situation.words, "foods": foods})
+        # what is about a number set by hand is about that number: another one brings it back
+        about = situation.words.get("opened", "") if "{opened}" in rule.text else foods
+        out.append(
+            Caution(
+                rule.code,
+                rule.level,
+                text,
+                rule.why,
+                rule.refer_to,
+                rule.source,
+                about,
+                tuple(found),
+                rule.client.format_map({"foods": foods}),
+            )
+        )
     return sorted(out, key=lambda caution: LEVELS.index(caution.level))

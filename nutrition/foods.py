@@ -168,6 +168,26 @@ def _food(row: dict[str, str], portions: tuple[Portion, ...], shares: tuple[Shar
     )
 
 
+BY_KIND = "by kind"
+# Spoons to a cup.
+SPOONS_PER_CUP = {"tsp": 48.0, "tbsp": 16.0}
+
+
+def _agreeing(rows: list[Portion]) -> list[Portion]:
+    """The portions, a cup that was only guessed by kind replaced by what the food's own spoon says: both cannot hold."""
+    own = [row for row in rows if row.measure in SPOONS_PER_CUP and not row.form and not row.source.startswith(BY_KIND)]
+    if not own:
+        return rows
+    spoon = max(own, key=lambda row: row.grams)
+    times, out = SPOONS_PER_CUP[spoon.measure], []
+    for row in rows:
+        if row.measure == "cup" and row.source.startswith(BY_KIND):
+            source = f"{times:g} {spoon.measure}: {spoon.source}"
+            row = Portion("cup", row.form, spoon.grams * times, spoon.low * times, spoon.high * times, source)
+        out.append(row)
+    return out
+
+
 @lru_cache(maxsize=1)
 def food_table() -> FoodTable:
     """The table that ships with the application, read once."""
@@ -179,4 +199,5 @@ def food_table() -> FoodTable:
     for row in _read("shares.csv"):
         parts = float(row["share"]), float(row["low"]), float(row["high"])
         shares.setdefault(row["slug"], []).append(Share(row["kind"], *parts, row["source"]))
+    portions = {slug: _agreeing(rows) for slug, rows in portions.items()}
     return FoodTable([_food(row, tuple(portions.get(row["slug"], ())), tuple(shares.get(row["slug"], ()))) for row in _read("foods.csv")])

@@ -52,7 +52,10 @@ def days_to_change(kcal_per_day: float, kg: float) -> float | None:
 
 @dataclass(frozen=True)
 class Forecast:
-    """Weight ahead at one lasting change of intake. [kg], [kcal/day], [weeks]; weeks None: it never gets there."""
+    """Weight ahead at one lasting change of intake. [kg], [kcal/day], [weeks]; weeks None: it never gets there.
+
+    `stops_kg` is where it is planned to end, at the goal or at the least weight: nothing is forecast beyond it. None without one.
+    """
 
     kcal_per_day: float
     weight_kg: float
@@ -61,6 +64,7 @@ class Forecast:
     target_kg: float | None
     dynamic_weeks: float | None
     static_weeks: float | None
+    stops_kg: float | None = None
 
     @property
     def words(self) -> str:
@@ -69,32 +73,46 @@ class Forecast:
         half, year = after[26], after[52]
         text = (
             f"With {self.kcal_per_day:+.0f} kcal a day kept up, the dynamic model expects {half[0]:.1f} kg in half a year and "
-            f"{year[0]:.1f} kg in a year, coming to rest near {self.eventual_kg:.1f} kg. The rule of 7700 kcal per kg would say "
-            f"{half[1]:.1f} and {year[1]:.1f} kg: it forgets that a "
+            f"{year[0]:.1f} kg in a year. The rule of 7700 kcal per kg would say {half[1]:.1f} and {year[1]:.1f} kg: it forgets that a "
             f"{'lighter body needs less' if self.kcal_per_day < 0 else 'heavier body needs more'}, so that the change slows down."
         )
-        if self.target_kg is None:
-            return text
+        if self.stops_kg is None:
+            return f"{text} It comes to rest near {self.eventual_kg:.1f} kg."
+        if self.stops_kg != self.target_kg:
+            return f"{text} Nothing is forecast beyond {self.stops_kg:.1f} kg: it is the least weight that is planned for."
         weeks = "never at this intake alone" if self.dynamic_weeks is None else f"in about {self.dynamic_weeks:.0f} weeks"
         by_rule = "" if self.static_weeks is None else f" (by the rule: {self.static_weeks:.0f})"
-        return f"{text} {self.target_kg:g} kg is reached {weeks}{by_rule}."
+        return f"{text} {self.target_kg:g} kg is reached {weeks}{by_rule}; nothing is forecast beyond it."
 
 
-def forecast(weight_kg: float, kcal_per_day: float, target_kg: float | None = None) -> Forecast:
-    """Both models side by side after 4, 12, 26, 52 and 104 weeks. [kg] from [kg], [kcal/day]"""
+def forecast(weight_kg: float, kcal_per_day: float, target_kg: float | None = None, least_kg: float | None = None) -> Forecast | None:
+    """Both models side by side after 4, 12, 26, 52 and 104 weeks. [kg] from [kg], [kcal/day]
+
+    Neither goes past the target, nor, for a loss, under the least weight. None for a loss at or under the least weight.
+    """
+    loses = kcal_per_day < 0
+    if loses and least_kg is not None and weight_kg <= least_kg:
+        return None
+    ahead = target_kg if target_kg is not None and (target_kg < weight_kg) == loses and target_kg != weight_kg else None
+    ends = [kg for kg in (ahead, least_kg if loses else None) if kg is not None]
+    stops = (max(ends) if loses else min(ends)) if ends else None
+
+    def held(kg: float) -> float:
+        return kg if stops is None else max(kg, stops) if loses else min(kg, stops)
+
     points = tuple(
         (
             weeks,
-            weight_kg + dynamic_change(kcal_per_day, weeks * WEEK_DAYS),
-            weight_kg + static_change(kcal_per_day, weeks * WEEK_DAYS),
+            held(weight_kg + dynamic_change(kcal_per_day, weeks * WEEK_DAYS)),
+            held(weight_kg + static_change(kcal_per_day, weeks * WEEK_DAYS)),
         )
         for weeks in (4, 12, 26, 52, 104)
     )
     dynamic = static = None
-    if target_kg is not None and kcal_per_day:
+    if target_kg is not None and target_kg == stops:
         away = target_kg - weight_kg
         days = days_to_change(kcal_per_day, away)
         dynamic = None if days is None else days / WEEK_DAYS
-        by_rule = away / static_change(kcal_per_day, WEEK_DAYS)
-        static = by_rule if by_rule >= 0 else None
-    return Forecast(kcal_per_day, weight_kg, points, weight_kg + eventual_change(kcal_per_day), target_kg, dynamic, static)
+        static = away / static_change(kcal_per_day, WEEK_DAYS)
+    eventual = held(weight_kg + eventual_change(kcal_per_day))
+    return Forecast(kcal_per_day, weight_kg, points, eventual, target_kg, dynamic, static, stops)

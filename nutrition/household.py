@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nutrition.foods import ML_PER_CUP, Food
+from nutrition.foods import ML_PER_CUP, Food, Portion
+from nutrition.units import milliliters
 
 FRACTIONS = ((0.0, ""), (0.25, "1/4"), (1 / 3, "1/3"), (0.5, "1/2"), (2 / 3, "2/3"), (0.75, "3/4"), (1.0, ""))
 SPOON_FRACTIONS = ((0.0, ""), (0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, ""))
 COUNTED = ("medium", "slice", "clove", "sheet", "leaf", "piece", "block")
 TBSP_PER_CUP, TSP_PER_CUP = 16.0, 48.0
-COUNT_FIT = 0.12
+MOST_SAID = 1e6
+# A piece is said where it is this near. [share], and so many at most
+COUNT_FIT, MOST_COUNTED = 0.12, 12
 
 
 @dataclass(frozen=True)
@@ -23,6 +27,9 @@ class Spoken:
 
 def fraction(value: float, steps: tuple[tuple[float, str], ...] = FRACTIONS) -> tuple[float, str]:
     """The nearest amount a measuring set can give, as number and words: 1.3 is (1.333, "1 1/3")."""
+    if not 0 <= value < MOST_SAID:
+        # nobody measures that out
+        return value, f"{value:.2g}"
     whole = int(value)
     part, words = min(steps, key=lambda step: abs(step[0] - (value - whole)))
     if part == 1.0:
@@ -31,25 +38,84 @@ def fraction(value: float, steps: tuple[tuple[float, str], ...] = FRACTIONS) -> 
     return whole + part, said
 
 
-def spoken(food: Food, grams: float) -> Spoken | None:
-    """The household measure nearest to `grams` of a food; None when no measure of it is known. [g]"""
-    if grams <= 0:
-        return None
-    for measure in COUNTED:
-        portion = next((row for row in food.portions if row.measure == measure), None)
-        if portion is None or grams < portion.grams * 0.4:
+def volume_row(food: Food, unit: str, forms: Sequence[str] = ()) -> Portion | None:
+    """The portion that a measure of volume of a food is weighed by: in the form that is meant, in its own unit if there is such a row.
+    None where no volume of it was ever weighed. What is read and what is said go through the same row."""
+    rows = [portion for portion in food.portions if milliliters(portion.measure) is not None]
+
+    def fitness(portion: Portion) -> tuple[int, int]:
+        fits = forms.index(portion.form) if portion.form in forms else (len(forms) + 5 if not portion.form else len(forms) + 9)
+        return fits, 0 if portion.measure == unit else 1
+
+    return min(rows, key=fitness, default=None)
+
+
+def _unit_g(food: Food, unit: str) -> float | None:
+    """What a level spoon or cup of a food weighs. [g]"""
+    row = volume_row(food, unit)
+    return None if row is None else row.grams * (milliliters(unit) or 0.0) / (milliliters(row.measure) or 1.0)
+
+
+def _by_spoon_and_cup(food: Food, most: float) -> list[Spoken]:
+    """The measures of volume a kitchen has, the smallest first, up to something above `most`: each weighs more than the one before,
+    though spoons and cups of a food were not weighed by the same hand. [g]"""
+    out: list[Spoken] = []
+    for unit, first, last, steps in (
+        ("tsp", 0.25, 3.0, SPOON_FRACTIONS),
+        ("tbsp", 1.0, 4.0, SPOON_FRACTIONS),
+        ("cup", 0.25, None, FRACTIONS),
+    ):
+        each = _unit_g(food, unit)
+        if not each:
             continue
-        count, words = fraction(grams / portion.grams, ((0.0, ""), (0.5, "1/2"), (1.0, "")))
-        if count > 0 and count <= 12 and abs(count * portion.grams - grams) <= COUNT_FIT * grams:
-            plural = measure + ("s" if count > 1 and measure not in ("medium", "leaf") else "")
-            return Spoken(f"{words} {'leaves' if measure == 'leaf' and count > 1 else plural}", count * portion.grams)
-    for measure, most in (("tsp", 3.0), ("tbsp", 4.0)):
-        # a spoon that was weighed for itself, before a share of a cup
-        spoon = next((row for row in food.portions if row.measure == measure and not row.form), None)
-        if spoon is not None and 0.12 <= grams / spoon.grams < most:
-            value, words = fraction(max(grams / spoon.grams, 0.25), SPOON_FRACTIONS)
-            return Spoken(f"{words} {measure}", spoon.grams * value)
-    return by_volume(grams / food.cup.grams * ML_PER_CUP, grams) if food.cup else None
+        end = last if last is not None else max(most / each + 1.0, 1.0)
+        for whole in range(int(end) + 1):
+            for part, words in steps[:-1]:
+                value = whole + part
+                if not first <= value < end or value * each <= (out[-1].grams if out else 0.0):
+                    continue
+                said = " ".join(text for text in (str(whole) if whole else "", words) if text)
+                out.append(Spoken(f"{said} {unit}{'s' if unit == 'cup' and value > 1 else ''}", value * each))
+    return out
+
+
+def _by_count(food: Food, most: float) -> list[Spoken]:
+    """Pieces and halves of them, the smallest first, up to something above `most`. [g]"""
+    for measure in COUNTED:
+        rows = sorted((row for row in food.portions if row.measure == measure), key=lambda row: row.form != "")
+        portion = rows[0] if rows else None
+        # a leaf is no measure of what comes by the cup
+        if portion is None or (measure == "leaf" and food.group == "leafy green"):
+            continue
+        out = []
+        for halves in range(1, 2 * MOST_COUNTED + 1):
+            count = halves / 2
+            words = " ".join(text for text in (str(int(count)) if count >= 1 else "", "1/2" if halves % 2 else "") if text)
+            plural = "s" if count > 1 and measure not in ("medium", "leaf") else ""
+            name = "leaves" if measure == "leaf" and count > 1 else f"{measure}{plural}"
+            out.append(Spoken(f"{words} {name}", count * portion.grams))
+            if count * portion.grams > most:
+                break
+        return out
+    return []
+
+
+def spoken(food: Food, grams: float) -> Spoken | None:
+    """The household measure nearest to `grams` of a food; None when no measure of it is known. [g]
+
+    More grams are never said as less, and what is said is read back as the grams that stand beside it.
+    """
+    if not 0 < grams < MOST_SAID:
+        return None
+    counted, poured = _by_count(food, grams), _by_spoon_and_cup(food, grams)
+    if poured and grams < poured[0].grams / 2 and (not counted or counted[0].grams > poured[0].grams):
+        return Spoken("a pinch", grams)
+    # where pieces fit, they are said
+    poured = [one for one in poured if not any(abs(one.grams - other.grams) <= COUNT_FIT * one.grams for other in counted)]
+    found = min((*counted, *poured), key=lambda one: (abs(one.grams - grams), one.grams), default=None)
+    if found is None or (not poured and abs(found.grams - grams) > COUNT_FIT * grams):
+        return None
+    return found
 
 
 def by_volume(volume_ml: float, grams: float) -> Spoken | None:

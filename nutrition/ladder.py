@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -43,7 +44,7 @@ class Step:
 
 def ladder(plates: Sequence[Plate], kcal: float = USUAL_KCAL) -> list[Rung]:
     """The plates with calories, the densest on top. Their portions are for `kcal`. [kcal] Raises ValueError for none or fewer."""
-    if not kcal > 0:
+    if not 0 < kcal < math.inf:
         raise ValueError("the calories must be above zero")
     out = []
     for plate in plates:

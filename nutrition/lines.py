@@ -10,6 +10,7 @@ from nutrition import measures, units
 from nutrition.animal import animal_in
 from nutrition.cooking import before_cooking
 from nutrition.foods import Food, Portion, ready_to_eat
+from nutrition.household import volume_row
 from nutrition.measures import FILLS, Quantity, Reading
 from nutrition.search import FoodIndex, Match, food_index, words
 from nutrition.wording import plain, uncapitalized
@@ -270,16 +271,9 @@ def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) ->
 
 def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
     volume = units.milliliters(term.unit, reading.system) or 0.0
-    candidates = [portion for portion in food.portions if units.milliliters(portion.measure) is not None]
-    if not candidates:
+    portion = volume_row(food, term.unit, _wanted_forms(reading))
+    if portion is None:
         return f"no weight known for a {term.unit} of {food.name.lower()}"
-    form = _wanted_forms(reading)
-
-    def fitness(portion: Portion) -> tuple[int, int]:
-        fits = form.index(portion.form) if portion.form in form else (5 if not portion.form else 9)
-        return fits, 0 if portion.measure == term.unit else 1
-
-    portion = min(candidates, key=fitness)
     factor = volume / (units.milliliters(portion.measure) or 1.0)
     if portion.form:
         assumed.append(f"a cup taken as {portion.form}")

@@ -9,6 +9,7 @@ from nutrition.balance import DENSITY, Aim, Part
 from nutrition.conditions import KIDNEY, conditions
 from nutrition.meals import MealTarget
 from nutrition.nutrients import NUTRIENT
+from nutrition.reference import reference_intakes
 from nutrition.targets import DayTargets, Order
 
 # A watched target counts twice as much as one that is only bounded; energy and protein three times. Common practice, no source.
@@ -62,7 +63,44 @@ def aims_for(
             aim = max(aim, low)
         weight = LEADING.get(key, WATCHED_WEIGHT if key in watched else OTHER_WEIGHT)
         out.append(Aim(key, low, aim, high, weight, hard, hard_low=key in ordered))
-    return tuple(out[:MOST_AIMS])
+    kept = out[:MOST_AIMS]
+    return with_upper_levels(kept, upper_levels(day))
+
+
+def upper_levels(day: DayTargets) -> dict[str, float]:
+    """The day's upper levels for this person, of nutrients that food can bring too much of. In each key's unit."""
+    rows = reference_intakes(day.person.sex, day.person.age_years, day.person.life_stage)
+    return {key: row.upper for key, row in rows.items() if row.upper is not None}
+
+
+def with_upper_levels(aims: Sequence[Aim], upper: Mapping[str, float]) -> tuple[Aim, ...]:
+    """The aims with every upper level as a limit that is never broken: within the aim of its key, or as a limit by itself.
+
+    An order may ask for less than an upper level; one that asks for more is the prescriber's, who watches it.
+    """
+    out, named = [], {aim.key for aim in aims}
+    for aim in aims:
+        most = upper.get(aim.key)
+        if most is not None and not aim.hard:
+            high = most if aim.high is None else min(aim.high, most)
+            aim = replace(
+                aim, high=high, low=None if aim.low is None else min(aim.low, high), aim=min(aim.aim, high), hard=True, hard_low=False
+            )
+        out.append(aim)
+    return (*out, *(Aim(key, None, most, most, 0.0, True, False) for key, most in upper.items() if key not in named))
+
+
+def within_upper_levels(aims: Sequence[Aim], base: Mapping[str, float]) -> tuple[Aim, ...]:
+    """The aims without the upper levels that what is eaten besides, a tablet for instance, passes by itself: no portion can mend
+    that, and the cautions speak of it."""
+    out = []
+    for aim in aims:
+        if aim.hard and not aim.hard_low and aim.high is not None and base.get(aim.key, 0.0) >= aim.high:
+            if not aim.weight:
+                continue
+            aim = replace(aim, high=None, hard=False)
+        out.append(aim)
+    return tuple(out)
 
 
 def within_reach(aims: Sequence[Aim], parts: Sequence[Part], base: Mapping[str, float]) -> tuple[Aim, ...]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from nutrition.bowl import Ingredient
 from nutrition.foods import ML_PER_CUP, Food, Portion
 from nutrition.nutrients import KEYS
 from nutrition.profile import Profile
@@ -18,19 +19,19 @@ MEASURE_SPREAD = 0.12
 
 @dataclass(frozen=True)
 class PartFood(Food):
-    """Stands for a food in a line; `whole` is the batch it is taken from, `inside` the foods of it with their grams. [g]"""
+    """Stands for a food in a line; `whole` is the batch it is taken from, `inside` the foods of it. [g]"""
 
     whole: Profile = field(default_factory=Profile.empty, repr=False, compare=False)
-    inside: tuple[tuple[Food, float], ...] = field(default=(), repr=False, compare=False)
+    inside: tuple[Ingredient, ...] = field(default=(), repr=False, compare=False)
 
     def profile(self, grams: float, low: float | None = None, high: float | None = None) -> Profile:
         """So many grams of the batch. [g] What is unknown of it stays unknown; the range is that of the batch."""
         return self.whole * (grams / self.whole.grams) if self.whole.grams > 0 else Profile.unsettled()
 
-    def foods_in(self, grams: float) -> list[tuple[Food, float]]:
+    def foods_in(self, grams: float) -> list[Ingredient]:
         """The foods in so many grams of it. [g]"""
         share = grams / self.whole.grams if self.whole.grams > 0 else 0.0
-        return [(food, amount * share) for food, amount in self.inside]
+        return [part.times(share) for part in self.inside]
 
 
 def part_named(text: str) -> str | None:
@@ -48,9 +49,7 @@ def _portion(measure: str, grams: float) -> Portion:
     return Portion(measure, "", grams, grams * (1 - MEASURE_SPREAD), grams * (1 + MEASURE_SPREAD), "of the recipe itself")
 
 
-def part_food(
-    name: str, batch: Profile, servings: float, volume_ml: float | None, inside: tuple[tuple[Food, float], ...]
-) -> PartFood:  # fmt: skip
+def part_food(name: str, batch: Profile, servings: float, volume_ml: float | None, inside: tuple[Ingredient, ...]) -> PartFood:
     """A food made of a recipe's batch. `volume_ml` is what the batch takes up, None where that is unknown. [mL]"""
     per_100 = np.full(len(KEYS), np.nan)
     if batch.grams > 0:
@@ -59,8 +58,8 @@ def part_food(
     portions = [_portion("serving", batch.grams / servings)]
     if volume_ml:
         portions.append(_portion("cup", batch.grams * ML_PER_CUP / volume_ml))
-    allergens = tuple(dict.fromkeys(one for food, _grams in inside for one in food.allergens))
-    tags = tuple(dict.fromkeys(one for food, _grams in inside for one in food.tags))
+    allergens = tuple(dict.fromkeys(one for part in inside for one in part.food.allergens))
+    tags = tuple(dict.fromkeys(one for part in inside for one in part.food.tags))
     return PartFood(
         f"recipe:{name.lower()}", name, "dish", "dish", "ready", allergens, tags, "a recipe", name, "", per_100, per_100, per_100,
         tuple(portions), (), batch, inside,

@@ -40,6 +40,8 @@ POSSIBLE = {"age_years": (0.0, 122.0), "height_cm": (40.0, 275.0), "weight_kg": 
 KCAL_PER_KG_LIMITS = (15.0, 70.0)
 MEASURED_LIMITS = (600.0, 8000.0)
 PACE_LIMIT = 3.0
+# Under this body mass index eating again can kill: nothing is computed. NICE guideline CG32, from memory. [kg/m²]
+REFEEDING_BMI = 16.0
 _WORDS = {"age_years": "Age", "height_cm": "Height", "weight_kg": "Weight", "target_weight_kg": "Target weight"}
 _UNITS = {"age_years": "years", "height_cm": "cm", "weight_kg": "kg", "target_weight_kg": "kg"}
 
@@ -133,6 +135,15 @@ def check(person: Person) -> None:
     if person.life_stage != "adult" and person.sex == "male":
         raise OutOfRange("life_stage", "Pregnancy and nursing need the female equations.")
     _check_choices(person)
+    index = person.weight_kg / (person.height_cm / 100.0) ** 2
+    if index < REFEEDING_BMI:
+        raise Referred(
+            "weight_kg",
+            f"BMI {index:.1f} is under {REFEEDING_BMI:g}: starting to eat again can drop phosphate, potassium and magnesium in the blood "
+            "within days. No energy is computed; it is usually begun at 5 to 10 kcal per kg with thiamine, in a hospital's hands "
+            "(NICE guideline CG32, from memory).",
+            "the client's physician today, and a hospital nutrition team",
+        )
 
 
 def _check_choices(person: Person) -> None:

@@ -59,11 +59,11 @@ def limited_by(grid: Grid, steps: npt_ints, at: int, direction: int) -> str:
 
     worse = grid.weight * (missed(there) - missed(here))
     if len(worse) and worse.max() > SLACK:
-        return name_of(grid.soft[int(worse.argmax())][0].key).lower()
+        return name_of(grid.soft[int(worse.argmax())].aim.key).lower()
     away = grid.far * (np.abs(there - grid.aim) - np.abs(here - grid.aim))
     if not len(away) or away.max() <= SLACK:
         return "nothing: it is a matter of taste"
-    return f"the aim of {name_of(grid.soft[int(away.argmax())][0].key).lower()}"
+    return f"the aim of {name_of(grid.soft[int(away.argmax())].aim.key).lower()}"
 
 
 def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[Change, ...]:

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
+from nutrition.bowl import Ingredient, cooked_food
 from nutrition.cooking import STEAM, WATER_KEPT, Cooked, UnknownMethod, cook, read_method
-from nutrition.foods import Food
 from nutrition.lines import Choice, Line, reckon_line, weigh
 from nutrition.measures import read
 from nutrition.part import PartFood, part_food, part_named, without_part
+from nutrition.pasted import decoded, parted
 from nutrition.profile import Profile
 from nutrition.search import FoodIndex
 from nutrition.servings import counted, portioned_ml
@@ -22,7 +24,9 @@ MAX_LINES = 200
 _PARTS = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5}
 # A measured batch this far from the computed one asks what was left out. [share of it]
 LEFT_OUT_SHARE = 0.15
-MAX_LINE_LENGTH = 400
+MAX_LINE_LENGTH, MAX_TEXT = 400, 20_000
+# How many servings a recipe can be reckoned for, and what a batch can weigh. [1], [g]
+SERVINGS, BATCH_G = (0.1, 1000.0), (0.1, 500_000.0)
 
 
 class UnreadableRecipe(ValueError):
@@ -147,19 +151,40 @@ class Facts:
             out.append((line, None if amount is None else amount / self.recipe.servings, share))
         return sorted(out, key=lambda row: -(row[1] if row[1] is not None else -1.0))
 
-    def batch_foods(self) -> list[tuple[Food, float]]:
-        """Each food with its grams in the batch, those of parts among them. [g]"""
-        out: list[tuple[Food, float]] = []
-        for line in self.lines:
-            if isinstance(line.food, PartFood) and line.grams is not None:
+    def batch_foods(self) -> list[Ingredient]:
+        """Each food with its grams in the batch and what is left of it after cooking, those of parts among them. [g]"""
+        return list(self._batch_foods)
+
+    @cached_property
+    def _batch_foods(self) -> list[Ingredient]:
+        out: list[Ingredient] = []
+        for line, cooked in self.rows:
+            if line.food is None or line.grams is None or cooked is None:
+                continue
+            if isinstance(line.food, PartFood):
                 out += line.food.foods_in(line.grams)
-            elif line.food is not None and line.grams is not None:
-                out.append((line.food, line.grams))
+            else:
+                out.append(Ingredient(line.food, line.grams, cooked_food(line.food, line.grams, cooked.profile)))
         return out
 
-    def foods(self) -> list[tuple[Food, float]]:
+    def foods(self) -> list[Ingredient]:
         """Each food with its grams in one serving. [g]"""
-        return [(food, grams / self.recipe.servings) for food, grams in self.batch_foods()]
+        return [part.times(1.0 / self.recipe.servings) for part in self.batch_foods()]
+
+
+def within(value: float | None, limits: tuple[float, float]) -> bool:
+    """Whether a number is there and lies within limits; one that is no number does not."""
+    return value is not None and limits[0] <= value <= limits[1]
+
+
+def choice_keys(lines: Sequence[str]) -> list[str]:
+    """What the decision for each line is kept under: its text, and which of equal lines it is from the second on."""
+    seen: dict[str, int] = {}
+    out = []
+    for text in lines:
+        seen[text] = seen.get(text, 0) + 1
+        out.append(text if seen[text] == 1 else f"{text}\t{seen[text]}")
+    return out
 
 
 def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
@@ -169,16 +194,18 @@ def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
     """
     if not recipe.servings > 0:
         raise ValueError("servings must be above zero")
-    if recipe.batch_g is not None and not recipe.batch_g > 0:
-        raise ValueError("a batch must weigh more than nothing")
+    if not within(recipe.servings, SERVINGS):
+        raise ValueError(f"servings are {SERVINGS[0]:g} to {SERVINGS[1]:g}")
+    if recipe.batch_g is not None and not within(recipe.batch_g, BATCH_G):
+        raise ValueError(f"a batch weighs more than nothing, and up to {BATCH_G[1] / 1000:g} kg")
     eaten = [own_left(text) for text in recipe.lines]
-    parted = [own_method(bare) for bare, _left in eaten]
+    parts = [own_method(bare) for bare, _left in eaten]
     lines = tuple(
-        replace(_line(recipe, bare, index, recipe.choices.get(text)), text=text)
-        for text, (bare, _method) in zip(recipe.lines, parted, strict=True)
+        replace(_line(recipe, bare, index, recipe.choices.get(key)), text=text)
+        for text, key, (bare, _method) in zip(recipe.lines, choice_keys(recipe.lines), parts, strict=True)
     )
     cooked = tuple(
-        _cooked(line, method or recipe.method, left) for line, (_bare, method), (_text, left) in zip(lines, parted, eaten, strict=True)
+        _cooked(line, method or recipe.method, left) for line, (_bare, method), (_text, left) in zip(lines, parts, eaten, strict=True)
     )
     batch = Profile.total(Profile.unsettled() if one is None else one.profile for one in cooked)
     if recipe.method in WATER_KEPT or recipe.reduced is not None:
@@ -252,32 +279,51 @@ def line_method(recipe: Recipe, at: int) -> str:
 
 
 _HEADER = re.compile(r"^#\s*(title|servings|batch|measured|yield|method)\s*:\s*(.+)$", re.I)
-_REDUCED = re.compile(r",?\s*reduced by\s+(?:a\s+)?(\d+(?:\.\d+)?\s*%|half|third|quarter|fifth)\s*$", re.I)
+_REDUCED = re.compile(r"(?:^|,)?\s*reduced by\s+(?:a\s+)?(\d+(?:\.\d+)?\s*%|half|third|quarter|fifth)\s*$", re.I)
 _FIRST_NUMBER = re.compile(r"\d+(?:\.\d+)?")
 
 
 def parse_text(text: str) -> Recipe:
     """A recipe from plain text: a line an ingredient, optional `# title:`, `# servings: 4 to 6`, `# measured: 620 g` (or `# batch:`),
-    `# yield: 5 x 1/2 cup heaping`, `# method: simmered, reduced by 20 %`.
+    `# yield: 5 x 1/2 cup heaping`, `# method: simmered, reduced by 20 %`. Pasted words such as "Serves 4" and "Method" are understood.
 
     Raises UnreadableRecipe when there is no ingredient, a header has no number, or a method is not known.
     """
     if text.lstrip().startswith(("{", "[")):
         return parse_schema_org(text)
     head = Recipe(())
-    lines = []
+    rest = []
     for raw in text.splitlines():
         line = raw.strip()
         header = _HEADER.match(line)
         if header:
             head = _with_header(head, header[1].lower(), header[2].strip())
         elif line and not line.startswith("#"):
-            if _OWN_METHOD.search(line) and not own_method(line)[1]:
-                raise UnreadableRecipe(f"the method of “{line}” is not known")
-            lines.append(line[:MAX_LINE_LENGTH])
+            rest.append(line)
+    found = parted("\n".join(rest))
+    for line in found.lines:
+        if _OWN_METHOD.search(line) and not own_method(line)[1]:
+            raise UnreadableRecipe(f"the method of “{line}” is not known")
+    lines = fitting(found.lines)
+    if found.title and not head.title:
+        head = replace(head, title=found.title)
+    if found.serves and not head.claimed and not head.serving_measure:
+        head = _with_header(head, "servings", found.serves)
+    return replace(head, lines=lines)
+
+
+def fitting(lines: Sequence[str]) -> tuple[str, ...]:
+    """The lines, if a recipe can hold them. Raises UnreadableRecipe for none, too many, or one too long: nothing is cut in silence."""
     if not lines:
         raise UnreadableRecipe("there is no ingredient line in it")
-    return replace(head, lines=tuple(lines[:MAX_LINES]))
+    if len(lines) > MAX_LINES:
+        raise UnreadableRecipe(f"it has {len(lines)} ingredient lines, and a recipe holds {MAX_LINES}: take it in as two")
+    for line in lines:
+        if len(line) > MAX_LINE_LENGTH:
+            raise UnreadableRecipe(f"a line is over {MAX_LINE_LENGTH} characters: “{line[:60]} …”")
+    if sum(map(len, lines)) + len(lines) > MAX_TEXT:
+        raise UnreadableRecipe(f"its ingredients are over {MAX_TEXT:,} characters: that is no recipe")
+    return tuple(lines)
 
 
 def _with_header(head: Recipe, name: str, value: str) -> Recipe:
@@ -291,8 +337,11 @@ def _with_header(head: Recipe, name: str, value: str) -> Recipe:
             share = _PARTS[said] if said in _PARTS else float(said.rstrip("% ")) / 100.0
             if not 0 <= share < 1:
                 raise UnreadableRecipe(f"the method line reduces by {said}: that leaves nothing")
+        bare = _REDUCED.sub("", value).strip()
+        if not bare:
+            return replace(head, reduced=share)
         try:
-            return replace(head, method=read_method(_REDUCED.sub("", value)), reduced=share)
+            return replace(head, method=read_method(bare), reduced=share)
         except UnknownMethod as error:
             raise UnreadableRecipe(str(error)) from None
     if name == "yield":
@@ -319,8 +368,8 @@ def _weighed(text: str, what: str) -> float:
 
 def _positive(text: str, what: str) -> float:
     match = _FIRST_NUMBER.search(text)
-    if not match or not float(match[0]) > 0:
-        raise UnreadableRecipe(f"the {what} line needs a number above zero, not “{text.strip()}”")
+    if not match or not 0 < float(match[0]) < 1e6 or text.strip().startswith("-"):
+        raise UnreadableRecipe(f"the {what} line needs a number above zero, not “{text.strip()[:40]}”")
     return float(match[0])
 
 
@@ -333,6 +382,8 @@ def parse_schema_org(text: str) -> Recipe:
         data = json.loads(text)
     except json.JSONDecodeError as error:
         raise UnreadableRecipe(f"it is not JSON: {error.msg} in line {error.lineno}") from None
+    except ValueError:
+        raise UnreadableRecipe("it holds a number that is too long") from None
     except RecursionError:
         raise UnreadableRecipe("it is nested deeper than any recipe") from None
     found = find_recipe(data)
@@ -340,15 +391,15 @@ def parse_schema_org(text: str) -> Recipe:
         raise UnreadableRecipe("there is no schema.org Recipe in it")
     stated = found.get("recipeIngredient") or found.get("ingredients")
     ingredients: list[object] = list(stated.splitlines()) if isinstance(stated, str) else stated if isinstance(stated, list) else []
-    lines = tuple(str(line).strip()[:MAX_LINE_LENGTH] for line in ingredients if str(line).strip())
+    lines = [text for text in (decoded(str(line)).strip() for line in ingredients) if text]
     if not lines:
         raise UnreadableRecipe("the Recipe has no recipeIngredient")
     claimed = found.get("recipeYield")
     if isinstance(claimed, list):
         claimed = next((part for part in claimed if _FIRST_NUMBER.search(str(part))), None)
     match = _FIRST_NUMBER.search(str(claimed)) if claimed is not None else None
-    servings = float(match[0]) if match and float(match[0]) > 0 else 1.0
-    return Recipe(lines[:MAX_LINES], str(found.get("name", "")), servings, claimed="" if claimed is None else str(claimed))
+    servings = float(match[0]) if match and within(float(match[0]), SERVINGS) else 1.0
+    return Recipe(fitting(lines), decoded(str(found.get("name", ""))), servings, claimed="" if claimed is None else decoded(str(claimed)))
 
 
 def find_recipe(data: object, depth: int = 0) -> dict[str, object] | None:

@@ -26,6 +26,10 @@ _PIECES = re.compile(r"^\s*(\d+)\s*(?:equal\s+)?(?:pieces?|balls?|patties|slices
 _COUNTED = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+?)\s*$", re.I)
 
 
+# So few and so many can be portioned out.
+LEAST_COUNTED, MOST_COUNTED = 0.1, 1000.0
+
+
 class UnreadableServing(ValueError):
     """The measure cannot be used; the message says why."""
 
@@ -42,7 +46,8 @@ class Measured:
 def counted(text: str) -> tuple[float | None, str]:
     """How many were portioned out, and the measure of one: "5 x 1/2 cup heaping" is (5.0, "1/2 cup heaping"). None for no count."""
     match = _COUNTED.match(text)
-    return (float(match[1]), match[2]) if match and float(match[1]) > 0 else (None, text.strip())
+    count = float(match[1]) if match else 0.0
+    return (count, match[2]) if match and MOST_COUNTED >= count >= LEAST_COUNTED else (None, text.strip())
 
 
 def portioned_ml(text: str, system: str = "us") -> float | None:
@@ -69,6 +74,8 @@ def measured(facts: Facts, text: str, system: str = "us") -> Measured:
     share, pieces = _SHARE.match(text), _PIECES.match(text)
     if share:
         said = share[1].lower()
+        if said not in _PARTS and not any(digit in "123456789" for digit in said.partition("/")[2] or said):
+            raise UnreadableServing(f"“{text}” is no share of the pan: it is nothing of it.")
         count = _PARTS[said] if said in _PARTS else 100.0 / float(said.rstrip("% ")) if "%" in said else 1.0 / number(said)
         return _checked(batch / count, count, f"each share of the pan should weigh {batch / count:.0f} g")
     if pieces and int(pieces[1]) > 0:
@@ -85,6 +92,8 @@ def measured(facts: Facts, text: str, system: str = "us") -> Measured:
         grams = term.best * volume * batch / facts.volume_ml
     else:
         raise UnreadableServing(f"“{text}” cannot be weighed for this dish. Write it in grams, pieces or a share of the pan.")
+    if not grams > 0:
+        raise UnreadableServing(f"“{text}” weighs nothing.")
     count = batch / grams
     return _checked(grams, count, f"the batch gives {fraction(count)[1]} of them at about {grams:.0f} g")
 

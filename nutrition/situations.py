@@ -12,9 +12,10 @@ from nutrition.cautions import Situation
 from nutrition.conditions import in_play
 from nutrition.food_classes import classes_of
 from nutrition.meals import MAIN_MEALS, PATTERN_SHARES
-from nutrition.nutrients import KEYS
+from nutrition.nutrients import KEYS, NUTRIENT
 from nutrition.person import Person
 from nutrition.profile import Profile
+from nutrition.statements import Target, band_words
 from nutrition.supplements import Supplement
 from nutrition.targets import KCAL_FLOOR, DayTargets, Order, judge
 
@@ -38,7 +39,7 @@ def body_numbers(person: Person) -> dict[str, float]:
     return out
 
 
-def plan_numbers(day: DayTargets, orders: Iterable[Order] = (), measured_kg_per_week: float | None = None) -> dict[str, float]:
+def plan_numbers(day: DayTargets, orders: Sequence[Order] = (), measured_kg_per_week: float | None = None) -> dict[str, float]:
     """Of the targets in force: energy, pace, protein, limits, and numbers by hand that leave the computed band of a condition."""
     person, kcal, protein = day.person, day.targets["energy_kcal"].aim, day.targets["protein_g"]
     out = body_numbers(person) | {
@@ -61,20 +62,50 @@ def plan_numbers(day: DayTargets, orders: Iterable[Order] = (), measured_kg_per_
             out[name] = most
     if day.energy.held_because:
         out |= {"pace_kg": 0.0, "pace_percent": 0.0}
-    if measured_kg_per_week is not None:
-        out["measured_loss_percent"] = max(-measured_kg_per_week, 0.0) / person.weight_kg * 100.0
-        out["measured_gain_kg"] = max(measured_kg_per_week, 0.0)
-    return out | _by_hand(day, orders)
+    return out | measured_numbers(person, measured_kg_per_week) | _by_hand(day, orders)
 
 
-def _by_hand(day: DayTargets, orders: Iterable[Order]) -> dict[str, float]:
+def measured_numbers(person: Person, kg_per_week: float | None) -> dict[str, float]:
+    """How the weight moves by the scale; nothing where that is not known. [kg/week]"""
+    if kg_per_week is None:
+        return {}
+    return {"measured_loss_percent": max(-kg_per_week, 0.0) / person.weight_kg * 100.0, "measured_gain_kg": max(kg_per_week, 0.0)}
+
+
+def _by_hand(day: DayTargets, orders: Sequence[Order]) -> dict[str, float]:
     against = {"order": 0.0, "choice": 0.0}
-    for order in orders:
-        computed = day.computed.get(order.key)
-        by_condition = computed is not None and computed.voice not in ("general guidance", day.school.name if day.school else "")
-        if computed is not None and by_condition and judge(computed, order.aim)[0] != "inside":
+    for order, computed in _of_conditions(day, orders):
+        aim = order.aim if order.aim is not None else order.low if order.low is not None else order.high
+        if aim is not None and judge(computed, aim)[0] != "inside":
             against[order.kind] += 1.0
-    return {"orders_against": against["order"], "choices_against": against["choice"]}
+    return {"orders_against": against["order"], "choices_against": against["choice"], "orders_opened": float(len(_opened(day, orders)))}
+
+
+def _of_conditions(day: DayTargets, orders: Iterable[Order]) -> list[tuple[Order, Target]]:
+    """Numbers set by hand whose computed target a condition set."""
+    found = ((order, day.computed.get(order.key)) for order in orders)
+    voices = ("general guidance", day.school.name if day.school else "")
+    return [(order, computed) for order, computed in found if computed is not None and computed.voice not in voices]
+
+
+def _opened(day: DayTargets, orders: Iterable[Order]) -> list[str]:
+    """The orders that leave more room than a condition does, in words with both numbers."""
+    out = []
+    for order, computed in _of_conditions(day, orders):
+        if order.kind != "order" or computed.high is None:
+            continue
+        asked = max(value for value in (order.low, order.aim, order.high) if value is not None)
+        if asked > computed.high * (1 + 1e-6):
+            says = band_words(order.key, order.low, order.high) if (order.low, order.high) != (None, None) else f"about {order.aim:g}"
+            out.append(
+                f"{NUTRIENT[order.key].name} {says}, where {computed.voice} sets {band_words(computed.key, computed.low, computed.high)}"
+            )
+    return out
+
+
+def plan_words(day: DayTargets, orders: Iterable[Order] = ()) -> dict[str, str]:
+    """What cautions say in words of the targets in force: the orders that open a condition's limit, by name."""
+    return {"opened": "; ".join(_opened(day, orders))}
 
 
 def tablet_numbers(supplements: Sequence[Supplement]) -> dict[str, float]:
@@ -119,9 +150,10 @@ def situation(
     numbers: Mapping[str, float] | None = None,
     foods: Sequence[Ingredient] | None = None,
     dislikes: tuple[str, ...] = (),
+    words: Mapping[str, str] | None = None,
 ) -> Situation:
     """A person's situation with the numbers and foods at hand."""
     return Situation(
         in_play(person.conditions, person.age_years), person.life_stage, person.goal, school_code, person.allergies, dislikes,
-        numbers or {}, foods,
+        numbers or {}, foods, words or {},
     )  # fmt: skip

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
 
 from nutrition import household
 from nutrition.balance import Part
-from nutrition.bowl import FIRST_HELPING_G
+from nutrition.bowl import Ingredient
 from nutrition.foods import Food, food_table
-from nutrition.portions import OTHER_HELPING_G, most_added_g
+from nutrition.gate import OPEN, Gate
+from nutrition.plausible import unknown_at_most
+from nutrition.portions import first_helping_g, most_added_g
 
 # Chosen so that each nutrient that runs short on plants has a food or two that brings much of it. Common practice, no source.
 STAPLES = (
@@ -28,13 +31,17 @@ def staples() -> tuple[Food, ...]:
 
 def part_of(food: Food) -> Part:
     """A food as something that may be added: from nothing to one and a half first helpings, in kitchen-sized steps. [g]"""
-    helping = FIRST_HELPING_G.get(food.role, OTHER_HELPING_G)
-    step = min(household.step_g(food), helping / 2)
-    most = max(round(most_added_g(food) / step), 1) * step
+    added = most_added_g(food)
+    step = min(household.step_g(food), first_helping_g(food) / 2)
+    most = max(math.floor(added / step + 1e-9), 1) * step
     volume = food.volume_ml(100.0)
-    return Part(food.slug, food.name, food.profile(100.0), 0.0, 0.0, most, step, role=food.role, ml_per_gram=(volume or 100.0) / 100.0)
+    unknown = {key: value / 100.0 for key, value in unknown_at_most([Ingredient(food, 100.0)]).items()}
+    return Part(
+        food.slug, food.name, food.profile(100.0), 0.0, 0.0, most, step, role=food.role, ml_per_gram=(volume or 100.0) / 100.0,
+        unknown=unknown, ceiling=added,
+    )  # fmt: skip
 
 
-def staple_parts() -> tuple[Part, ...]:
-    """The staples as parts that may be added."""
-    return tuple(part_of(food) for food in staples())
+def staple_parts(gate: Gate = OPEN) -> tuple[Part, ...]:
+    """The staples as parts that may be added, but for those that the gate holds back."""
+    return tuple(part_of(food) for food in staples() if not gate.why_not(food))

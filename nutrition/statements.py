@@ -7,12 +7,13 @@ from dataclasses import dataclass, replace
 
 from nutrition.nutrients import NUTRIENT
 
-GENERAL, SCHOOL, CONDITION, ORDER = range(4)
+GENERAL, SCHOOL, CONDITION, WISH, ORDER = range(5)
 GENERAL_VOICE = "general guidance"
 WHY_IN_FORCE = {
     SCHOOL: "a school stands over general guidance",
-    CONDITION: "a condition stands over the school and general guidance",
-    ORDER: "a number set by hand stands over all that is computed",
+    CONDITION: "a condition stands over the school, general guidance and a choice",
+    WISH: "the practitioner's choice stands over the school and general guidance, within what a condition sets",
+    ORDER: "a clinician's order stands over all that is computed",
 }
 
 
@@ -110,7 +111,8 @@ def _says(key: str, low: float | None, high: float | None, aim: float) -> str:
 
 def _over(below: Target, above: Statement) -> Target:
     """`above` laid over what is in force so far."""
-    stands_alone = above.replaces or above.rank == ORDER
+    by_hand = above.rank in (WISH, ORDER)
+    stands_alone = above.replaces or by_hand
     wanted = below.aim if above.aim is None else above.aim
     if not stands_alone and above.high is None and above.low is not None:
         # "at least": more, as the voice below wants it, is welcome
@@ -118,6 +120,11 @@ def _over(below: Target, above: Statement) -> Target:
     if not stands_alone and above.low is None and above.high is not None:
         wanted = min(wanted, below.aim)
     aim = _clamp(wanted, above.low, above.high)
+    if by_hand:
+        # a bound that was not set by hand stays, as long as it fits
+        low = below.low if above.low is None and below.low is not None and below.low <= aim else above.low
+        high = below.high if above.high is None and below.high is not None and below.high >= aim else above.high
+        return _target(above, low, aim, high)
     if stands_alone or not _inside(aim, below.low, below.high):
         return _target(above, above.low, aim, above.high)
     low = max((value for value in (above.low, below.low) if value is not None), default=None)
@@ -131,27 +138,43 @@ def _over(below: Target, above: Statement) -> Target:
     return merged
 
 
+def _within(below: Target, condition: Target, wish: Statement) -> Target:
+    """A wish where a condition has spoken: it may ask for less room than the condition leaves, never for more."""
+    low = max((value for value in (wish.low, condition.low) if value is not None), default=None)
+    high = min((value for value in (wish.high, condition.high) if value is not None), default=None)
+    aim = _clamp(below.aim if wish.aim is None else wish.aim, low, high)
+    if (low is not None and high is not None and low > high) or not _inside(aim, condition.low, condition.high):
+        return below
+    return _target(wish, low, aim, high)
+
+
+def _laid_over(ordered: Sequence[Statement]) -> tuple[Target, Statement]:
+    """What is in force of statements in their order, and the voice that it is."""
+    first = ordered[0]
+    aim = next((value for value in (first.aim, first.low, first.high) if value is not None), None)
+    if aim is None:
+        raise ValueError(f"{first.key}: a statement without any number")
+    target, winner = _target(first, first.low, aim, first.high), first
+    spoken = [statement for statement in ordered if statement.rank == CONDITION and (statement.low, statement.high) != (None, None)]
+    for statement in ordered[1:]:
+        wished = statement.rank == WISH and bool(spoken)
+        before, target = target, _within(target, _laid_over(spoken)[0], statement) if wished else _over(target, statement)
+        if target is not before:
+            winner = statement
+    return target, winner
+
+
 def settle(statements: Sequence[Statement]) -> tuple[Target, Target, list[Disagreement]]:
-    """The target in force, the one that was computed (without orders), and the voices it disagrees with.
+    """The target in force, the one that was computed (with nothing set by hand), and the voices it disagrees with.
 
     Higher ranks are laid over lower ones. Where the aim of the higher fits the band of the lower, the band narrows to both;
     where it does not, the higher replaces the lower. A voice whose band the aim in force leaves disagrees. The first statement
     needs a number. Raises ValueError if it has none.
     """
     ordered = sorted(statements, key=lambda statement: (statement.rank, statement.priority))
-    first = ordered[0]
-    aim = next((value for value in (first.aim, first.low, first.high) if value is not None), None)
-    if aim is None:
-        raise ValueError(f"{first.key}: a statement without any number")
-    target = computed = _target(first, first.low, aim, first.high)
-    winner = first
-    for statement in ordered[1:]:
-        before, target = target, _over(target, statement)
-        if target is not before:
-            winner = statement
-        if statement.rank < ORDER:
-            computed = target
-    return target, computed, [
+    target, winner = _laid_over(ordered)
+    computed = [statement for statement in ordered if statement.rank not in (WISH, ORDER)]
+    return target, _laid_over(computed)[0] if computed else target, [
         _disagreement(target, winner, other) for other in ordered if other is not winner and not _inside(target.aim, other.low, other.high)
     ]  # fmt: skip
 

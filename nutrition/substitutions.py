@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 import csv
-from collections.abc import Collection, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import lru_cache
 
-from nutrition.food_classes import classes_of
 from nutrition.foods import DATA, Food, food_table
 
 
@@ -38,27 +36,3 @@ def for_food(food: Food) -> list[Substitution]:
     """What may stand in for a food: by name first, then by its group."""
     rows = [*library().get(food.slug, ()), *library().get(f"group:{food.group}", ())]
     return [row for row in rows if row.to.slug != food.slug]
-
-
-@dataclass(frozen=True)
-class Refusals:
-    """What may not be offered to a client: allergens, disliked words, and kinds of food to avoid, each with whose word it is."""
-
-    allergens: Collection[str] = ()
-    disliked: Collection[str] = ()
-    avoided: Mapping[str, str] = field(default_factory=dict)
-
-    def why_not(self, food: Food) -> str:
-        """Why a food is refused, in words; empty if it is not."""
-        hit = sorted(set(food.allergens) & set(self.allergens))
-        if hit:
-            return f"not tolerated: {', '.join(hit)}"
-        name = food.name.lower()
-        word = next((word for word in self.disliked if word.strip().lower().removesuffix("s") in name and word.strip()), None)
-        if word:
-            return f"disliked: {word}"
-        kind = next((kind for kind in self.avoided if kind in classes_of(food)), None)
-        return f"{kind}, avoided: {self.avoided[kind]}" if kind else ""
-
-
-NOTHING_REFUSED = Refusals()

@@ -9,11 +9,12 @@ from itertools import combinations
 from nutrition import household
 from nutrition.balance import SLACK, Aim
 from nutrition.foods import Food, food_table
+from nutrition.gate import OPEN, Gate
 from nutrition.nutrients import NUTRIENT
 from nutrition.portions import most_added_g
 from nutrition.profile import Profile
 from nutrition.quantities import amount_of
-from nutrition.substitutions import NOTHING_REFUSED, Refusals, for_food
+from nutrition.substitutions import for_food
 from nutrition.wording import uncapitalized
 
 LESS = ((0.75, "a quarter less"), (2 / 3, "a third less"), (0.5, "half the"))
@@ -147,12 +148,12 @@ def _less(line: Line) -> list[Step]:
     return out
 
 
-def single_steps(line: Line, refusals: Refusals) -> list[Step]:
+def single_steps(line: Line, gate: Gate) -> list[Step]:
     """What can be done to one line: less of it, leave it out, another form or food that fits its use, another dish of its kind."""
     name = uncapitalized(line.name)
     out = [*_less(line), Step(line.id, "out", line.food, 0.0, f"without {name}")]
     for row in for_food(line.food) if line.food else []:
-        if refusals.why_not(row.to):
+        if gate.why_not(row.to):
             continue
         grams, measure = kitchen(row.to, line.grams * row.ratio)
         kind = "form" if row.use == "another form" else "instead"
@@ -164,12 +165,12 @@ def single_steps(line: Line, refusals: Refusals) -> list[Step]:
     return out
 
 
-def thin_steps(grams: float, refusals: Refusals) -> list[Step]:
+def thin_steps(grams: float, gate: Gate) -> list[Step]:
     """Water, citrus or milk added to a sauce of so many grams, which is then spooned on in the same amount as before. [g]"""
     out = []
     for slug in THINNERS:
         food = food_table()[slug]
-        if refusals.why_not(food):
+        if gate.why_not(food):
             continue
         for share in THIN_SHARES:
             added, measure = kitchen(food, grams * share)
@@ -197,7 +198,7 @@ def _felt(step: Step, line: Line | None, total_g: float) -> float:
 def ranked(
     lines: Sequence[Line],
     aims: Sequence[Aim],
-    refusals: Refusals = NOTHING_REFUSED,
+    gate: Gate = OPEN,
     profile_of: Callable[[Line, Step], Profile] | None = None,
     whole: Profile | None = None,
 ) -> list[Swap]:
@@ -216,7 +217,7 @@ def ranked(
         _Tried(step, bring(line, step) + line.profile * -1.0, _felt(step, line, total_g))
         for line in lines
         if line.grams > 0
-        for step in single_steps(line, refusals)
+        for step in single_steps(line, gate)
     ]
 
     def swap(*parts: _Tried) -> Swap:
@@ -265,14 +266,14 @@ def plain_profile(line: Line, step: Step) -> Profile:
     return step.food.profile(step.grams)
 
 
-def thinned(serving: Profile, aims: Sequence[Aim], refusals: Refusals, servings: float) -> list[Swap]:
+def thinned(serving: Profile, aims: Sequence[Aim], gate: Gate, servings: float) -> list[Swap]:
     """Thinning a sauce of `servings`, the serving's weight staying what it is. Steps are for the whole batch. [g]"""
     before_totals = totals_of(aims, serving)
     before = gap(aims, before_totals)
     if before <= SLACK or serving.grams <= 0 or serving["energy_kcal"].amount < RICH_KCAL_PER_G * serving.grams:
         return []
     out = []
-    for step in thin_steps(serving.grams * servings, refusals):
+    for step in thin_steps(serving.grams * servings, gate):
         assert step.food is not None
         batch = serving * servings + step.food.profile(step.grams)
         after = totals_of(aims, batch * (serving.grams / batch.grams))
@@ -308,7 +309,7 @@ LEAST_FILLED = 0.25
 
 
 def complement(
-    key: str, short: float, favorites: Sequence[Food], others: Sequence[Food], refusals: Refusals, most: int = 6, servings: float = 1.0
+    key: str, short: float, favorites: Sequence[Food], others: Sequence[Food], gate: Gate, most: int = 6, servings: float = 1.0
 ) -> list[Filler]:  # fmt: skip
     """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's favorites before the others.
 
@@ -320,7 +321,7 @@ def complement(
         for food in foods:
             amount = amount_of(food.profile(100.0), key)
             per_100 = amount.amount if amount.known > 0 else 0.0
-            if per_100 <= 0 or food.slug in seen or refusals.why_not(food):
+            if per_100 <= 0 or food.slug in seen or gate.why_not(food):
                 continue
             seen.add(food.slug)
             kcal = food.per_100_g("energy_kcal")

@@ -2,21 +2,35 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from nutrition import energy
 from nutrition.amino import needs_g
-from nutrition.body import OBESE_BMI, UNDERWEIGHT_BMI, WeightUsed, bmi, weight_used
+from nutrition.body import OBESE_BMI, WeightUsed, least_bmi, least_weight, weight_used
 from nutrition.conditions import conditions, in_play
 from nutrition.forecast import Forecast, forecast, static_kcal
 from nutrition.meals import MealTarget, meal_targets
 from nutrition.nutrients import NUTRIENT
-from nutrition.person import ACTIVITY_WORDS, GOAL_WORDS, LIFE_STAGE_WORDS, Person, check
+from nutrition.person import ACTIVITY_WORDS, GOAL_WORDS, LIFE_STAGE_WORDS, OutOfRange, Person, check
 from nutrition.reference import SOURCE, VEGAN_FACTOR, Reference, reference_intakes
 from nutrition.schools import GENERAL_PACE, USUAL_LOSS, School
 from nutrition.shifts import FoodStance
-from nutrition.statements import CONDITION, GENERAL, GENERAL_VOICE, ORDER, SCHOOL, WHY_IN_FORCE, Disagreement, Statement, Target, settle
+from nutrition.statements import (
+    CONDITION,
+    GENERAL,
+    GENERAL_VOICE,
+    ORDER,
+    SCHOOL,
+    WHY_IN_FORCE,
+    WISH,
+    Disagreement,
+    Statement,
+    Target,
+    settle,
+)  # fmt: skip
 
 KCAL_FLOOR = {"female": 1200.0, "male": 1500.0}
 PROTEIN_G_PER_KG = {
@@ -38,17 +52,52 @@ MAIN_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 MOST_WATCHED = 7
 
 
+# No body lives on less or more than this, by anybody's order. Common practice, no source. [kcal/day]
+ENERGY_BY_HAND = (450.0, 8000.0)
+MOST_BY_HAND = 1e6
+# A loss that leads to the least weight within so long is not begun. [weeks]
+WEEKS_AHEAD = 4.0
+
+
 @dataclass(frozen=True)
 class Order:
-    """A number set by hand: a clinician's order ("order") or the practitioner's choice ("choice"). In the key's unit."""
+    """A number set by hand: a clinician's order ("order"), or the practitioner's own choice ("choice"), a wish that stays within what a
+    condition sets. In the key's unit. An `aim` of None leaves the computed one, moved into the bounds.
+
+    `by` gave it; the `license` is the clinician's, without which there is no order.
+    """
 
     key: str
     low: float | None
-    aim: float
+    aim: float | None
     high: float | None
     kind: str
     reason: str
     by: str = ""
+    license: str = ""
+
+
+def check_order(order: Order) -> None:
+    """Raises OutOfRange, naming "low", "aim" or "high", for numbers that cannot be, are in the wrong order, or none at all."""
+    name = NUTRIENT[order.key].name
+    numbers = {field: value for field in ("low", "aim", "high") if (value := getattr(order, field)) is not None}
+    if not numbers:
+        raise OutOfRange("low", f"{name}: give a least, an aim or a most.")
+    for field, value in numbers.items():
+        if not math.isfinite(value) or abs(value) > MOST_BY_HAND:
+            raise OutOfRange(field, f"{name}: {value:g} is no number to plan with.")
+        if value < 0 and order.key != "pral_meq":
+            raise OutOfRange(field, f"{name}: a target cannot be below zero.")
+        least, most = ENERGY_BY_HAND
+        if order.key == "energy_kcal" and not least <= value <= most:
+            raise OutOfRange(field, f"No body lives on {value:g} kcal a day: give {least:g} to {most:g} kcal.")
+    given = list(numbers.items())
+    words = {"low": "least", "aim": "aim", "high": "most"}
+    for (lower, less), (higher, more) in pairwise(given):
+        if less > more and lower == "low":
+            raise OutOfRange("low", f"{name}: the least of {less:g} is above the {words[higher]} of {more:g}.")
+        if less > more:
+            raise OutOfRange("high", f"{name}: the most of {more:g} is below the aim of {less:g}.")
 
 
 @dataclass(frozen=True)
@@ -138,12 +187,17 @@ def pace_in_force(person: Person, school: School | None) -> tuple[float, str]:
     return GENERAL_PACE[person.goal], "the usual pace: common practice, no source"
 
 
-def _held_because(person: Person) -> str:
+def _held_because(person: Person, pace: float) -> str:
     if person.goal == "lose":
         if person.pregnant:
             return "no loss is planned in pregnancy"
-        if bmi(person.weight_kg, person.height_cm) < UNDERWEIGHT_BMI:
-            return "no loss is planned under BMI 18.5"
+        line, least = f"BMI {least_bmi(person.age_years):g} ({least_weight(person):.1f} kg)", least_weight(person)
+        if person.weight_kg <= least:
+            return f"no loss is planned at or under {line}: hold the weight, and ask the physician"
+        if person.target_weight_kg is not None and person.target_weight_kg < least:
+            return f"the target weight is under {line}, and no loss is planned into that: choose a higher one, or ask the physician"
+        if person.target_weight_kg is None and person.weight_kg - WEEKS_AHEAD * pace < least:
+            return f"within four weeks it would lead to {line}: hold the weight, or set a target weight above it"
         if person.target_weight_kg is not None and person.weight_kg <= person.target_weight_kg:
             return "the target weight is reached"
     if person.goal == "gain" and person.target_weight_kg is not None and person.weight_kg >= person.target_weight_kg:
@@ -154,7 +208,7 @@ def _held_because(person: Person) -> str:
 def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPlan, Statement]:
     need, words, source = energy_need(person, kg)
     pace, whose = pace_in_force(person, school)
-    held = _held_because(person)
+    held = _held_because(person, pace)
     change = 0.0 if held else static_kcal(-pace if person.goal == "lose" else pace)
     floor = KCAL_FLOOR[person.sex]
     if held:
@@ -270,9 +324,10 @@ def _laid_over(person: Person, school: School | None, kg: float, kcal: float) ->
 def _by_hand(orders: Iterable[Order]) -> list[Statement]:
     out = []
     for order in orders:
-        kind = "a clinician's order" if order.kind == "order" else "the practitioner's choice"
-        voice = f"{kind} ({order.by})" if order.by else kind
-        out.append(Statement(order.key, ORDER, voice, order.low, order.aim, order.high, kind, order.reason))
+        kind, rank = ("a clinician's order", ORDER) if order.kind == "order" else ("the practitioner's choice", WISH)
+        who = ", ".join(part for part in (order.by, order.license) if part)
+        voice = f"{kind} ({who})" if who else kind
+        out.append(Statement(order.key, rank, voice, order.low, order.aim, order.high, kind, order.reason))
     return out
 
 
@@ -321,6 +376,8 @@ def day_targets(
     Referred for a person whom the formulas do not cover.
     """
     check(person)
+    for order in orders:
+        check_order(order)
     person = replace(person, conditions=in_play(person.conditions, person.age_years))
     weight = weight_used(person)
     plan, base = _energy(person, school, weight.kg)
@@ -336,14 +393,15 @@ def day_targets(
     targets, computed = {"energy_kcal": kcal}, {"energy_kcal": computed_kcal}
     for key, rows in told.items():
         targets[key], without_orders, found = settle(rows)
-        if min(row.rank for row in rows) < ORDER:
+        if any(row.rank not in (WISH, ORDER) for row in rows):
             computed[key] = without_orders
         disagreements += found
     disagreements += _pace_disagreement(person, school, plan) + _food_disagreements(person, school)
     protein = targets["protein_g"]
     meals = meal_targets(person, school, weight.kg, kcal.aim, (protein.low, protein.aim), shares)
     change = kcal.aim - plan.need
-    ahead = forecast(person.weight_kg, change, person.target_weight_kg) if abs(change) >= 1 and not person.pregnant else None
+    least = least_weight(person)
+    ahead = forecast(person.weight_kg, change, person.target_weight_kg, least) if abs(change) >= 1 and not person.pregnant else None
     return DayTargets(person, school, weight, plan, targets, computed, tuple(disagreements), meals, ahead)
 
 

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from nutrition.allergens import ALLERGENS
 from nutrition.cautions import cautions_in
 from nutrition.conditions import conditions
 from nutrition.nutrients import NUTRIENT
@@ -24,9 +25,9 @@ from nutrition.person import (
     Referred,
 )
 from nutrition.schools import School, schools
-from nutrition.situations import body_numbers, plan_numbers, situation
+from nutrition.situations import body_numbers, plan_numbers, plan_words, situation
 from nutrition.statements import Target, band_words, target_words
-from nutrition.targets import DayTargets, Order, day_targets
+from nutrition.targets import DayTargets, Order, check_order, day_targets
 
 KNOWN_FIELDS = (
     "sex", "age_years", "height_cm", "weight_kg", "activity", "life_stage", "goal", "school", "conditions", "meals",
@@ -118,12 +119,18 @@ def _orders(data: Mapping[str, Any]) -> tuple[Order, ...]:
         key = row.get("key") if isinstance(row, dict) else None
         if key not in NUTRIENT:
             raise OutOfRange("orders", f"orders: there is no target {key!r}.")
-        low, high = _optional(row, "min", "orders"), _optional(row, "max", "orders")
-        stated_aim = _optional(row, "aim", "orders")
-        aim = next((value for value in (stated_aim, low, high) if value is not None), None)
-        if aim is None or (low is not None and low > aim) or (high is not None and high < aim):
-            raise OutOfRange("orders", f"orders: {key} needs a min, aim or max, in that order.")
-        out.append(Order(str(key), low, aim, high, "order", str(row.get("reason", "")), str(row.get("by", ""))))
+        by, license = (row.get(name, "") for name in ("by", "license"))
+        if not all(isinstance(text, str) for text in (by, license)):
+            raise OutOfRange("orders", "orders: “by” and “license” are names.")
+        # without the license of who gave it, it is a wish and no order
+        kind = "order" if by.strip() and license.strip() else "choice"
+        low, aim, high = (_optional(row, name, "orders") for name in ("min", "aim", "max"))
+        order = Order(str(key), low, aim, high, kind, str(row.get("reason", "")), by.strip(), license.strip())
+        try:
+            check_order(order)
+        except OutOfRange as error:
+            raise OutOfRange("orders", f"orders: {error}") from None
+        out.append(order)
     return tuple(out)
 
 
@@ -139,6 +146,10 @@ def read_asked(data: object) -> Asked:
     allergies = data.get("allergies", [])
     if not isinstance(allergies, list):
         raise OutOfRange("allergies", "allergies is a list of names.")
+    for name in allergies:
+        if name not in ALLERGENS:
+            # a word that matches nothing would look like protection
+            raise OutOfRange("allergies", f"There is no allergen {name!r} here: choose {', '.join(ALLERGENS)}.")
     person = Person(
         _choice(data, "sex", SEXES, None),
         _number(data, "age_years"),
@@ -197,7 +208,9 @@ def report(asked: Asked) -> dict[str, Any]:
 
 
 def _day_data(day: DayTargets, asked: Asked) -> dict[str, Any]:
-    found = cautions_in(situation(day.person, day.school.code if day.school else "", plan_numbers(day, asked.orders)))
+    found = cautions_in(
+        situation(day.person, day.school.code if day.school else "", plan_numbers(day, asked.orders), words=plan_words(day, asked.orders))
+    )
     ahead = day.forecast
     return {
         "targets": {key: _target_data(target) for key, target in day.targets.items()},

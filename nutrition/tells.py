@@ -55,7 +55,7 @@ class Tells:
 
 def tell(profile: Profile, ingredients: Sequence[Ingredient], school: School | None = None) -> Tells:
     """Everything the foods tell. `profile` is their total; the school's plate is judged where there is a school."""
-    foods = [(part.food, part.grams) for part in ingredients]
+    foods = [(part.left, part.grams) for part in ingredients]
     density = indices.kcal_per_gram(profile)
     percent, taken_up = indices.iron_taken_up(profile)
     return Tells(

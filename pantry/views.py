@@ -4,19 +4,19 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from clients.cautions import of_foods
-from clients.context import focused
 from clients.in_force import plan_of
 from nutrition import indices
 from nutrition.bowl import Ingredient
 from nutrition.foods import UnknownFood, food_table
 from nutrition.nutrients import NUTRIENTS
 from nutrition.search import food_index
+from roundpantry.asked import short
 
 SHOWN = 24
 
 
 def search(request: HttpRequest) -> HttpResponse:
-    query = request.GET.get("q", "").strip()[:80]
+    query = short(request.GET, "q")
     matches = food_index().search(query, SHOWN, typing=True) if query else []
     context = {"q": query, "matches": matches, "count": len(food_table())}
     template = "pantry/_results.html" if request.htmx else "pantry/search.html"
@@ -32,7 +32,7 @@ def food(request: HttpRequest, slug: str) -> HttpResponse:
     groups: dict[str, list[tuple[object, float | None]]] = {}
     for nutrient in NUTRIENTS:
         groups.setdefault(nutrient.group, []).append((nutrient, row.per_100_g(nutrient.key)))
-    client = focused(request)
+    client = request.for_client
     context = {
         "food": row,
         "profile": profile,

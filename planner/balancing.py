@@ -5,14 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import partial
 
-from bowls.balancing import refused_by
+from bowls.balancing import gated, unknown_per_gram
 from bowls.proposed import Portioned
 from clients.aims import WHOLE_DAY, meal_of, plan_aims
+from clients.held import Item
 from clients.in_force import Plan
 from nutrition import balance as core
 from nutrition import household
 from nutrition.foods import food_table
-from nutrition.meal_aims import within_reach
+from nutrition.gate import Gate
+from nutrition.meal_aims import within_reach, within_upper_levels
 from nutrition.portions import BOWL_COUNTS, SERVING_COUNTS, limits_around, limits_by_count
 from nutrition.profile import Profile
 from nutrition.quantities import amount_of
@@ -33,8 +35,14 @@ def unit_g(entry: Entry) -> float:
     return 1.0 if entry.row.food else entry.profile.grams / entry.row.amount
 
 
-def part_for(entry: Entry, allergies: frozenset[str]) -> core.Part:
-    """An entry with its sensible portions; one that the client does not tolerate may only be left out."""
+def item_of(entry: Entry) -> Item:
+    """An entry as the gate looks at it."""
+    food = food_table()[entry.row.food] if entry.row.food else None
+    return Item(str(entry.row.pk), entry.name, entry.ingredients, entry.profile.grams, food, entry.row.locked)
+
+
+def part_for(entry: Entry, gate: Gate) -> core.Part:
+    """An entry with its sensible portions, as far as the gate lets it."""
     grams = entry.profile.grams
     if entry.row.food:
         food = food_table()[entry.row.food]
@@ -43,24 +51,46 @@ def part_for(entry: Entry, allergies: frozenset[str]) -> core.Part:
     else:
         role = "dish"
         limits = limits_by_count(BOWL_COUNTS if entry.row.bowl_id else SERVING_COUNTS, entry.row.amount, unit_g(entry))
-    refused = not entry.row.locked and refused_by(entry.ingredients, allergies)
-    least, most = (0.0, 0.0) if refused else (limits.least, limits.most)
+    least, most, ceiling = gated(limits, item_of(entry), gate)
     ml = entry.volume_ml / grams
-    return core.Part(str(entry.row.pk), entry.name, entry.profile, grams, least, most, limits.step, entry.row.locked, role, ml)
+    return core.Part(
+        str(entry.row.pk), entry.name, entry.profile, grams, least, most, limits.step, entry.row.locked, role, ml,
+        unknown=unknown_per_gram(entry.ingredients, grams), ceiling=ceiling,
+    )  # fmt: skip
 
 
-def balancing(day: ReckonedDay, plan: Plan, meal: str) -> Balancing:
-    """The problem of a meal by its key, or of the whole day. Raises BadProblem."""
+@dataclass(frozen=True)
+class Filled:
+    """How much of the day has something in it: its share [0 to 1], and the names of the meals that are still empty."""
+
+    share: float
+    empty: list[str]
+
+
+def filled(day: ReckonedDay, plan: Plan) -> Filled:
+    """The share of the day that the meals with something in them are. Meals that are not of the client's pattern add nothing."""
+    assert plan.day is not None
+    full = {meal.key for meal in day.meals if any(entry.profile.grams > 0 for entry in meal.entries)}
+    share = sum(meal.share for meal in plan.day.meals if meal.key in full)
+    empty = [meal.name for meal in plan.day.meals if meal.key not in full and meal.share > 0]
+    # what is eaten only outside the pattern is held against the whole day: nothing says how much of it that is
+    return Filled(share, empty) if share > 0 and empty else Filled(1.0, empty if share > 0 else [])
+
+
+def balancing(day: ReckonedDay, plan: Plan, meal: str, gate: Gate) -> Balancing:
+    """The problem of a meal by its key, or of the whole day: of as much of it as has meals in it. Raises BadProblem."""
     assert plan.day is not None
     chosen = meal_of(plan.day, meal) if meal != WHOLE_DAY else None
     entries = [entry for row in day.meals for entry in row.entries if entry.profile.grams > 0 and (chosen is None or row.key == chosen.key)]
-    besides = day.supplements_profile if chosen is None else Profile.empty()
-    parts = tuple(part_for(entry, plan.day.person.allergies) for entry in entries)
-    aims = plan_aims(plan, chosen)
+    share = filled(day, plan).share if chosen is None else 1.0
+    besides = day.supplements_profile * share if chosen is None else Profile.empty()
+    parts = tuple(part_for(entry, gate) for entry in entries)
+    aims = plan_aims(plan, chosen, share if chosen is None and share < 1 else None)
     base = {aim.key: amount_of(besides, aim.key).amount for aim in aims if aim.key != core.DENSITY} | {
         "energy_kcal": besides["energy_kcal"].amount
     }
-    return Balancing(entries, besides, core.Problem(parts, within_reach(aims, parts, base), base=base))
+    kept = within_upper_levels(within_reach(aims, parts, base), base)
+    return Balancing(entries, besides, core.Problem(parts, kept, base=base))
 
 
 def say(entry: Entry, grams: float) -> str:
@@ -75,4 +105,7 @@ def say(entry: Entry, grams: float) -> str:
 
 def portioned(entries: list[Entry]) -> dict[str, Portioned]:
     """The entries as proposals show them."""
-    return {str(entry.row.pk): Portioned(entry.name, entry.profile, entry.volume_ml, partial(say, entry)) for entry in entries}
+    return {
+        str(entry.row.pk): Portioned(entry.name, entry.profile, entry.volume_ml, partial(say, entry), entry.ingredients)
+        for entry in entries
+    }

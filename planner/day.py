@@ -2,16 +2,17 @@
 
 from dataclasses import dataclass, field
 
-from bowls.bowl import Part, reckon_bowl
+from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
 from nutrition import household
 from nutrition.bowl import Ingredient
 from nutrition.foods import ROLES, food_table
 from nutrition.meals import MAIN_MEALS
 from nutrition.profile import Profile
+from nutrition.recipe import Facts
 from nutrition.situations import PlannedDay
 from nutrition.supplements import Supplement, per_day
 from planner.models import MEALS, Day, DayEntry
-from recipes.facts import facts_of, room_ml
+from recipes.facts import facts_of, facts_of_kept, room_ml
 from roundpantry import show
 
 
@@ -92,20 +93,39 @@ def _part_words(part: Part, amount: float) -> str:
     return f"{part.name}, {measure.words} ({show.grams(grams)})" if measure else f"{part.name}, {show.grams(grams)}"
 
 
-def _entry(row: DayEntry) -> Entry:
+def _bowl_entry(row: DayEntry, reckoned: Reckoned) -> Entry:
+    scaled = [part.times(row.amount) for part in reckoned.ingredients]
+    parts = [_part_words(part, row.amount) for part in reckoned.parts]
+    profile, volume = reckoned.profile * row.amount, reckoned.volume_ml * row.amount
+    return Entry(row, reckoned.bowl.name, "bowl", profile, count_words(row, row.amount), _main_role(scaled), volume, scaled, parts)
+
+
+def _recipe_entry(row: DayEntry, title: str, role: str, facts: Facts) -> Entry:
+    scaled = [part.times(row.amount) for part in facts.foods()]
+    profile = facts.serving * row.amount
+    volume = (room_ml(role, facts) or facts.batch.grams) / facts.recipe.servings * row.amount
+    role = role if role in ROLES else _main_role(scaled)
+    return Entry(row, title, "recipe", profile, count_words(row, row.amount), role, volume, scaled)
+
+
+def entry_now(row: DayEntry) -> Entry:
+    """An entry with its bowl or recipe as it is now."""
     if row.bowl_id:
-        reckoned = reckon_bowl(row.bowl)
-        scaled = [Ingredient(part.food, part.grams * row.amount) for part in reckoned.ingredients]
-        parts = [_part_words(part, row.amount) for part in reckoned.parts]
-        profile, volume = reckoned.profile * row.amount, reckoned.volume_ml * row.amount
-        return Entry(row, row.bowl.name, "bowl", profile, count_words(row, row.amount), _main_role(scaled), volume, scaled, parts)
-    if row.recipe_id:
-        facts = facts_of(row.recipe)
-        scaled = [Ingredient(food, grams * row.amount) for food, grams in facts.foods()]
-        profile = facts.serving * row.amount
-        volume = (room_ml(row.recipe, facts) or facts.batch.grams) / facts.recipe.servings * row.amount
-        role = row.recipe.role if row.recipe.role in ROLES else _main_role(scaled)
-        return Entry(row, row.recipe.title, "recipe", profile, count_words(row, row.amount), role, volume, scaled)
+        return _bowl_entry(row, reckon_bowl(row.bowl))
+    return _recipe_entry(row, row.recipe.title, row.recipe.role, facts_of(row.recipe))
+
+
+def _entry(row: DayEntry) -> Entry | None:
+    """An entry as it was planned; None for a food that has left the table."""
+    if row.planned_id:
+        kept = row.planned.data
+        if "bowl" in kept:
+            return _bowl_entry(row, reckon_kept(kept))
+        return _recipe_entry(row, kept["title"], kept["role"], facts_of_kept(kept))
+    if not row.food:
+        return entry_now(row)
+    if row.food not in food_table():
+        return None
     food = food_table()[row.food]
     measure = household.spoken(food, row.amount)
     profile = food.profile(row.amount, row.low_g, row.high_g)
@@ -115,7 +135,8 @@ def _entry(row: DayEntry) -> Entry:
 
 def reckon_day(day: Day) -> ReckonedDay:
     """Entries, meals and the whole with the supplements the client takes."""
-    entries = [_entry(row) for row in day.entries.select_related("bowl", "recipe")]
+    found = [_entry(row) for row in day.entries.select_related("bowl", "recipe", "planned")]
+    entries = [entry for entry in found if entry is not None]
     meals = [Meal(key, name, [entry for entry in entries if entry.row.meal == key]) for key, name in MEALS]
     taken = day.client.supplements_taken()
     food = Profile.total(entry.profile for entry in entries)

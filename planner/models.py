@@ -5,14 +5,32 @@ from django_scopes import ScopedManager
 
 from bowls.models import Bowl
 from clients.models import Client, TargetVersion
+from nutrition.foods import food_table
 from practice.models import Practice
+from practice.removal import PresentManager, Removable
 from practice.undo import Undoable
 from recipes.models import Recipe
 
 MEALS = [("breakfast", "Breakfast"), ("lunch", "Lunch"), ("dinner", "Dinner"), ("snack", "Between meals")]
 
 
-class Day(Undoable):
+class PlannedDish(models.Model):
+    """A recipe or a bowl as it was when it was planned, with everything that it is made of: later changes do not reach back.
+
+    Equal ones are kept once, told by the digest of `data`.
+    """
+
+    practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
+    digest = models.CharField(max_length=64)
+    data = models.JSONField()
+
+    objects = ScopedManager(practice="practice")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["practice", "digest"], name="one_planned_dish_of_a_kind")]
+
+
+class Day(Undoable, Removable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="days")
     date = models.DateField()
@@ -21,16 +39,26 @@ class Day(Undoable):
     made_for = models.ForeignKey(TargetVersion, on_delete=models.SET_NULL, null=True, blank=True, related_name="days")
 
     undo_rows = "entries"
-    undo_fields = ("meal", "bowl_id", "recipe_id", "food", "amount", "low_g", "high_g", "locked")
+    undo_fields = ("meal", "bowl_id", "recipe_id", "food", "amount", "low_g", "high_g", "locked", "planned_id")
 
-    objects = ScopedManager(practice="practice")
+    objects = ScopedManager(_manager_class=PresentManager, practice="practice")
+    with_removed = ScopedManager(practice="practice")
 
     class Meta:
         ordering = ["-date", "-pk"]
-        constraints = [models.UniqueConstraint(fields=["client", "date"], name="one_day_plan_a_date")]
+        constraints = [
+            models.UniqueConstraint(fields=["client", "date"], condition=models.Q(removed=None), name="one_day_plan_a_date_that_counts")
+        ]
 
     def __str__(self) -> str:
         return f"{self.client}, {self.date:%A %d %B %Y}"
+
+    def undo_words(self, row: dict) -> str:
+        planned = PlannedDish.objects.filter(pk=row.get("planned_id")).first() if row.get("planned_id") else None
+        if planned is not None:
+            return f"{planned.data['title']} × {row['amount']:g} ({row['meal']})"
+        name = food_table()[row["food"]].name if row["food"] in food_table() else row["food"] or "a dish"
+        return f"{name} {row['amount']:g}{' g' if row['food'] else ''} ({row['meal']})"
 
 
 class DayEntry(models.Model):
@@ -46,6 +74,8 @@ class DayEntry(models.Model):
     high_g = models.FloatField(null=True, blank=True)
     # a proposal leaves it as it is
     locked = models.BooleanField(default=False)
+    # the bowl or recipe as it was when it was planned
+    planned = models.ForeignKey(PlannedDish, on_delete=models.PROTECT, null=True, blank=True)
 
     objects = ScopedManager(practice="day__practice")
 

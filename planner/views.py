@@ -1,62 +1,105 @@
-"""Day plans of the client in focus, and one day against the targets."""
+"""Day plans of a client, and one day against the targets."""
 
-from datetime import timedelta
+from datetime import date, timedelta
 
 from django import forms
 from django.contrib import messages
+from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
+from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.views import grams_asked
 from clients.cautions import of_foods
-from clients.context import SESSION_KEY, focused
+from clients.context import settle_on
+from clients.gate import gate_of
 from clients.in_force import Plan, plan_of, strip
+from clients.marks import marked_dish, marked_food
 from clients.models import Client
 from clients.strip import strip_context
 from clients.versions import version_on
 from nutrition import indices
-from nutrition.amounts import UnreadableAmount, read_amount
+from nutrition.amounts import MAX_GRAMS, UnreadableAmount, read_amount
 from nutrition.foods import food_table
 from nutrition.habits import tick
 from nutrition.measures import number
+from nutrition.nutrients import NUTRIENT
+from nutrition.portions import first_helping_g
+from nutrition.quantities import amount_of
 from nutrition.search import food_index
 from nutrition.situations import day_numbers, week_numbers
 from nutrition.tells import tell
-from planner.day import ReckonedDay, reckon_day
+from planner.balancing import filled
+from planner.day import ReckonedDay, entry_now, reckon_day
 from planner.models import MEALS, Day, DayEntry
+from planner.planned import changed_since, plan_dish
+from practice.removal import OFFERED_BACK
+from practice.versioned import StaleSave, version_in
+from recipes.facts import facts_of
 from recipes.models import Recipe
+from recipes.owned import open_to
+from roundpantry import show
+from roundpantry.asked import key_in, short
 
 MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 MOST = 20.0
 AROUND = timedelta(days=3)
+# How far back and ahead a day can be planned.
+DAYS_BACK, DAYS_AHEAD = timedelta(days=3 * 366), timedelta(days=2 * 366)
+# A change of a target by less than this share of its aim is not worth a word.
+WORTH_SAYING = 0.02
 
 
 class DayForm(forms.Form):
     date = forms.DateField(widget=forms.DateInput(attrs={"type": "date"}))
 
+    def clean_date(self) -> date:
+        day, today = self.cleaned_data["date"], timezone.localdate()
+        if not today - DAYS_BACK <= day <= today + DAYS_AHEAD:
+            raise forms.ValidationError("A day is planned from three years back to two years ahead.")
+        return day
 
-def day_list(request: HttpRequest) -> HttpResponse:
-    client = focused(request)
+
+class SettingsForm(DayForm):
+    note = forms.CharField(max_length=200, required=False)
+
+
+def _list(request: HttpRequest, form: DayForm, status: int = 200) -> HttpResponse:
+    client = request.for_client
     days = [{"day": day, "reckoned": reckon_day(day)} for day in client.days.all()[:21]] if client else []
     for row in days:
         row["strip"] = strip(plan_for(row["day"]), row["reckoned"].profile)
-    form = DayForm(initial={"date": timezone.localdate()})
-    return render(request, "planner/list.html", {"days": days, "form": form, "clients": Client.objects.all()})
+    removed = client.days(manager="with_removed").filter(removed__gte=timezone.now() - OFFERED_BACK) if client else []
+    context = {"days": days, "form": form, "clients": Client.objects.all(), "removed": removed}
+    return render(request, "planner/list.html", context, status=status)
+
+
+def day_list(request: HttpRequest) -> HttpResponse:
+    return _list(request, DayForm(initial={"date": timezone.localdate()}))
 
 
 @require_POST
 def new(request: HttpRequest) -> HttpResponse:
-    client, form = focused(request), DayForm(request.POST)
-    if client is None or not form.is_valid():
-        messages.error(request, "Choose a client first." if client is None else "Give the day a date.")
+    """A day of the client in the address."""
+    client, form = request.for_client, DayForm(request.POST)
+    if client is None:
+        messages.error(request, "Choose a client first: a day belongs to one.")
         return redirect("planner:list")
-    date = form.cleaned_data["date"]
-    made_for = version_on(client, date)
-    day, _made = Day.objects.get_or_create(client=client, date=date, defaults={"practice": request.user.practice, "made_for": made_for})
+    if not form.is_valid():
+        return _list(request, form, 400)
+    on = form.cleaned_data["date"]
+    try:
+        with transaction.atomic():
+            made_for = version_on(client, on)
+            day, _made = Day.objects.get_or_create(
+                client=client, date=on, defaults={"practice": request.user.practice, "made_for": made_for}
+            )  # fmt: skip
+    except IntegrityError:
+        day = Day.objects.get(client=client, date=on)
     return redirect("planner:page", day.pk)
 
 
@@ -65,11 +108,35 @@ def plan_for(day: Day) -> Plan:
     return plan_of(day.client, day.made_for, day.date)
 
 
+def around(on: date) -> tuple[date, date]:
+    """The days within three of a date, at the edges of the calendar too."""
+    edges = timedelta(days=(on - date.min).days), timedelta(days=(date.max - on).days)
+    return on - min(AROUND, edges[0]), on + min(AROUND, edges[1])
+
+
 def caution_numbers(day: Day, reckoned: ReckonedDay) -> dict[str, float]:
     """What the cautions look at: this day, and the days planned within three of it."""
-    around = day.client.days.filter(date__gte=day.date - AROUND, date__lte=day.date + AROUND).exclude(pk=day.pk)
-    week = [reckoned.planned(), *(reckon_day(other).planned() for other in around)]
+    near = day.client.days.filter(date__range=around(day.date)).exclude(pk=day.pk)
+    week = [reckoned.planned(), *(reckon_day(other).planned() for other in near)]
     return day_numbers(reckoned.planned()) | week_numbers(week, reckoned.supplements)
+
+
+def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
+    """By entry, what taking the bowl or recipe as it is now would change of the watched targets, in words."""
+    out = {}
+    for meal in reckoned.meals:
+        for entry in meal.entries:
+            if entry.row.planned_id and changed_since(entry.row):
+                now, moved = entry_now(entry.row), []
+                for row in plan.watched:
+                    nutrient = NUTRIENT[row.target.key]
+                    before, after = (amount_of(one.profile, nutrient.key).amount for one in (entry, now))
+                    if abs(after - before) >= WORTH_SAYING * (abs(row.target.aim) or 1.0):
+                        said = (show.digits(value, nutrient.decimals) for value in (before, after))
+                        moved.append(f"{nutrient.name.lower()} {' to '.join(said)} {nutrient.unit}")
+                renamed = f"it is called {now.name} now; " if now.name != entry.name else ""
+                out[entry.row.pk] = renamed + ("; ".join(moved) or "no watched target moves")
+    return out
 
 
 def page_context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
@@ -87,7 +154,10 @@ def page_context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, st
         "school": school,
         "habits": tick(school.habits, reckoned.ingredients) if school else [],
         "told": of_foods(plan, reckoned.ingredients, caution_numbers(day, reckoned)),
+        "newer_dishes": newer_dishes(reckoned, plan),
+        "empty_meals": filled(reckoned, plan).empty if plan.day else [],
         "client": day.client,
+        "last_change": day.last_change,
         "here": reverse("planner:page", args=[day.pk]),
         "day": day,
         "reckoned": reckoned,
@@ -95,37 +165,94 @@ def page_context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, st
         "indices": indices.all_indices(reckoned.profile),
         "meal_keys": MEAL_KEYS,
         "meal_choices": MEALS,
+        "settings_form": SettingsForm(initial={"date": day.date, "note": day.note}),
     } | strip_context(request, plan, reckoned.profile, day.client, "The plan")
 
 
-def answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+def answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None, status: int = 200) -> HttpResponse:
     if request.htmx:
-        return render(request, "planner/_work.html", page_context(request, day, errors))
-    if errors:
-        return render(request, "planner/page.html", page_context(request, day, errors), status=400)
+        return render(request, "planner/_work.html", page_context(request, day, errors), status=status if status == 409 else 200)
+    if errors or status != 200:
+        return render(request, "planner/page.html", page_context(request, day, errors), status=max(status, 400))
     return redirect("planner:page", day.pk)
 
 
+def stale_answer(request: HttpRequest, stale: Day, what: str, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
+    """A change for a day that somebody changed meanwhile: what they did, what was not done, and what is stored now."""
+    who = stale.last_change[0] if stale.last_change else "Somebody else"
+    theirs = "; ".join(stale.changed_since(version_in(request.POST.get("version")) or 0)) or "it is shown below as it is stored"
+    messages.error(
+        request, f"{who} changed this day after you opened it: {theirs}. Yours was not made: {what}. Make it again if it still fits."
+    )
+    return answer(request, stale, errors, 409)
+
+
+def opened(request: HttpRequest, pk: int) -> tuple[Day, HttpResponse | None]:
+    """The day, and where to go instead if its client does not stand in the address: a day is its client's alone."""
+    day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
+    return day, settle_on(request, day.client)
+
+
 def page(request: HttpRequest, pk: int) -> HttpResponse:
-    day = get_object_or_404(Day.objects.select_related("client"), pk=pk)
-    request.session[SESSION_KEY] = day.client_id
+    day, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
     return render(request, "planner/_work.html" if request.htmx else "planner/page.html", page_context(request, day))
 
 
+@require_POST
+def settings(request: HttpRequest, pk: int) -> HttpResponse:
+    """Another date, another note."""
+    day, _elsewhere = opened(request, pk)
+    form = SettingsForm(request.POST)
+    status = 400
+    if form.is_valid():
+        asked, on = version_in(request.POST.get("version")), form.cleaned_data["date"]
+        if day.client.days.filter(date=on).exclude(pk=day.pk).exists():
+            form.add_error("date", "There is a plan for that date already.")
+        else:
+            day.date, day.note = on, form.cleaned_data["note"]
+            try:
+                day.save_over(day.version if asked is None else asked)
+                return redirect("planner:page", pk)
+            except StaleSave:
+                form.add_error(
+                    None, "The day was changed meanwhile: what is stored stands above, and yours is still here. Save again to set it."
+                )
+                status = 409
+    stored = Day.with_removed.select_related("client").get(pk=pk)
+    return render(request, "planner/page.html", page_context(request, stored) | {"settings_form": form}, status=status)
+
+
+@require_POST
+def remove(request: HttpRequest, pk: int) -> HttpResponse:
+    """Take the day away; it can be brought back, unless another was planned for its date."""
+    day, _elsewhere = opened(request, pk)
+    if "back" in request.POST:
+        if day.client.days.filter(date=day.date).exists():
+            messages.error(request, f"There is another plan for {day.date:%B %-d} now: take that away first.")
+            return redirect("planner:list")
+        day.bring_back()
+        return redirect("planner:page", pk)
+    day.remove(request.user)
+    return redirect(f"{reverse('planner:list')}?removed={day.pk}")
+
+
 def find(request: HttpRequest, pk: int) -> HttpResponse:
-    """What can be put into a meal, for what was typed: bowls, recipes, foods."""
-    day = get_object_or_404(Day, pk=pk)
-    query = request.GET.get("q", "").strip()[:80]
-    bowls = Bowl.objects.filter(name__icontains=query)[:5] if query else []
-    recipes = Recipe.objects.filter(title__icontains=query)[:5] if query else []
-    foods = [match.food for match in food_index().usable(query, 6, typing=True)]
+    """What can be put into a meal, for what was typed: bowls, recipes, foods. What is to be asked about is marked."""
+    day, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    query, gate = short(request.GET, "q"), gate_of(plan_for(day))
+    bowls = (Bowl.objects.filter(client=None) | Bowl.objects.filter(client=day.client)).filter(name__icontains=query)[:5] if query else []
+    recipes = open_to(day.client).filter(title__icontains=query)[:5] if query else []
     context = {
         "day": day,
         "q": query,
-        "found_bowls": bowls,
-        "found_recipes": recipes,
-        "found_foods": foods,
-        "meal": request.GET.get("meal", "lunch"),
+        "found_bowls": [marked_dish(gate, bowl, reckon_bowl(bowl).ingredients) for bowl in bowls],
+        "found_recipes": [marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes],
+        "found_foods": [marked_food(gate, match.food) for match in food_index().usable(query, 6, typing=True)],
+        "meal": short(request.GET, "meal", 10) or "lunch",
     }
     if request.htmx:
         return render(request, "planner/_found.html", context)
@@ -134,74 +261,102 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_POST
 def add(request: HttpRequest, pk: int) -> HttpResponse:
-    day = get_object_or_404(Day, pk=pk)
+    day, _elsewhere = opened(request, pk)
     data = request.POST
     meal = data.get("meal") if data.get("meal") in dict(MEALS) else "lunch"
     entry = DayEntry(day=day, meal=meal, amount=1.0)
-    if data.get("bowl", "").isdigit():
-        entry.bowl = get_object_or_404(Bowl, pk=data["bowl"])
-    elif data.get("recipe", "").isdigit():
-        entry.recipe = get_object_or_404(Recipe, pk=data["recipe"])
+    if (key := key_in(data.get("bowl", ""))) is not None:
+        entry.bowl = get_object_or_404(Bowl, pk=key)
+        name = entry.bowl.name
+    elif (key := key_in(data.get("recipe", ""))) is not None:
+        entry.recipe = get_object_or_404(Recipe, pk=key)
+        name = entry.recipe.title
     elif food := food_table().usable(data.get("food", "")):
-        entry.food = food.slug
-        entry.amount = grams_asked(data.get("grams", "")) or (food.cup.grams / 2 if food.cup else 100.0)
+        entry.food, entry.amount, name = food.slug, first_helping_g(food), food.name
+        asked = data.get("grams", "").strip()
+        if asked:
+            grams = grams_asked(asked)
+            if grams is None:
+                messages.error(request, f"{name} was not added: “{asked[:40]}” is not a weight up to {MAX_GRAMS:g} g.")
+                return answer(request, day)
+            entry.amount = grams
     else:
         messages.error(request, "Choose a bowl, a recipe or a food from the list.")
-        return redirect("planner:page", pk)
-    day.remember()
-    entry.save()
+        return answer(request, day)
+    try:
+        with day.changing(version_in(data.get("version")), request.user) as day:
+            plan_dish(entry, request.user.practice)
+            entry.save()
+    except StaleSave as error:
+        return stale_answer(request, error.current, f"add {name}")
     return answer(request, day)
 
 
 @require_POST
 def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
-    day = get_object_or_404(Day, pk=pk)
-    row = get_object_or_404(day.entries, pk=entry)
-    data = request.POST
-    if "remove" in data:
-        day.remember()
-        row.delete()
-        return answer(request, day)
+    day, _elsewhere = opened(request, pk)
+    row = day.entries.select_related("bowl", "recipe").filter(pk=entry).first()
+    if row is None:
+        messages.error(request, "That is no longer in the day: somebody took it out.")
+        return answer(request, day, status=409)
+    data, values, typed = request.POST, {}, ""
     if "lock" in data:
-        day.remember()
-        row.locked = not row.locked
-        row.save()
-        return answer(request, day)
-    typed = data.get("amount", "").strip()
+        values = {"locked": not row.locked}
+    elif "newer" in data:
+        plan_dish(row, request.user.practice)
+        values = {"planned": row.planned}
+    elif "remove" not in data:
+        typed = data.get("amount", "").strip()[:200]
+        try:
+            if row.food:
+                line = read_amount(typed[:80], food_table()[row.food], request.user.practice.measures)
+                values = {"amount": line.grams, "low_g": line.low, "high_g": line.high}
+            else:
+                values = {"amount": _count(typed[:40])}
+        except UnreadableAmount as error:
+            return answer(request, day, {row.pk: (typed, str(error))})
     try:
-        if row.food:
-            line = read_amount(typed, food_table()[row.food], request.user.practice.measures)
-            row.amount, row.low_g, row.high_g = line.grams, line.low, line.high
-        else:
-            row.amount = _count(typed)
-    except UnreadableAmount as error:
-        return answer(request, day, {row.pk: (typed, str(error))})
-    day.remember()
-    row.save()
+        with day.changing(version_in(data.get("version")), request.user) as day:
+            if "remove" in data:
+                day.entries.filter(pk=entry).delete()
+            else:
+                day.entries.filter(pk=entry).update(**values)
+    except StaleSave as error:
+        errors = {row.pk: (typed, "Not set: the day was changed meanwhile. Press Enter to set it all the same.")} if typed else None
+        return stale_answer(request, error.current, typed or "a change of one line", errors)
     return answer(request, day)
 
 
 @require_POST
 def newer_targets(request: HttpRequest, pk: int) -> HttpResponse:
     """Plan the day for the targets that are in force on its date now."""
-    day = get_object_or_404(Day, pk=pk)
+    day, _elsewhere = opened(request, pk)
+    asked = version_in(request.POST.get("version"))
     day.made_for = version_on(day.client, day.date)
-    day.save()
+    try:
+        day.save_over(day.version if asked is None else asked)
+    except StaleSave as error:
+        return stale_answer(request, error.current, "the newer targets")
     return redirect("planner:page", pk)
 
 
 @require_POST
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
-    day = get_object_or_404(Day, pk=pk)
-    day.step_back()
-    return answer(request, day)
+    day, _elsewhere = opened(request, pk)
+    try:
+        whose = day.step_back(version_in(request.POST.get("version")))
+    except StaleSave as error:
+        return stale_answer(request, error.current, "the step back")
+    if whose and whose != request.user.shown_name:
+        messages.info(request, f"Undone: what {whose} changed.")
+    return answer(request, Day.with_removed.select_related("client").get(pk=pk))
 
 
 def _count(text: str) -> float:
     """How many bowls or servings. Raises UnreadableAmount."""
     try:
         value = number(text.replace(",", "."))
-    except ValueError:
+    except (ValueError, OverflowError):
         value = 0.0
     if not 0 < value <= MOST:
         raise UnreadableAmount(f"“{text}” is not a count. Write a number such as 1, 1/2 or 1.5, up to {MOST:g}.")

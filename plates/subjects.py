@@ -5,17 +5,16 @@ from __future__ import annotations
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl, BowlPart
 from clients.models import Client
-from nutrition.bowl import FIRST_HELPING_G
 from nutrition.compare import Plate, PlateLine
 from nutrition.foods import ROLES, Food, food_table
+from nutrition.portions import first_helping_g
 from nutrition.search import food_index
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from recipes.facts import facts_of, room_ml
 from recipes.models import Recipe, RecipeVersion
+from roundpantry.asked import key_in
 
-# A food is looked at as a first helping, or so much. [g]
-FOOD_G = 100.0
 MOST_FOUND = 5
 DAYS_LOOKED_AT = 14
 # Seasoning is no food to fill up on.
@@ -27,7 +26,7 @@ def _role(role: str) -> str:
 
 
 def food_plate(food: Food) -> Plate:
-    grams = FIRST_HELPING_G.get(food.role, FOOD_G)
+    grams = first_helping_g(food)
     profile, volume = food.profile(grams), food.volume_ml(grams) or grams
     kind = "animal food, to compare with" if food.comparator else "food"
     line = PlateLine(food.name, _role(food.role), profile, volume)
@@ -40,7 +39,7 @@ def _recipe_plate(key: str, name: str, kind: str, recipe: Recipe) -> Plate | Non
     if facts.batch.grams <= 0:
         return None
     servings = facts.recipe.servings
-    volume = (room_ml(recipe, facts) or facts.batch.grams) / servings
+    volume = (room_ml(recipe.role, facts) or facts.batch.grams) / servings
     rows = [
         (line.food, cooked.profile * (1 / servings), line.food.volume_ml(line.grams) or line.grams)
         for line, cooked in facts.rows
@@ -72,21 +71,22 @@ def plate_for(key: str) -> Plate | None:
     kind, _dash, rest = key.partition("-")
     if kind == "food":
         return food_plate(food_table()[rest]) if rest in food_table() else None
-    if not rest.isdigit():
+    pk = key_in(rest)
+    if pk is None:
         return None
     if kind == "recipe":
-        recipe = Recipe.objects.filter(pk=rest).first()
+        recipe = Recipe.objects.filter(pk=pk).first()
         return _recipe_plate(key, recipe.title, "recipe, one serving", recipe) if recipe else None
     if kind == "version":
-        version = RecipeVersion.objects.filter(pk=rest).select_related("recipe__practice").first()
+        version = RecipeVersion.objects.filter(pk=pk).select_related("recipe__practice").first()
         if version is None:
             return None
         name = f"{version.data['title']}, version {version.number}"
         return _recipe_plate(key, name, version.why, version.as_recipe())
     if kind == "bowl":
-        bowl = Bowl.objects.filter(pk=rest).first()
+        bowl = Bowl.objects.filter(pk=pk).first()
         return _bowl_plate(bowl) if bowl else None
-    day = Day.objects.filter(pk=rest).select_related("client").first() if kind == "day" else None
+    day = Day.objects.filter(pk=pk).select_related("client").first() if kind == "day" else None
     return _day_plate(day) if day else None
 
 

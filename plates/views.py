@@ -8,7 +8,6 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.urls import reverse
 
-from clients.context import focused
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from nutrition import indices
@@ -17,6 +16,7 @@ from nutrition.ladder import USUAL_KCAL, ladder, steps
 from nutrition.nutrients import NUTRIENT
 from plates.picture import ladder_drawing, rounds
 from plates.subjects import found, plate_for, usual_foods
+from roundpantry.asked import number_in, short
 
 MOST_PLATES = 3
 # What the table shows before "all"; and the lesson, of two plates or of three, so that it is one printed page.
@@ -30,7 +30,7 @@ MOST_TIMES = 50.0
 
 def _keys(request: HttpRequest, most: int) -> list[str]:
     """What is asked for, each once."""
-    return list(dict.fromkeys(request.GET.getlist("with")))[:most]
+    return list(dict.fromkeys(key[:120] for key in request.GET.getlist("with")[:100]))[:most]
 
 
 def _asked(request: HttpRequest, most: int) -> list[Plate]:
@@ -47,7 +47,7 @@ def _plan(client: Client | None) -> Plan | None:
 
 def compared(request: HttpRequest) -> dict[str, object]:
     """The plates brought to a basis, their rounds, and what differs."""
-    plates, client = _asked(request, MOST_PLATES), focused(request)
+    plates, client = _asked(request, MOST_PLATES), request.for_client
     plan = _plan(client)
     basis = request.GET.get("basis", SERVING)
     basis = basis if basis in BASES else SERVING
@@ -123,9 +123,9 @@ def compare(request: HttpRequest) -> HttpResponse:
 
 def _found(request: HttpRequest, where: str, most: int) -> dict[str, object]:
     """What can be put beside what is asked for, for what was typed."""
-    query = request.GET.get("q", "").strip()[:80]
+    query = short(request.GET, "q")
     keys, basis = _keys(request, most), request.GET.get("basis", SERVING)
-    matches = found(query, focused(request)) if query else []
+    matches = found(query, request.for_client) if query else []
     options = [(_address(where, [*keys, key], basis=basis), name, kind) for key, name, kind in matches if key not in keys]
     return {"q": query, "found": options}
 
@@ -152,11 +152,8 @@ def _lesson_title(context: dict[str, object], harm: bool) -> str:
 
 def ladder_page(request: HttpRequest) -> HttpResponse:
     """A client's usual foods and what is proposed, by calorie density; and the portion that so many calories are."""
-    client, proposed = focused(request), _asked(request, MOST_RUNGS)
-    try:
-        kcal = min(max(float(request.GET.get("kcal", USUAL_KCAL)), LEAST_KCAL), MOST_KCAL)
-    except ValueError:
-        kcal = USUAL_KCAL
+    client, proposed = request.for_client, _asked(request, MOST_RUNGS)
+    kcal = min(max(number_in(request.GET.get("kcal", USUAL_KCAL)) or USUAL_KCAL, LEAST_KCAL), MOST_KCAL)
     own = [plate.key for plate in proposed]
     usual = [plate for plate in usual_foods(client) if plate.key not in own] if client else []
     rungs = ladder([*proposed, *usual][:MOST_RUNGS], kcal)

@@ -1,10 +1,28 @@
-"""Opens the scope of the signed-in practitioner's practice for the length of a request."""
+"""Signed in, and within the scope of the own practice, for the length of a request."""
 
 from collections.abc import Callable
 
+from django.contrib.auth.middleware import LoginRequiredMiddleware
 from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse
 from django_scopes import scope
+
+# Sent with everything that the page sends by script, so that it is told what became of it and need not leave the page.
+SENT_BY_SCRIPT = "Sent-By"
+
+
+def by_script(request: HttpRequest) -> bool:
+    return bool(request.headers.get("HX-Request") or request.headers.get(SENT_BY_SCRIPT))
+
+
+class SignedInMiddleware(LoginRequiredMiddleware):
+    """A page that is opened leads to the sign-in; what a page sends of itself is told that the session has ended, and keeps what was
+    typed."""
+
+    def handle_no_permission(self, request: HttpRequest, view_func: Callable) -> HttpResponse:
+        if by_script(request):
+            return HttpResponse("You are signed out.", status=401, content_type="text/plain")
+        return super().handle_no_permission(request, view_func)
 
 
 class PracticeScopeMiddleware:
@@ -24,3 +42,18 @@ class PracticeScopeMiddleware:
             if hasattr(response, "render") and not getattr(response, "is_rendered", True):
                 response.render()
             return response
+
+
+class GoToMiddleware:
+    """Tells a form that was sent by script where to go next, in place of a redirect that it could not see."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        response = self.get_response(request)
+        if request.headers.get(SENT_BY_SCRIPT) and response.status_code in (301, 302, 303):
+            told = HttpResponse(status=204, headers={"Go-To": response["Location"]})
+            told.cookies = response.cookies
+            return told
+        return response

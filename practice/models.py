@@ -4,9 +4,10 @@ from django.contrib.auth.models import AbstractUser
 from django.db import models
 
 from nutrition.units import SYSTEM_WORDS
+from practice.versioned import Versioned
 
 
-class Practice(models.Model):
+class Practice(Versioned):
     """The tenant: everything a practitioner keeps belongs to one practice and is seen by no other."""
 
     name = models.CharField(max_length=120)

@@ -1,14 +1,22 @@
 """Records made of rows, whose rows can be put back as they were before each change."""
 
-from django.db import models
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import datetime
 
-from practice.versioned import Versioned
+from django.db import models, transaction
+from django.utils import timezone
+
+from practice.models import User
+from practice.versioned import StaleSave, Versioned
 
 KEPT = 30
 
 
 class Undoable(Versioned):
-    """Keeps the state of its rows before each change, newest last. `undo_rows` names them, `undo_fields` what is kept of each."""
+    """Keeps the state of its rows before each change, newest last, with who made the change. `undo_rows` names the rows,
+    `undo_fields` what is kept of each, `undo_words` says one of them in words.
+    """
 
     history = models.JSONField(default=list, blank=True)
 
@@ -18,29 +26,77 @@ class Undoable(Versioned):
     class Meta:
         abstract = True
 
-    def remember(self) -> None:
-        """Keep the present rows, before changing them."""
-        rows = getattr(self, self.undo_rows).all()
-        state = [{name: getattr(row, name) for name in self.undo_fields} | {"pk": row.pk} for row in rows]
-        self.history = [*self.history, state][-KEPT:]
-        self.version += 1
-        self.save()
+    def undo_words(self, row: dict) -> str:
+        """A row as it was kept, in words."""
+        raise NotImplementedError
 
-    def step_back(self) -> bool:
-        """Put the rows back as they were before the last change; False when there is none."""
+    def _rows_now(self) -> list[dict]:
+        rows = getattr(self, self.undo_rows).all()
+        return [{name: getattr(row, name) for name in self.undo_fields} | {"pk": row.pk} for row in rows]
+
+    @contextmanager
+    def changing(self, version: int | None, by: User, remember: bool = True) -> Iterator["Undoable"]:
+        """One change in one short transaction: the record as it is stored, its rows kept for undo, its version raised.
+
+        Raises StaleSave where `version`, the one that the page showed, is no longer the stored one. None does not ask.
+        """
+        with transaction.atomic():
+            stored = self.stored()
+            if version is not None and version != stored.version:
+                raise StaleSave(stored)
+            if remember:
+                kept = {
+                    "version": stored.version,
+                    "by": by.pk,
+                    "who": by.shown_name,
+                    "at": timezone.now().isoformat(),
+                    "rows": stored._rows_now(),
+                }
+                stored.history = [*stored.history, kept][-KEPT:]
+            stored.version += 1
+            stored.save(update_fields=["history", "version", "updated"])
+            yield stored
+
+    @property
+    def last_change(self) -> tuple[str, int, datetime] | None:
+        """Who made the last change that can be undone, by name and key, and when."""
         if not self.history:
-            return False
-        state = self.history.pop()
-        rows = getattr(self, self.undo_rows)
-        rows.exclude(pk__in=[row["pk"] for row in state]).delete()
-        for row in state:
-            # a state kept before a field was there leaves it as it is
-            values = {name: row[name] for name in self.undo_fields if name in row}
-            if self._still_there(values):
-                rows.update_or_create(pk=row["pk"], defaults=values)
-        self.version += 1
-        self.save()
-        return True
+            return None
+        kept = self.history[-1]
+        return kept["who"], kept["by"], datetime.fromisoformat(kept["at"])
+
+    def step_back(self, version: int | None) -> str:
+        """Put the rows back as they were before the last change, and say whose it was; empty when there is none. Raises StaleSave."""
+        with transaction.atomic():
+            stored = self.stored()
+            if version is not None and version != stored.version:
+                raise StaleSave(stored)
+            if not stored.history:
+                return ""
+            kept = stored.history.pop()
+            rows = getattr(stored, self.undo_rows)
+            rows.exclude(pk__in=[row["pk"] for row in kept["rows"]]).delete()
+            for row in kept["rows"]:
+                # a state kept before a field was there leaves it as it is
+                values = {name: row[name] for name in self.undo_fields if name in row}
+                if self._still_there(values):
+                    rows.update_or_create(pk=row["pk"], defaults=values)
+            stored.version += 1
+            stored.save(update_fields=["history", "version", "updated"])
+            return kept["who"]
+
+    def changed_since(self, version: int) -> list[str]:
+        """What became of the rows since a version, in words; empty where that version is no longer kept."""
+        kept = next((kept for kept in self.history if kept["version"] >= version), None)
+        if kept is None:
+            return []
+        before, now = ({row["pk"]: self.undo_words(row) for row in rows} for rows in (kept["rows"], self._rows_now()))
+        out = [f"{before[pk]} → {now[pk]}" for pk in before if pk in now and before[pk] != now[pk]]
+        return [
+            *out,
+            *(f"taken out: {before[pk]}" for pk in before if pk not in now),
+            *(f"added: {now[pk]}" for pk in now if pk not in before),
+        ]
 
     def _still_there(self, values: dict[str, object]) -> bool:
         """Whether what a kept row points to was not deleted meanwhile."""
@@ -48,6 +104,6 @@ class Undoable(Versioned):
         for name, value in values.items():
             if name.endswith("_id") and value:
                 pointed = meta.get_field(name.removesuffix("_id")).related_model
-                if not pointed.objects.filter(pk=value).exists():
+                if not pointed._base_manager.filter(pk=value).exists():
                     return False
         return True

@@ -1,6 +1,6 @@
 """Records that refuse a stale save."""
 
-from django.db import models
+from django.db import models, transaction
 
 
 class StaleSave(Exception):
@@ -12,7 +12,7 @@ class StaleSave(Exception):
 
 
 class Versioned(models.Model):
-    """A record that carries a version, raised by every save."""
+    """A record that carries a version, raised by every save of a person's."""
 
     version = models.PositiveIntegerField(default=1, editable=False)
     updated = models.DateTimeField(auto_now=True)
@@ -20,10 +20,25 @@ class Versioned(models.Model):
     class Meta:
         abstract = True
 
+    def stored(self) -> "Versioned":
+        """The record as it is stored now."""
+        return type(self)._base_manager.get(pk=self.pk)
+
     def save_over(self, version: int) -> None:
-        """Save if the stored version is still `version`. Raises StaleSave, writing nothing."""
-        manager = type(self).objects
-        if not manager.filter(pk=self.pk, version=version).update(version=version + 1):
-            raise StaleSave(manager.get(pk=self.pk))
-        self.version = version + 1
-        self.save()
+        """Save if the stored version is still `version`. Raises StaleSave, writing nothing.
+
+        The look and the write are one transaction, which takes the write lock when it begins: nothing comes between them.
+        """
+        with transaction.atomic():
+            stored = self.stored()
+            if stored.version != version:
+                raise StaleSave(stored)
+            self.version = version + 1
+            self.save()
+
+
+def version_in(text: str | None) -> int | None:
+    """The version that a form carries; None for none, 0 for what is no version."""
+    if text is None:
+        return None
+    return int(text) if text.isascii() and text.isdigit() and len(text) < 10 else 0

@@ -1,24 +1,58 @@
-"""The practice's own settings."""
+"""The practice's own settings, and the pages for what is refused or went wrong."""
 
 from django import forms
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
+from practice.middleware import by_script
 from practice.models import Practice
+from practice.versioned import StaleSave, version_in
 
 
 class PracticeForm(forms.ModelForm):
     class Meta:
         model = Practice
         fields = ["name", "town", "contact", "measures"]
-        help_texts = {"measures": "Whose cups and spoons recipes are written in. Numbers of recipes and typed amounts follow it."}
+        help_texts = {
+            "measures": "Whose cups and spoons new recipes and typed amounts are in. Recipes already written keep theirs; each can be "
+            "changed on its own page."
+        }
 
 
 def settings(request: HttpRequest) -> HttpResponse:
-    form = PracticeForm(request.POST or None, instance=request.user.practice)
+    practice = Practice.objects.get(pk=request.user.practice_id)
+    form = PracticeForm(request.POST or None, instance=practice)
+    version, stale = practice.version, None
     if request.method == "POST" and form.is_valid():
-        form.save()
-        messages.success(request, "Saved.")
-        return redirect("practice")
-    return render(request, "practice/settings.html", {"form": form}, status=400 if request.method == "POST" else 200)
+        asked = version_in(request.POST.get("version"))
+        try:
+            form.instance.save_over(practice.version if asked is None else asked)
+            messages.success(request, "Saved.")
+            return redirect("practice")
+        except StaleSave as error:
+            stale, version = error.current, error.current.version
+    changed = [(form.fields[name].label, getattr(stale, name), form.cleaned_data[name]) for name in (form.fields if stale else ())]
+    context = {"form": form, "version": version, "stale": [row for row in changed if row[1] != row[2]]}
+    return render(request, "practice/settings.html", context, status=409 if stale else 400 if request.method == "POST" else 200)
+
+
+def _page(request: HttpRequest, status: int, title: str, text: str) -> HttpResponse:
+    if by_script(request):
+        return HttpResponse(text, status=status, content_type="text/plain")
+    return render(request, "practice/wrong.html", {"title": title, "text": text}, status=status)
+
+
+def form_refused(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """A form whose token no longer holds: mostly after signing in anew elsewhere."""
+    text = "The page was opened before you last signed in. Nothing was saved. Go back, load the page again, and send it once more."
+    return _page(request, 403, "Not saved", text)
+
+
+def forbidden(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    return _page(request, 403, "Not for you", str(exception) or "This is not yours to see.")
+
+
+def failed(request: HttpRequest) -> HttpResponse:
+    text = "Something went wrong here, and nothing was saved. Go back: what you typed is mostly still in the form."
+    return _page(request, 500, "That did not work", text)

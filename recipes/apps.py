@@ -5,3 +5,10 @@ from django.apps import AppConfig
 
 class RecipesConfig(AppConfig):
     name = "recipes"
+
+    def ready(self) -> None:
+        from practice.uses import says_uses, some
+        from recipes.models import Recipe
+        from recipes.versions import naming
+
+        says_uses(Recipe, lambda recipe: some([one.title for one in naming(recipe.title)], "recipe"))

@@ -7,16 +7,16 @@ from nutrition.kitchen_notes import notes_on
 from nutrition.steps import read_steps
 from recipes.facts import facts_of
 from recipes.models import Recipe
+from roundpantry.asked import key_in
 
 
 def cook(request: HttpRequest, pk: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe, pk=pk)
+    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     facts = facts_of(recipe)
     worked = read_steps(recipe.method, facts.lines)
     notes = notes_on(worked, facts.lines)
     count = len(worked.steps)
-    asked = request.GET.get("step", "1")
-    at = min(max(int(asked) if asked.isdigit() else 1, 1), max(count, 1))
+    at = min(max(key_in(request.GET.get("step", "1")) or 1, 1), max(count, 1))
     step = worked.steps[at - 1] if worked.steps else None
     context = {
         "recipe": recipe,

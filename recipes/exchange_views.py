@@ -2,19 +2,24 @@
 
 from django import forms
 from django.contrib import messages
+from django.db import transaction
+from django.db.models import Q
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
 
 from nutrition.cooking import METHOD_WORDS
-from nutrition.exchange import Shared, to_csv, to_json_ld, to_text
+from nutrition.exchange import Shared, known_measures, to_csv, to_json_ld, to_text
 from nutrition.foods import food_table
 from nutrition.recipe import UnreadableRecipe
 from recipes.facts import facts_of
 from recipes.models import ROLE_CHOICES, Recipe
+from recipes.versions import keep
 from recipes.webpage import read_anything
 
 MOST_BYTES = 2_000_000
+# How much of each a recipe holds. [characters]
+TITLE, SHORT, LONG = 160, 60, 20_000
 KINDS = {"json": "application/ld+json", "txt": "text/plain; charset=utf-8", "csv": "text/csv; charset=utf-8"}
 
 
@@ -23,10 +28,14 @@ class ImportForm(forms.Form):
         label="Pasted", required=False, max_length=1_000_000, strip=False, widget=forms.Textarea(attrs={"rows": 12, "spellcheck": "false"})
     )
     file = forms.FileField(label="Or a file: a saved web page, JSON-LD, CSV or text", required=False)
+    again = forms.BooleanField(label="Take it in a second time", required=False)
 
     def clean(self):
         data = super().clean()
         file, text, name = data.get("file"), data.get("text") or "", ""
+        if file and text.strip():
+            self.add_error("file", "There is pasted text and a file: take them in one after the other.")
+            return data
         if file:
             name = file.name
             if file.size > MOST_BYTES:
@@ -44,52 +53,92 @@ class ImportForm(forms.Form):
             self.shared = read_anything(text, name)
         except UnreadableRecipe as error:
             self.add_error("file" if file else "text", f"No recipe was taken from it: {error}.")
+            return data
+        twin = there_already(self.shared)
+        if twin is not None and not data.get("again"):
+            same = "the same ingredients" if twin.text == "\n".join(self.shared.recipe.lines) else "the same title"
+            self.add_error("again", f"There is a recipe with {same} already: {twin.title}. Tick this to take it in all the same.")
         return data
 
 
-def store(shared: Shared, practice) -> Recipe:
-    """A new recipe from what came in; what this practice cannot use of it is left out."""
-    core = shared.recipe
+def there_already(shared: Shared) -> Recipe | None:
+    """A recipe of the practice with the same title or the same lines."""
+    same = Q(text="\n".join(shared.recipe.lines))
+    if shared.recipe.title:
+        same |= Q(title__iexact=shared.recipe.title[:TITLE])
+    return Recipe.objects.filter(same).first()
+
+
+def _fits(text: str, most: int, what: str, told: list[str]) -> str:
+    """The text if it fits; cut, and told so, if it does not."""
+    if len(text) > most:
+        told.append(f"{what} is over {most:,} characters and was cut")
+    return text[:most]
+
+
+def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
+    """A new recipe from what came in, and what of it could not be kept as it was, in words."""
+    core, told = shared.recipe, list(shared.told)
     foods = food_table()
     choices = {}
     for line, choice in core.choices.items():
         kept = {"food": choice.food} if choice.food and foods.usable(choice.food) else {}
+        if choice.food and not kept:
+            told.append(f"the food chosen for “{line.partition(chr(9))[0][:60]}” is not in the table")
         if choice.grams:
             kept["grams"] = choice.grams
         if kept:
             choices[line] = kept
-    return Recipe.objects.create(
+    if shared.role not in dict(ROLE_CHOICES):
+        told.append(f"“{shared.role[:40]}” is no part of a bowl: taken as a dish")
+    if core.method and core.method not in METHOD_WORDS:
+        told.append(f"“{core.method[:40]}” is no way of cooking that is known here: say how it is cooked")
+    if shared.measures and not known_measures(shared.measures):
+        told.append(f"“{shared.measures[:20]}” names no cups that are known here: taken as this practice's own")
+    title = _fits(core.title or "Imported recipe", TITLE, "its title", told)
+    taken, number = title, 1
+    while Recipe.with_removed.filter(title__iexact=title).exists():
+        number += 1
+        title = f"{taken[: TITLE - 6]} ({number})"
+    recipe = Recipe.objects.create(
         practice=practice,
-        title=(core.title or "Imported recipe")[:160],
+        title=title,
         role=shared.role if shared.role in dict(ROLE_CHOICES) else "dish",
-        text="\n".join(core.lines)[:20_000],
+        text="\n".join(core.lines),
         servings=core.servings,
         batch_g=core.batch_g,
-        claims=core.claimed[:60],
-        serving_measure=core.serving_measure[:60],
+        claims=_fits(core.claimed, SHORT, "what it says it serves", told),
+        serving_measure=_fits(core.serving_measure, SHORT, "the measure of a serving", told),
         cooked_by=core.method if core.method in METHOD_WORDS else "",
-        method=shared.instructions[:20_000],
+        reduced=core.reduced,
+        measures=known_measures(shared.measures) or practice.measures,
+        method=_fits(shared.instructions, LONG, "the method", told),
         choices=choices,
     )
+    keep(recipe, by, "taken in")
+    return recipe, told
 
 
 def take_in(request: HttpRequest) -> HttpResponse:
     form = ImportForm(request.POST or None, request.FILES or None)
     if request.method == "POST" and form.is_valid():
-        recipe = store(form.shared, request.user.practice)
+        with transaction.atomic():
+            recipe, told = store(form.shared, request.user.practice, request.user)
         left = len(facts_of(recipe).unresolved)
         said = "Every line was read." if not left else f"{left} line{'s' if left > 1 else ''} could not be counted: settle them below."
         messages.success(request, f"{recipe.title} is yours now. {said}")
+        for words in told:
+            messages.warning(request, f"Not taken as it was: {words}.")
         return redirect("recipes:page", recipe.pk)
     return render(request, "recipes/import.html", {"form": form}, status=400 if request.method == "POST" else 200)
 
 
 def give_out(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
-    recipe = get_object_or_404(Recipe, pk=pk)
+    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     if kind not in KINDS:
         raise Http404("no such format")
     core = recipe.core()
-    shared = Shared(core, recipe.role, recipe.method.replace("\r\n", "\n"), core.choices)
+    shared = Shared(core, recipe.role, recipe.method.replace("\r\n", "\n"), core.choices, measures=recipe.measures)
     body = to_json_ld(facts_of(recipe), shared) if kind == "json" else to_csv(shared) if kind == "csv" else to_text(shared)
     response = HttpResponse(body, content_type=KINDS[kind])
     response["Content-Disposition"] = f'attachment; filename="{slugify(recipe.title) or "recipe"}.{kind}"'

@@ -3,8 +3,10 @@
 from django import forms
 
 from nutrition.foods import food_table
+from nutrition.recipe import MAX_LINE_LENGTH, MAX_LINES, choice_keys
 from nutrition.servings import counted
 from recipes.models import Recipe
+from roundpantry.asked import grams_in
 
 
 class RecipeForm(forms.ModelForm):
@@ -18,7 +20,7 @@ class RecipeForm(forms.ModelForm):
 
     class Meta:
         model = Recipe
-        fields = ["title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method"]
+        fields = ["title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "reduced", "measures", "method"]
         widgets = {
             "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}),
             "claims": forms.TextInput(attrs={"placeholder": "4 to 6"}),
@@ -32,9 +34,18 @@ class RecipeForm(forms.ModelForm):
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
         self.fields["cooked_by"].choices = [("", "as weighed, not cooked"), *self.fields["cooked_by"].choices[1:]]
+        # typed in percent, as it is said; the stored value is a share
+        self.fields["reduced"] = forms.FloatField(
+            label="Boiled away [%]", required=False, min_value=0, max_value=99,
+            widget=forms.NumberInput(attrs={"step": "any", "data-live": ""}),
+        )  # fmt: skip
+        if self.instance.reduced is not None:
+            self.initial["reduced"] = round(self.instance.reduced * 100, 4)
+        self.fields["measures"].widget.attrs["data-live"] = ""
+        self.fields["measures"].required = False
         if self.instance.pk:
             self.fields["version"].initial = self.instance.version
-        for name in ("servings", "batch_g"):
+        for name in ("servings", "batch_g", "reduced"):
             value = self.initial.get(name)
             if value is not None and float(value).is_integer():
                 self.initial[name] = int(value)
@@ -45,41 +56,65 @@ class RecipeForm(forms.ModelForm):
         count, _one = counted(data.get("serving_measure") or "")
         if count is not None:
             data["servings"] = count
+        self._check_title(data.get("title"))
         return data
+
+    def _check_title(self, title: str | None) -> None:
+        """A title is how other recipes name this one: two of them in one practice would be taken for each other."""
+        same = Recipe.objects.filter(title__iexact=title or "").exclude(pk=self.instance.pk)
+        unchanged = self.instance.pk and "title" not in self.changed_data
+        if title and not unchanged and same.exists():
+            self.add_error("title", "There is a recipe of this title already: give this one another, or change that one.")
+
+    def clean_measures(self):
+        return self.cleaned_data["measures"] or self.instance.measures
+
+    def clean_reduced(self):
+        percent = self.cleaned_data["reduced"]
+        return percent / 100 if percent else None
 
     def clean_text(self):
         text = self.cleaned_data["text"].replace("\r\n", "\n").strip()
-        if not any(line.strip() for line in text.splitlines()):
+        lines = [line.strip() for line in text.splitlines() if line.strip()]
+        if not lines:
             raise forms.ValidationError("Write at least one ingredient, one a line.")
+        if len(lines) > MAX_LINES:
+            raise forms.ValidationError(f"{len(lines)} lines are more than the {MAX_LINES} that a recipe holds: write it as two.")
+        if any(len(line) > MAX_LINE_LENGTH for line in lines):
+            raise forms.ValidationError(f"A line is over {MAX_LINE_LENGTH} characters.")
         return text
 
 
 def choices_from(data, text: str) -> tuple[dict[str, dict[str, object]], dict[str, str]]:
-    """Decisions posted with the form, by the line's text, and what could not be used, with the reason.
+    """Decisions posted with the form, by the line's text (and which of equal lines it is), and what could not be used, with the reason.
 
     A decision for a line that is no longer in the text is dropped.
     """
-    lines = {line.strip() for line in text.splitlines() if line.strip()}
+    keys = set(choice_keys([line.strip() for line in text.splitlines() if line.strip()]))
+    seen: dict[str, int] = {}
     out: dict[str, dict[str, object]] = {}
     errors: dict[str, str] = {}
     for name, line in data.items():
-        if not name.startswith("line-") or line not in lines:
+        if not name.startswith("line-"):
+            continue
+        seen[line] = seen.get(line, 0) + 1
+        key = line if seen[line] == 1 else f"{line}\t{seen[line]}"
+        if key not in keys:
             continue
         number = name.removeprefix("line-")
         choice: dict[str, object] = {}
         food = data.get(f"food-{number}", "")
         if food_table().usable(food):
             choice["food"] = food
+        elif food and not food.startswith("recipe:"):
+            errors[key] = "That food is not in the table: choose another."
         grams = data.get(f"grams-{number}", "").strip()
         if grams:
-            try:
-                value = float(grams.lower().removesuffix("g").strip().replace(",", "."))
-            except ValueError:
-                value = -1.0
-            if 0 < value <= 100_000:
+            value = grams_in(grams)
+            if value is not None and 0 < value <= 100_000:
                 choice["grams"] = value
             else:
-                errors[line] = f"“{grams}” is not a weight in grams."
+                errors[key] = f"“{grams[:40]}” is not a weight in grams."
         if choice:
-            out[line] = choice
+            out[key] = choice
     return out, errors

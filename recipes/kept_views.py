@@ -2,23 +2,22 @@
 
 from django import forms
 from django.contrib import messages
-from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
-from clients.context import focused
 from clients.in_force import plan_of
 from nutrition.scale import factor_for_packages, factor_for_portion, factor_for_servings, factor_for_stock, scale
 from nutrition.versions import SHOWN, side_by_side
+from practice.versioned import StaleSave
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from recipes.versions import go_back, keep
+from recipes.versions import WHY_LENGTH, go_back, keep
 
 
 def versions(request: HttpRequest, pk: int) -> HttpResponse:
     """All versions, and two of them side by side: the last two unless others are asked for."""
-    recipe = get_object_or_404(Recipe, pk=pk)
+    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     rows = list(recipe.versions.select_related("by"))
     by_number = {str(row.number): row for row in rows}
     newer = by_number.get(request.GET.get("to", "")) or (rows[0] if rows else None)
@@ -33,9 +32,11 @@ def versions(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_POST
 def keep_now(request: HttpRequest, pk: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe, pk=pk)
+    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     why = request.POST.get("why", "").strip()
-    if why:
+    if len(why) > WHY_LENGTH:
+        messages.error(request, f"The reason is over {WHY_LENGTH} characters: “{why[:40]} …” Say it shorter; nothing was kept.")
+    elif why:
         keep(recipe, request.user, why)
     else:
         messages.error(request, "Say why this version is kept: the reason is what is looked for later.")
@@ -44,9 +45,12 @@ def keep_now(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_POST
 def back(request: HttpRequest, pk: int, number: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe, pk=pk)
-    with transaction.atomic():
+    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+    try:
         made = go_back(recipe, get_object_or_404(recipe.versions, number=number), request.user)
+    except StaleSave:
+        messages.error(request, "The recipe was changed while this page was open: look at it again before going back.")
+        return redirect("recipes:versions", pk)
     messages.success(request, f"{recipe.title} is {made.why}. Nothing was lost: what it was is a version too.")
     return redirect("recipes:page", pk)
 
@@ -72,10 +76,10 @@ class ScaleForm(forms.Form):
 
 
 def scaled(request: HttpRequest, pk: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe, pk=pk)
+    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     facts = facts_of(recipe)
     lines = [line.text for line in facts.lines if line.resolved]
-    client = focused(request)
+    client = request.for_client
     plan = plan_of(client) if client else None
     start = {"to": "servings", "amount": recipe.servings * 2}
     form = ScaleForm(request.GET if "to" in request.GET else None, lines=lines, initial=start)

@@ -1,13 +1,17 @@
 """Recipes as the cook wrote them."""
 
-from django.core.validators import MinValueValidator
+from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django_scopes import ScopedManager
 
+from clients.models import Client
 from nutrition.cooking import METHOD_WORDS
 from nutrition.lines import Choice
+from nutrition.recipe import BATCH_G, MAX_LINES, SERVINGS, within
 from nutrition.recipe import Recipe as CoreRecipe
+from nutrition.units import SYSTEM_WORDS
 from practice.models import Practice, User
+from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
 
 ROLE_CHOICES = [(role, role) for role in ("base", "vegetable", "greens", "protein", "sauce", "topping", "dish")]
@@ -15,24 +19,33 @@ ROLE_CHOICES = [(role, role) for role in ("base", "vegetable", "greens", "protei
 METHOD_CHOICES = [(code, names[0]) for code, names in METHOD_WORDS.items()]
 
 
-class Recipe(Versioned):
-    """Lines as text, how many servings, what the batch weighed, and what was decided for single lines."""
+class Recipe(Versioned, Removable):
+    """Lines as text, how many servings, what the batch weighed, and what was decided for single lines.
+
+    One that was changed for a client alone carries the client and the recipe it came from. `measures` are whose cups and spoons it
+    was written in: a later setting of the practice does not reach back.
+    """
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, null=True, blank=True, related_name="recipes")
+    origin = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True, related_name="copies")
     title = models.CharField(max_length=160)
     role = models.CharField("part of a bowl", max_length=10, choices=ROLE_CHOICES, default="dish")
     text = models.TextField("ingredients, one a line", max_length=20_000)
-    servings = models.FloatField(default=4, validators=[MinValueValidator(0.1)])
-    batch_g = models.FloatField("batch weighed [g]", null=True, blank=True, validators=[MinValueValidator(1)])
+    servings = models.FloatField(default=4, validators=[MinValueValidator(SERVINGS[0]), MaxValueValidator(SERVINGS[1])])
+    batch_g = models.FloatField(
+        "batch weighed [g]", null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(BATCH_G[1])]
+    )  # fmt: skip
     claims = models.CharField("it says it serves", max_length=60, blank=True)
     serving_measure = models.CharField("a serving is measured as", max_length=60, blank=True)
-    cooked_by = models.CharField(
-        "how it is cooked", max_length=20, blank=True, choices=[(code, names[0]) for code, names in METHOD_WORDS.items()]
-    )
+    cooked_by = models.CharField("how it is cooked", max_length=20, blank=True, choices=METHOD_CHOICES)
+    reduced = models.FloatField("boiled away [share]", null=True, blank=True, validators=[MinValueValidator(0), MaxValueValidator(0.99)])
+    measures = models.CharField("cups and spoons", max_length=10, choices=list(SYSTEM_WORDS.items()), default="us")
     method = models.TextField(blank=True, max_length=20_000)
     choices = models.JSONField(default=dict, blank=True)
 
-    objects = ScopedManager(practice="practice")
+    objects = ScopedManager(_manager_class=PresentManager, practice="practice")
+    with_removed = ScopedManager(practice="practice")
 
     class Meta:
         ordering = ["title"]
@@ -40,24 +53,42 @@ class Recipe(Versioned):
     def __str__(self) -> str:
         return self.title
 
+    def kept(self) -> dict[str, object]:
+        """Everything that makes the recipe what it is, as it is kept in a version or with a planned day."""
+        return {name: getattr(self, name) for name in KEPT} | {"choices": dict(self.choices)}
+
     def core(self) -> CoreRecipe:
         """What the core reckons."""
-        lines = tuple(line.strip() for line in self.text.splitlines() if line.strip())
-        choices = {text: Choice(**choice) for text, choice in self.choices.items()}
-        return CoreRecipe(
-            lines,
-            self.title,
-            self.servings,
-            self.batch_g,
-            choices,
-            self.cooked_by,
-            system=self.practice.measures,
-            claimed=self.claims,
-            serving_measure=self.serving_measure,
-        )
+        return core_of(self.kept())
 
 
-KEPT = ("title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method", "choices")
+KEPT = (
+    "title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method", "choices", "reduced", "measures",
+)  # fmt: skip
+
+
+def core_of(kept: dict) -> CoreRecipe:
+    """What the core reckons of a recipe as it was kept. What was stored before there were limits is brought within them, so that it
+    can always be opened and mended."""
+    lines = tuple(line.strip() for line in kept["text"].splitlines() if line.strip())[:MAX_LINES]
+    choices = {key: Choice(choice.get("food"), _weight(choice.get("grams"))) for key, choice in kept["choices"].items()}
+    servings, reduced = kept["servings"], kept.get("reduced")
+    return CoreRecipe(
+        lines,
+        kept["title"],
+        servings if within(servings, SERVINGS) else 1.0,
+        kept["batch_g"] if within(kept["batch_g"], BATCH_G) else None,
+        choices,
+        kept["cooked_by"],
+        reduced if within(reduced, (0.0, 0.99)) else None,
+        system=kept.get("measures") or "us",
+        claimed=kept["claims"],
+        serving_measure=kept["serving_measure"],
+    )
+
+
+def _weight(grams: object) -> float | None:
+    return float(grams) if isinstance(grams, int | float) and within(grams, (0.0, 100_000.0)) else None
 
 
 class RecipeVersion(models.Model):

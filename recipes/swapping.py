@@ -5,11 +5,11 @@ from __future__ import annotations
 from clients.swap_panel import Outdated, Subject, swapped_in
 from nutrition.balance import Aim
 from nutrition.cooking import cook
+from nutrition.gate import Gate
 from nutrition.lines import Choice, reckon_line
 from nutrition.part import PartFood
 from nutrition.profile import Profile
-from nutrition.recipe import Facts, line_method
-from nutrition.substitutions import Refusals
+from nutrition.recipe import Facts, choice_keys, line_method
 from nutrition.swaps import Line, Step, Swap, plain_profile, thinned
 from nutrition.wording import uncapitalized
 from recipes.facts import facts_of
@@ -24,7 +24,7 @@ def key_of(recipe: Recipe) -> str:
     return f"recipe-{recipe.pk}"
 
 
-def subject_of(recipe: Recipe, facts: Facts, refusals: Refusals) -> Subject:
+def subject_of(recipe: Recipe, facts: Facts, gate: Gate) -> Subject:
     """One serving, its lines in the grams of the batch, each cooked as the recipe says."""
     servings = facts.recipe.servings
     lines = [
@@ -39,7 +39,7 @@ def subject_of(recipe: Recipe, facts: Facts, refusals: Refusals) -> Subject:
         return cook(step.food, step.grams, step.grams, step.grams, line_method(facts.recipe, int(line.id))).profile * (1 / servings)
 
     def thinner(aims: list[Aim]) -> list[Swap]:
-        return thinned(facts.serving, aims, refusals, servings) if recipe.role == "sauce" else []
+        return thinned(facts.serving, aims, gate, servings) if recipe.role == "sauce" else []
 
     return Subject(key_of(recipe), recipe.version, lines, facts.serving, brings, extra=thinner, times=servings)
 
@@ -48,43 +48,47 @@ def _written(recipe: Recipe, slug: str, grams: float, measure: str, ending: str)
     """A line for a food and its grams as a cook would write it, and what must be kept beside it so that it is read as meant. [g]"""
     food = swapped_in(slug)
     text = f"{measure or f'{grams:.3g} g'} {uncapitalized(food.name)}{ending}"
-    read = reckon_line(text.removesuffix(ending), None, Choice(slug), recipe.practice.measures)
+    read = reckon_line(text.removesuffix(ending), None, Choice(slug), recipe.measures)
     near = read.grams is not None and abs(read.grams - grams) <= SAME_GRAMS * grams
     return text, {"food": slug} if near else {"food": slug, "grams": round(grams, 2)}
 
 
 def _ending(text: str) -> str:
     """What a line says of how it is cooked and what of it is left: "[method: roasted]"."""
-    at = text.find("[method")
-    at = text.find("[left") if at < 0 or 0 <= text.find("[left") < at else at
+    low = text.lower()
+    found = [at for at in (low.find("[method"), low.find("[left")) if at >= 0]
+    at = min(found, default=-1)
     return f" {text[at:].strip()}" if at >= 0 else ""
 
 
 def apply(recipe: Recipe, steps: list[dict]) -> None:
     """Write the steps into the recipe's text; it is not saved. Raises Outdated where a line is not there any more."""
     facts = facts_of(recipe)
+    keys = choice_keys(facts.recipe.lines)
     texts: list[str | None] = [line.text for line in facts.lines]
-    added = []
+    choices = [recipe.choices.get(key) for key in keys]
     for step in steps:
         if not step["line"]:
             text, choice = _written(recipe, step["food"], step["grams"], step["measure"], "")
-            added.append(text)
-            recipe.choices[text] = choice
+            texts.append(text)
+            choices.append(choice)
             continue
         at = int(step["line"])
         old = texts[at] if at < len(texts) else None
         if old is None:
             raise Outdated("That line is no longer in the recipe.")
-        recipe.choices.pop(old, None)
+        choices[at] = None
         if step["grams"] <= 0:
             texts[at] = None
         elif step["food"]:
-            texts[at], recipe.choices[texts[at]] = _written(recipe, step["food"], step["grams"], step["measure"], _ending(old))
+            texts[at], choices[at] = _written(recipe, step["food"], step["grams"], step["measure"], _ending(old))
         else:
             # a part is another recipe: its weight is all there is to write
             texts[at] = f"{step['grams']:.0f} g [recipe: {facts.lines[at].food.name}]{_ending(old)}"
-    recipe.text = "\n".join([*(text for text in texts if text is not None), *added])
-    if recipe.batch_g is not None:
+    left = [(text, choice) for text, choice in zip(texts, choices, strict=True) if text is not None]
+    kept = zip(choice_keys([text for text, _choice in left]), left, strict=True)
+    recipe.text, recipe.choices = "\n".join(text for text, _choice in left), {key: choice for key, (_text, choice) in kept if choice}
+    if recipe.batch_g is not None and facts.computed_g > 0:
         # what was weighed was the batch before: it is taken to shrink and grow as the lines do
         changed = facts_of(recipe)
         recipe.batch_g = round(recipe.batch_g * changed.computed_g / facts.computed_g, 1)

@@ -12,6 +12,7 @@ urlpatterns = [
     path("<int:pk>/export.<str:kind>", exchange_views.give_out, name="export"),
     path("preview/", views.preview, name="preview"),
     path("<int:pk>/", views.edit, name="page"),
+    path("<int:pk>/remove/", views.remove, name="remove"),
     path("<int:pk>/versions/", kept_views.versions, name="versions"),
     path("<int:pk>/versions/keep/", kept_views.keep_now, name="keep"),
     path("<int:pk>/versions/<int:number>/back/", kept_views.back, name="back"),

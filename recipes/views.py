@@ -1,53 +1,64 @@
 """The recipe list and the two-sided recipe page."""
 
 from django.contrib import messages
-from django.db import transaction
+from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from clients.cautions import of_foods
-from clients.context import focused
+from clients.context import settle_on
 from clients.in_force import plan_of
 from clients.strip import strip_context
 from nutrition import household, indices
-from nutrition.bowl import Ingredient
 from nutrition.cooking import METHOD_WORDS
 from nutrition.kitchen_notes import notes_on
 from nutrition.lines import Choice
 from nutrition.nutrients import KEYS, NUTRIENTS
-from nutrition.recipe import MAX_LINES, Facts
+from nutrition.recipe import BATCH_G, MAX_LINE_LENGTH, MAX_LINES, SERVINGS, Facts, within
 from nutrition.recipe import Recipe as CoreRecipe
 from nutrition.servings import UnreadableServing, counted, measured
 from nutrition.steps import read_steps
 from nutrition.tells import tell
+from nutrition.units import SYSTEM_WORDS
 from nutrition.whole_food import whole_food
+from practice.removal import OFFERED_BACK
+from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
 from recipes.facts import Loop, check_no_loop, facts_of, facts_of_core
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
-from recipes.versions import keep, keep_first
+from recipes.versions import WORDS, differing, keep, save_kept
+from roundpantry.asked import number_in, short
 
 # A count of servings this near to the one in force is not offered in its place. [share]
 SAME_COUNT = 0.02
 SERVING_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
 
 
+# The steps are read while they are typed, up to so many characters.
+MOST_METHOD = 20_000
+
+
 def recipe_list(request: HttpRequest) -> HttpResponse:
-    asked = request.GET.get("q", "").strip()
-    recipes = Recipe.objects.filter(title__icontains=asked) if asked else Recipe.objects.all()
+    """Everybody's recipes, and those of the client in the address; for nobody, all there are."""
+    asked = short(request.GET, "q")
+    recipes = Recipe.objects.select_related("client").filter(client__removed=None)
+    if request.for_client is not None:
+        recipes = recipes.filter(Q(client=None) | Q(client=request.for_client))
+    recipes = recipes.filter(title__icontains=asked) if asked else recipes
     rows = [{"recipe": recipe, "facts": facts_of(recipe)} for recipe in recipes]
     for row in rows:
         row["indices"] = indices.all_indices(row["facts"].serving)
-    return render(request, "recipes/list.html", {"rows": rows, "q": asked})
+    removed = Recipe.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related("removed_by")
+    return render(request, "recipes/list.html", {"rows": rows, "q": asked, "removed": removed})
 
 
-def _number(text: str, default: float | None) -> float | None:
-    try:
-        value = float(text)
-    except ValueError:
-        return default
-    return value if 0 < value < 1e6 else default
+def _number(text: str, limits: tuple[float, float]) -> float | None:
+    value = number_in(text)
+    return value if within(value, limits) else None
 
 
 def _context(
@@ -71,11 +82,11 @@ def _context(
         context["chosen_total"] = serving[chosen]
         volume = facts.volume_ml
         context["measure"] = household.by_volume(volume / facts.recipe.servings, serving.grams) if volume else None
-        client = focused(request)
+        client = request.for_client
         plan = plan_of(client) if client else None
         context["client"] = client
         context |= strip_context(request, plan, serving, client, "One serving")
-        parts = [Ingredient(food, grams) for food, grams in facts.foods()]
+        parts = facts.foods()
         context["told"] = of_foods(plan, parts)
         context["school"] = plan.day.school if plan and plan.day else None
         context["tells"] = tell(serving, parts, context["school"])
@@ -96,23 +107,30 @@ def _context(
     return context
 
 
+def _share(text: str) -> float | None:
+    """A share typed in percent [0 to 1]; None for none that can be."""
+    value = number_in(text.strip().removesuffix("%"))
+    return value / 100.0 if value is not None and 0 < value < 100 else None
+
+
 def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
     """Facts of what is in the form right now, valid or not."""
-    text = data.get("text", "")
-    lines = tuple(line.strip()[:400] for line in text.splitlines() if line.strip())[:MAX_LINES]
+    text = data.get("text", "")[: MAX_LINES * MAX_LINE_LENGTH]
+    lines = tuple(line.strip()[:MAX_LINE_LENGTH] for line in text.splitlines() if line.strip())[:MAX_LINES]
     if not lines:
         return None, {}
     choices, errors = choices_from(data, text)
     measure = data.get("serving_measure", "").strip()[:60]
-    servings = counted(measure)[0] or _number(data.get("servings", ""), 1.0) or 1.0
+    servings = counted(measure)[0] or _number(data.get("servings", ""), SERVINGS) or 1.0
     core = CoreRecipe(
         lines,
         data.get("title", ""),
         servings,
-        _number(data.get("batch_g", ""), None),
+        _number(data.get("batch_g", ""), BATCH_G),
         {line: Choice(**choice) for line, choice in choices.items()},
         data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
-        system=system,
+        _share(data.get("reduced", "")),
+        system=data.get("measures", "") if data.get("measures", "") in SYSTEM_WORDS else system,
         serving_measure=measure,
     )
     return facts_of_core(core), errors
@@ -122,15 +140,19 @@ def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
 def preview(request: HttpRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
     facts, errors = _facts_from(request.POST, request.user.practice.measures)
-    return render(request, "recipes/_reckoned.html", _context(request, facts, errors, request.POST.get("method", "")))
+    return render(request, "recipes/_reckoned.html", _context(request, facts, errors, request.POST.get("method", "")[:MOST_METHOD]))
 
 
 def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
-    recipe = get_object_or_404(Recipe, pk=pk) if pk else Recipe(practice=request.user.practice)
+    recipe = get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk) if pk else None
+    if recipe is None:
+        recipe = Recipe(practice=request.user.practice, measures=request.user.practice.measures)
+    elif request.for_client is None and (elsewhere := settle_on(request, recipe.client)):
+        return elsewhere
     form = RecipeForm(request.POST or None, instance=recipe)
-    stale, status = None, 200
+    stale, differs, status = None, [], 200
     if request.method == "POST":
-        facts, errors = _facts_from(request.POST, request.user.practice.measures)
+        facts, errors = _facts_from(request.POST, recipe.measures)
         if "reckon" not in request.POST:
             if form.is_valid():
                 try:
@@ -139,29 +161,53 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
                     form.add_error("text", str(error))
             if form.is_valid() and not errors:
                 form.instance.choices = choices_from(request.POST, form.cleaned_data["text"])[0]
-                why = form.cleaned_data["why"]
                 try:
-                    with transaction.atomic():
-                        if why and recipe.pk:
-                            keep_first(Recipe.objects.get(pk=recipe.pk), request.user)
-                        if recipe.pk:
-                            form.instance.save_over(form.cleaned_data["version"] or 0)
-                        else:
-                            form.instance.save()
-                        kept = keep(form.instance, request.user, why) if why else None
-                    messages.success(request, f"Saved, and kept as version {kept.number}." if kept else "Saved.")
-                    return redirect("recipes:page", form.instance.pk)
+                    return _saved(request, form)
                 except StaleSave as error:
                     stale = error.current
+                    differs = [
+                        (WORDS[name], getattr(stale, name), getattr(form.instance, name)) for name in differing(stale, form.instance)
+                    ]
                     form.data = form.data.copy()
                     form.data["version"] = stale.version
             status = 409 if stale else 400
     else:
         facts, errors = (facts_of(recipe), {}) if recipe.pk else (None, {})
-    method = request.POST.get("method", "") if request.method == "POST" else recipe.method
+    method = request.POST.get("method", "")[:MOST_METHOD] if request.method == "POST" else recipe.method
     context = _context(request, facts, errors, method, recipe.claims, recipe.serving_measure) | {
         "form": form,
         "recipe": recipe,
         "stale": stale,
+        "differs": differs,
+        "somebody_elses": recipe.client if recipe.client and request.for_client and recipe.client != request.for_client else None,
+        "uses": uses_of(recipe) if recipe.pk else [],
     }
     return render(request, "recipes/page.html", context, status=status)
+
+
+def _saved(request: HttpRequest, form: RecipeForm) -> HttpResponse:
+    """Store what the form holds, with what it was before as a version, and say what moves with it. Raises StaleSave."""
+    recipe, why = form.instance, form.cleaned_data["why"]
+    if not recipe.pk:
+        recipe.save()
+        keep(recipe, request.user, why or "first written")
+        messages.success(request, "Saved.")
+        return redirect("recipes:page", recipe.pk)
+    before = Recipe.with_removed.get(pk=recipe.pk)
+    kept = save_kept(recipe, form.cleaned_data["version"] or 0, request.user, why)
+    messages.success(request, f"Saved as version {kept.number}. What it was is kept." if kept else "Saved.")
+    for words in moves_of(before, recipe):
+        messages.info(request, words)
+    return redirect("recipes:page", recipe.pk)
+
+
+@require_POST
+def remove(request: HttpRequest, pk: int) -> HttpResponse:
+    """Take the recipe away; what it is in keeps it. It can be brought back."""
+    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+    if "back" in request.POST:
+        recipe.bring_back()
+        messages.success(request, f"{recipe.title} is back.")
+        return redirect("recipes:page", pk)
+    recipe.remove(request.user)
+    return redirect(f"{reverse('recipes:list')}?removed={recipe.pk}")

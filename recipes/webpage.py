@@ -3,6 +3,7 @@
 import json
 
 from extruct.jsonld import JsonLdExtractor
+from lxml.etree import ParserError
 
 from nutrition.exchange import Shared, read_json_ld, read_shared
 from nutrition.recipe import UnreadableRecipe, find_recipe
@@ -20,7 +21,7 @@ def read_anything(text: str, name: str = "") -> Shared:
         return read_shared(text, name)
     try:
         found = find_recipe(JsonLdExtractor().extract(text))
-    except (ValueError, RecursionError):
+    except (ValueError, RecursionError, ParserError):
         raise UnreadableRecipe("the recipe data in the page cannot be read") from None
     if found is None:
         raise UnreadableRecipe("the page carries no schema.org Recipe: copy its ingredients and paste them")

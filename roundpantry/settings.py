@@ -52,15 +52,17 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
+    "practice.middleware.GoToMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "django.contrib.auth.middleware.LoginRequiredMiddleware",
+    "practice.middleware.SignedInMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "practice.middleware.PracticeScopeMiddleware",
+    "clients.context.ClientInAddressMiddleware",
     "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "roundpantry.urls"
@@ -74,7 +76,7 @@ TEMPLATES = [
                 "django.template.context_processors.request",
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
-                "clients.context.client_in_focus",
+                "clients.context.page_client",
             ],
         },
     }
@@ -83,10 +85,11 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": os.environ.get("ROUNDPANTRY_DB", VAR_DIR / "roundpantry.sqlite3"),
-        "ATOMIC_REQUESTS": True,
+        # a page that is read takes no lock; a change is one short transaction, which takes the write lock when it begins, and waits
+        # long enough that everybody has a turn. Where a change begins and ends: practice/undo.py and practice/versioned.py
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
-            "timeout": 10,
+            "timeout": 30,
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
         },
         # a file, so that the server under a browser test has connections of its own, as the real one has
@@ -116,7 +119,7 @@ TEST_RUNNER = "roundpantry.runner.CountingRunner"
 LANGUAGE_CODE = "en-us"
 TIME_ZONE = os.environ.get("ROUNDPANTRY_TIME_ZONE", "America/New_York")
 USE_TZ = True
-STATIC_URL = "static/"
+STATIC_URL = "/static/"
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_MAX_AGE = 60
 
@@ -144,6 +147,9 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+DATA_UPLOAD_MAX_NUMBER_FIELDS = 1_000
+DATA_UPLOAD_MAX_NUMBER_FILES = 3
+CSRF_FAILURE_VIEW = "practice.views.form_refused"
 SILENCED_SYSTEM_CHECKS = ["axes.W003"]
 LOGGING = {
     "version": 1,

@@ -4,6 +4,7 @@ import html
 import re
 from datetime import date
 
+from django.test import Client as Browser
 from django.test import TestCase
 from django_scopes import scope
 
@@ -14,8 +15,19 @@ from practice.models import Practice, User
 from recipes.models import Recipe
 
 
+class GoingWhereItIsSent(Browser):
+    """Follows a page that is somebody's to the address with that client in it, as a browser does."""
+
+    def get(self, path, *args, **kwargs):
+        response = super().get(path, *args, **kwargs)
+        there = response.get("Location", "")
+        return super().get(there, headers=kwargs.get("headers")) if response.status_code == 302 and there.startswith("/for/") else response
+
+
 class PracticeCase(TestCase):
     """Signed in as one practitioner; `other` belongs to a second practice."""
+
+    client_class = GoingWhereItIsSent
 
     @classmethod
     def setUpTestData(cls):
@@ -48,6 +60,10 @@ class PracticeCase(TestCase):
     def run(self, result=None):
         with scope(practice=self.practice):
             return super().run(result)
+
+    def for_client(self, address):
+        """The address for the client of the case."""
+        return f"/for/{self.client_row.pk}{address}"
 
     def post(self, address, data, htmx=False):
         return self.client.post(address, data, headers={"HX-Request": "true"} if htmx else None)

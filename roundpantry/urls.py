@@ -1,4 +1,4 @@
-"""All addresses."""
+"""All addresses. Each may stand behind "/for/<client>": see roundpantry/for_client.py."""
 
 from django.urls import include, path
 from django.views.generic import RedirectView
@@ -15,3 +15,6 @@ urlpatterns = [
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
 ]
+
+handler403 = "practice.views.forbidden"
+handler500 = "practice.views.failed"

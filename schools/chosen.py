@@ -1,6 +1,7 @@
 """The schools a practice can choose from: the built-in ones and its own copies."""
 
 from nutrition.schools import School, read_school, schools
+from roundpantry.asked import key_in
 from schools.models import OwnSchool
 
 
@@ -9,7 +10,9 @@ def school_named(code: str) -> School | None:
     if code in schools():
         return schools()[code]
     _base, _colon, pk = code.partition(":")
-    own = OwnSchool.objects.filter(pk=pk).first() if pk.isdigit() else None
+    key = key_in(pk)
+    # one that was taken away still holds for the clients who have it
+    own = OwnSchool.with_removed.filter(pk=key).first() if key is not None else None
     return read_school(own.code, own.data) if own and own.code == code else None
 
 

@@ -8,6 +8,7 @@ from django.http import QueryDict
 
 from nutrition.schools import read_school
 from nutrition.shifts import BadRow
+from roundpantry.asked import key_in, number_in
 
 # section: its columns. The first column empty means the row was taken out or never filled.
 SECTIONS: dict[str, tuple[str, ...]] = {
@@ -31,12 +32,9 @@ def _cell(column: str, text: str) -> Any:
     if column == "classes":
         return _split(text)
     if column in NUMBERS or column in PACE_NUMBERS:
-        text = text.strip()
-        try:
-            return float(text)
-        except ValueError:
-            # kept as typed: reading it back says what is wrong
-            return text
+        value = number_in(text)
+        # what is no number is kept as typed: reading it back says what is wrong
+        return text.strip() if value is None else value
     return text.strip()
 
 
@@ -63,9 +61,10 @@ def from_post(post: QueryDict, before: dict[str, Any]) -> dict[str, Any]:
 
 def _was(rows: list[dict[str, Any]], index: str) -> dict[str, Any]:
     """What a row carried besides the columns shown: that it replaces, that it is void with another condition."""
-    if not index.isdigit() or int(index) >= len(rows):
+    at = key_in(index)
+    if at is None or at >= len(rows):
         return {}
-    return {name: value for name, value in rows[int(index)].items() if name in ("replaces", "with", "without", "priority")}
+    return {name: value for name, value in rows[at].items() if name in ("replaces", "with", "without", "priority")}
 
 
 def problems(code: str, data: dict[str, Any]) -> dict[str, str]:
@@ -87,6 +86,25 @@ def problems(code: str, data: dict[str, Any]) -> dict[str, str]:
     except BadRow as error:
         out["pace"] = f"{str(error)[0].upper()}{str(error)[1:]}."
     return out
+
+
+def differing(theirs: dict[str, Any], mine: dict[str, Any]) -> list[tuple[str, str, str]]:
+    """What of a school is stored otherwise than it was sent: the section, the rows that are only stored, those that were only sent."""
+    out = []
+    for name in dict.fromkeys([*theirs, *mine]):
+        one, other = theirs.get(name), mine.get(name)
+        if one == other:
+            continue
+        if isinstance(one, list) and isinstance(other, list):
+            one, other = [row for row in one if row not in other], [row for row in other if row not in one]
+        out.append((name.replace("_", " "), _said(one), _said(other)))
+    return out
+
+
+def _said(value: Any) -> str:
+    if isinstance(value, dict):
+        return ", ".join(f"{name} {_said(one)}" for name, one in value.items() if name not in ("reason", "source"))
+    return "; ".join(_said(row) for row in value) if isinstance(value, list) else str(value)
 
 
 def rows_of(data: dict[str, Any]) -> dict[str, list[tuple[int, dict[str, Any]]]]:

@@ -4,10 +4,11 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from practice.models import Practice, User
+from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
 
 
-class OwnSchool(Versioned):
+class OwnSchool(Versioned, Removable):
     """A copy of a school that the practice changed. `data` has the shape of a school in nutrition/data/schools.toml."""
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
@@ -17,7 +18,8 @@ class OwnSchool(Versioned):
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     made = models.DateTimeField(auto_now_add=True)
 
-    objects = ScopedManager(practice="practice")
+    objects = ScopedManager(_manager_class=PresentManager, practice="practice")
+    with_removed = ScopedManager(practice="practice")
 
     class Meta:
         ordering = ["name"]

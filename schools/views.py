@@ -9,9 +9,11 @@ from nutrition.food_classes import food_classes
 from nutrition.nutrients import NUTRIENT
 from nutrition.schools import USUAL_LOSS, school_data, schools
 from nutrition.shifts import PER, STANCES
-from practice.versioned import StaleSave
+from practice.uses import uses_of
+from practice.versioned import StaleSave, version_in
+from roundpantry.asked import key_in
 from schools.chosen import school_named
-from schools.editing import from_post, problems, rows_of
+from schools.editing import differing, from_post, problems, rows_of
 from schools.models import OwnSchool
 
 PACE_COLUMNS = (
@@ -25,10 +27,18 @@ PACE_COLUMNS = (
 )
 
 
+def _own(code: str) -> OwnSchool | None:
+    """The practice's own copy that a code names; None for a built-in school, or none."""
+    key = key_in(code.partition(":")[2]) if ":" in code else None
+    own = OwnSchool.objects.filter(pk=key).first() if key is not None else None
+    return own if own and own.code == code else None
+
+
 def school_list(request: HttpRequest) -> HttpResponse:
     every = list(schools().values())
     points = [(point, [school.stands[point] for school in every]) for point in every[0].stands]
-    context = {"schools": every, "points": points, "own": OwnSchool.objects.select_related("by"), "usual": USUAL_LOSS}
+    removed = OwnSchool.with_removed.exclude(removed=None).select_related("removed_by")
+    context = {"schools": every, "points": points, "own": OwnSchool.objects.select_related("by"), "usual": USUAL_LOSS, "removed": removed}
     return render(request, "schools/list.html", context)
 
 
@@ -36,15 +46,17 @@ def page(request: HttpRequest, code: str) -> HttpResponse:
     school = school_named(code)
     if school is None:
         raise Http404("no such school")
-    own = OwnSchool.objects.filter(pk=code.partition(":")[2]).first() if ":" in code else None
+    own = _own(code)
     return render(request, "schools/page.html", {"school": school, "own": own, "usual": USUAL_LOSS})
 
 
 @require_POST
 def copy(request: HttpRequest, code: str) -> HttpResponse:
     """A copy to change: of a built-in school, or of a copy."""
-    source = OwnSchool.objects.filter(pk=code.partition(":")[2]).first() if ":" in code else None
+    source = _own(code)
     base = source.base if source else code
+    if ":" in code and source is None:
+        raise Http404("no such school")
     if base not in school_data():
         raise Http404("no such school")
     data = dict(source.data if source else school_data()[base])
@@ -52,6 +64,20 @@ def copy(request: HttpRequest, code: str) -> HttpResponse:
     own = OwnSchool.objects.create(practice=request.user.practice, base=base, name=data["name"], data=data, by=request.user)
     messages.success(request, f"{own.name} is yours to change. The school it was copied from stays as it is.")
     return redirect("schools:edit", own.pk)
+
+
+@require_POST
+def remove(request: HttpRequest, pk: int) -> HttpResponse:
+    """Take a copy away; clients of it keep the targets that were made with it. It can be brought back."""
+    own = get_object_or_404(OwnSchool.with_removed, pk=pk)
+    if "back" in request.POST:
+        own.bring_back()
+        messages.success(request, f"{own.name} is back.")
+    else:
+        own.remove(request.user)
+        used = uses_of(own)
+        messages.info(request, f"{own.name} is taken away. " + (f"{'; '.join(used)}." if used else "Nobody used it."))
+    return redirect("schools:list")
 
 
 def edit(request: HttpRequest, pk: int) -> HttpResponse:
@@ -63,12 +89,13 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
         if not wrong:
             own.data, own.name = data, data["name"][:80]
             try:
-                own.save_over(int(request.POST.get("version", "0") or 0))
+                own.save_over(version_in(request.POST.get("version")) or 0)
                 messages.success(request, "Saved. Clients of this school keep their targets until you make new ones for them.")
                 return redirect("schools:page", own.code)
             except StaleSave as error:
                 stale, version = error.current, error.current.version
     context = {
+        "differs": differing(stale.data, data) if stale else [],
         "own": own,
         "version": version,
         "data": data,

@@ -7,7 +7,8 @@ from django.urls import reverse
 from bowls.bowl import reckon_bowl
 from bowls.models import BowlPart
 from bowls.swapping import subject_of
-from clients.aims import meal_of, plan_aims, refusals_of
+from clients.aims import meal_of, plan_aims
+from clients.gate import gate_of
 from clients.in_force import plan_of
 from nutrition.swaps import gap, ranked, totals_of
 from recipes.models import Recipe
@@ -56,11 +57,11 @@ class BowlSwaps(PracticeCase):
         self.tofu.locked = True
         self.tofu.save()
         plan, reckoned = plan_of(self.client_row), reckon_bowl(self.bowl)
-        subject = subject_of(reckoned, refusals_of(plan))
+        subject = subject_of(reckoned, gate_of(plan), self.client_row)
         self.assertNotIn("Tofu, firm", [line.name for line in subject.lines])
         aims = plan_aims(plan, meal_of(plan.day, "dinner"))
         whole = gap(aims, totals_of(aims, reckoned.profile))
-        found = ranked(subject.lines, aims, refusals_of(plan), None, subject.profile)
+        found = ranked(subject.lines, aims, gate_of(plan), None, subject.profile)
         self.assertTrue(found)
         for swap in found:
             self.assertAlmostEqual(swap.before, whole)

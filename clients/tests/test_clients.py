@@ -15,6 +15,10 @@ from roundpantry.testing import PracticeCase
 NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": "0", "supplements-INITIAL_FORMS": "0"}
 
 
+# Whose order it is: the clinician's, not who types it.
+ORDER = {"kind": "order", "given_by": "S. Rao", "license": "RD 4471"}
+
+
 class Clients(PracticeCase):
     def form(self, **changes):
         row = self.client_row
@@ -70,7 +74,7 @@ class Clients(PracticeCase):
         self.assertContains(page, "nothing here is computed for children")
         self.assertEqual(plan_of(Client.objects.get()).rows, {})
         # a number from the physician's letter can still be set, and holds
-        self.client.post(self.address("target", "protein_g"), self.by_hand(low=60, aim=70))
+        self.client.post(self.address("target", "protein_g"), self.by_hand(low=60, aim=70) | ORDER)
         self.assertEqual(list(plan_of(Client.objects.get()).rows), ["protein_g"])
 
     def test_a_stale_save_is_refused_with_both_versions(self):
@@ -109,14 +113,23 @@ class Clients(PracticeCase):
 
     def test_a_number_set_by_hand_wins_and_the_computed_one_stays_visible(self):
         address = self.address("target", "protein_g")
-        self.client.post(address, self.by_hand(low=60, aim=65, high=70))
+        self.client.post(address, self.by_hand(low=60, aim=65, high=70) | ORDER)
         row = plan_of(self.client_row).rows["protein_g"]
         self.assertEqual((row.target.low, row.target.aim, row.target.high), (60, 65, 70))
         self.assertAlmostEqual(row.computed.low, 120)
         page = self.client.get(self.address("page"))
-        for text in ("60–70 g, aim 65", "computed: 120–", "Nephrology letter", "A clinician", "a number set by hand stands over"):
+        for text in (
+            "60–70 g, aim 65",
+            "computed: 120–",
+            "Nephrology letter",
+            "A clinician",
+            "a clinician&#x27;s order stands over",
+            "S. Rao, RD 4471",
+        ):
             self.assertContains(page, text)
-        self.client.post(self.address("use-computed", "protein_g"))
+        asked = self.client.post(self.address("use-computed", "protein_g"))
+        self.assertContains(asked, "Stop and ask", status_code=409)
+        self.client.post(self.address("use-computed", "protein_g"), {"confirm": "1"})
         self.assertIsNone(plan_of(self.client_row).rows["protein_g"].override)
         self.assertEqual(TargetOverride.objects.filter(client=self.client_row).count(), 1, "the history is kept")
         self.assertEqual(self.client_row.target_versions.count(), 2)
@@ -219,8 +232,10 @@ class Clients(PracticeCase):
         over = food_table()["salt"].profile(10)
         self.assertRegex({row.key: row for row in strip(plan, over)}["sodium_mg"].word, "over by 1,5")
 
-    def test_focus(self):
+    def test_the_client_stands_in_the_address_and_nowhere_else(self):
         self.client.get(reverse("clients:page", args=[self.client_row.pk]))
-        self.assertContains(self.client.get("/recipes/"), "In focus")
-        self.client.post("/clients/focus/", {"client": ""})
-        self.assertNotContains(self.client.get("/recipes/"), "In focus")
+        self.assertNotContains(self.client.get("/recipes/"), "This page is for")
+        page = self.client.get(self.for_client("/recipes/"))
+        self.assertContains(page, "This page is for")
+        self.assertContains(page, f'href="{self.for_client("/bowls/")}"')
+        self.assertEqual(self.client.get("/for/999/recipes/").status_code, 404)

@@ -44,7 +44,8 @@ class Targets(SimpleTestCase):
 
     def test_a_loss_with_its_forecast(self):
         data = self.data(weight_kg=80, goal={"kind": "lose", "target_weight_kg": 70, "pace_kg_per_week": 0.4})
-        self.assertLess(data["forecast"]["points"][-1]["static_kg"], data["forecast"]["points"][-1]["dynamic_kg"])
+        self.assertLess(data["forecast"]["points"][1]["static_kg"], data["forecast"]["points"][1]["dynamic_kg"])
+        self.assertEqual(min(point["static_kg"] for point in data["forecast"]["points"]), 70, "nothing is forecast beyond the goal")
         self.assertEqual(
             self.data(weight_kg=80, goal={"kind": "lose", "pace_kg_per_week": -0.4})["forecast"]["kcal_per_day"],
             data["forecast"]["kcal_per_day"],
@@ -77,9 +78,9 @@ class Targets(SimpleTestCase):
             call_command("targets", "/nowhere.json")
 
     def test_unusual_input_comes_with_its_caution_or_is_referred(self):
-        thin = self.data(weight_kg=38.2, goal={"kind": "lose"})
+        thin = self.data(weight_kg=45.2, goal={"kind": "lose"})
         self.assertIn("underweight", [caution["code"] for caution in thin["cautions"]])
-        self.assertIn("no loss is planned under BMI 18.5", thin["targets"]["energy_kcal"]["reason"])
+        self.assertIn("no loss is planned at or under BMI 18.5", thin["targets"]["energy_kcal"]["reason"])
         young = self.data(age_years=16)
         self.assertEqual(young["targets"], {})
         self.assertIn("age_under_18", [caution["code"] for caution in young["cautions"]])

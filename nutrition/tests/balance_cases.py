@@ -96,7 +96,7 @@ def highs(asked, seconds=10.0, both=True):
         rows.append(row)
         low.append(sign * (bound - grid.start[i]))
 
-    for i, (aim, _minus) in enumerate(grid.soft):
+    for i, aim in enumerate(wish.aim for wish in grid.soft):
         for bound, sign in ((grid.low[i], 1.0), (grid.high[i], -1.0)):
             if not np.isnan(bound):
                 at_least(i, sign, bound, None if aim.hard else parts + i)

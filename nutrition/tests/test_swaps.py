@@ -7,9 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nutrition.balance import Aim
+from nutrition.cautions import Situation
 from nutrition.foods import food_table
+from nutrition.gate import Gate
 from nutrition.profile import Profile
-from nutrition.substitutions import Refusals, for_food, library
+from nutrition.substitutions import for_food, library
 from nutrition.swaps import Dish, Line, complement, gap, ranked, reason, single_steps, thinned, totals_of
 
 FOODS = food_table()
@@ -121,16 +123,16 @@ class Ranked(TestCase):
         self.assertEqual(ranked(SALTY, (Aim("sodium_mg", None, 300, 5000),)), [])
 
     def test_what_is_refused_is_never_offered(self):
-        refusals = Refusals({"soy"}, ("rice",), {"oil": "the school"})
+        gate = Gate(Situation(allergies=frozenset({"soy"}), dislikes=("rice",)), {"oil": "the school"})
         for one in (*SALTY, line("olive-oil", 10), line("tofu-firm", 100)):
-            for step in single_steps(one, refusals):
+            for step in single_steps(one, gate):
                 if step.kind in ("instead", "form"):
                     with self.subTest(one.name, step=step.words):
-                        self.assertFalse(refusals.why_not(step.food))
+                        self.assertFalse(gate.why_not(step.food))
                         self.assertNotIn("soy", step.food.allergens)
-        self.assertIn("not tolerated", refusals.why_not(FOODS["tofu-firm"]))
-        self.assertIn("disliked", refusals.why_not(FOODS["brown-rice-cooked"]))
-        self.assertIn("the school", refusals.why_not(FOODS["olive-oil"]))
+        self.assertIn("does not tolerate", gate.why_not(FOODS["tofu-firm"]))
+        self.assertIn("does not like", gate.why_not(FOODS["brown-rice-cooked"]))
+        self.assertIn("the school", gate.why_not(FOODS["olive-oil"]))
 
     def test_another_dish_in_its_place(self):
         plain = Dish("recipe-1", "Plain beans", 150.0, FOODS["white-beans-cooked"].profile(150.0))
@@ -143,7 +145,7 @@ class Ranked(TestCase):
     @settings(max_examples=25, deadline=None)
     @given(st.floats(20, 400), st.floats(50, 2000))
     def test_less_is_less_and_never_nothing(self, grams, most):
-        for step in single_steps(line("barley-pearled-cooked", grams), Refusals()):
+        for step in single_steps(line("barley-pearled-cooked", grams), Gate()):
             if step.kind == "less":
                 self.assertTrue(0 < step.grams < grams)
         for swap in ranked([line("tamari", grams)], (Aim("sodium_mg", None, most / 2, most),)):
@@ -155,18 +157,18 @@ class Thinned(TestCase):
         sauce = FOODS["tahini"].profile(60.0) + FOODS["lemon-juice"].profile(30.0)
         aims = (Aim("energy_kcal", None, 40, 60),)
         serving = sauce * (1 / 4)
-        for swap in thinned(serving, aims, Refusals(), 4):
+        for swap in thinned(serving, aims, Gate(), 4):
             (step,) = swap.steps
             batch = sauce + step.food.profile(step.grams)
             self.assertAlmostEqual(swap.totals["energy_kcal"][1], batch["energy_kcal"].amount / batch.grams * serving.grams)
             self.assertLess(swap.after, swap.before)
-        self.assertEqual(thinned(FOODS["lemon-juice"].profile(30.0), aims, Refusals(), 1), [], "nothing rich to thin")
+        self.assertEqual(thinned(FOODS["lemon-juice"].profile(30.0), aims, Gate(), 1), [], "nothing rich to thin")
 
 
 class Complement(TestCase):
     def test_fills_for_the_fewest_calories_the_liked_ones_first(self):
         liked, others = [FOODS["walnuts"]], [FOODS["flaxseed-ground"], FOODS["hemp-seeds-hulled"], FOODS["white-rice-cooked"]]
-        found = complement("ala_g", 1.0, liked, others, Refusals())
+        found = complement("ala_g", 1.0, liked, others, Gate())
         self.assertEqual(found[0].food.slug, "walnuts")
         self.assertTrue(found[0].favorite)
         rest = [row.kcal / row.filled for row in found[1:]]
@@ -177,13 +179,13 @@ class Complement(TestCase):
             self.assertAlmostEqual(brings, row.filled, delta=0.15)
 
     def test_no_more_than_is_sensible_then_it_fills_a_part(self):
-        (tofu,) = complement("protein_g", 40.0, [FOODS["tofu-firm"]], [], Refusals())
+        (tofu,) = complement("protein_g", 40.0, [FOODS["tofu-firm"]], [], Gate())
         self.assertLess(tofu.filled, 1.0)
         self.assertLessEqual(tofu.grams, 200)
-        self.assertEqual(complement("protein_g", 100.0, [], [FOODS["chia-seeds"]], Refusals()), [])
+        self.assertEqual(complement("protein_g", 100.0, [], [FOODS["chia-seeds"]], Gate()), [])
 
     def test_sums_of_amino_acids_are_filled_too(self):
         foods = [FOODS["tofu-firm"], FOODS["sesame-seeds"]]
-        (tofu,) = complement("methionine_cystine_g", 0.2, [], foods, Refusals({"sesame"}))
+        (tofu,) = complement("methionine_cystine_g", 0.2, [], foods, Gate(Situation(allergies=frozenset({"sesame"}))))
         brings = tofu.food.per_100_g("methionine_g") + tofu.food.per_100_g("cystine_g")
         self.assertAlmostEqual(brings * tofu.grams / 100, 0.2, delta=0.03)

@@ -57,14 +57,15 @@ class Days(PracticeCase):
         back = self.day.entries.get()
         self.assertEqual((back.bowl, back.meal, back.amount), (self.bowl, "lunch", 1))
 
-    def test_open_a_day_for_the_client_in_focus(self):
+    def test_open_a_day_for_the_client_in_the_address(self):
         self.client.post("/days/new/", {"date": "2026-12-01"})
-        self.assertEqual(Day.objects.count(), 1, "no client in focus, no day")
         self.client.get(reverse("clients:page", args=[self.client_row.pk]))
+        self.client.post("/days/new/", {"date": "2026-12-01"})
+        self.assertEqual(Day.objects.count(), 1, "no client in the address, no day, whoever was looked at before")
         for _ in range(2):
-            self.client.post("/days/new/", {"date": "2026-12-01"})
+            self.client.post(self.for_client("/days/new/"), {"date": "2026-12-01"})
         self.assertEqual(Day.objects.filter(date="2026-12-01", client=self.client_row).count(), 1)
-        self.assertContains(self.client.get("/days/"), "Dec 1")
+        self.assertContains(self.client.get(self.for_client("/days/")), "Dec 1")
 
     def test_find(self):
         address = reverse("planner:find", args=[self.day.pk])
@@ -80,6 +81,7 @@ class Days(PracticeCase):
         address = reverse("planner:balance", args=[self.day.pk])
         page = self.client.get(address, headers={"HX-Request": "true"})
         self.assertContains(page, "whole day, supplements counted")
+        self.assertContains(page, "Breakfast: still empty. The rest is balanced for its 70 % of the day.")
         self.assertContains(page, "every proposal leaves it out", msg_prefix="sesame is not tolerated")
         offered = dict(re.findall(r'name="grams-(\d+)" value="([\d.]+)"', page.content.decode()))
         self.assertIn(str(self.entry.pk), offered)
@@ -120,7 +122,8 @@ class Days(PracticeCase):
     def test_supplements_and_what_is_locked_count_once_in_swaps(self):
         ClientSupplement.objects.create(client=self.client_row, key="zinc_mg", dose=1, per_week=7)
         DayEntry.objects.filter(pk=self.entry.pk).update(locked=True)
-        DayEntry.objects.create(day=self.day, meal="dinner", food="white-rice-cooked", amount=200)
+        for meal in ("breakfast", "dinner"):
+            DayEntry.objects.create(day=self.day, meal=meal, food="white-rice-cooked", amount=100)
         reckoned = reckon_day(self.day)
         page = self.client.get(reverse("planner:swap", args=[self.day.pk]), headers={"HX-Request": "true"})
         gaps = [*page.context["gaps"], *page.context["also_short"]]

@@ -7,7 +7,7 @@ from django.urls import reverse
 
 from nutrition.exchange import read_shared
 from nutrition.recipe import UnreadableRecipe
-from recipes.models import Recipe
+from recipes.models import KEPT, Recipe
 from recipes.webpage import read_anything
 from roundpantry.testing import PracticeCase
 
@@ -21,6 +21,7 @@ PAGE = """<!doctype html><html><head><script type="application/ld+json">{"@conte
 class Exchange(PracticeCase):
     def setUp(self):
         super().setUp()
+        self.recipe.reduced, self.recipe.measures = 0.5, "australian"
         self.recipe.text = '1 cup pearl barley, dry\n100 g leeks [method: roasted]\n1/4 tsp salt\n2 tbsp "white" miso, or red'
         self.recipe.batch_g, self.recipe.cooked_by, self.recipe.method = 812.5, "boiled_drained", 'Boil, "gently".\nFold in; done.'
         self.recipe.claims, self.recipe.serving_measure = "4 to 6", "1/2 cup heaping"
@@ -35,11 +36,14 @@ class Exchange(PracticeCase):
             with self.subTest(kind):
                 out = self.client.get(reverse("recipes:export", args=[self.recipe.pk, kind]))
                 self.assertIn(f"dill-barley.{kind}", out["Content-Disposition"])
-                self.take(file=SimpleUploadedFile(f"dill.{kind}", out.content))
+                again = self.client.post(reverse("recipes:import"), {"file": SimpleUploadedFile(f"dill.{kind}", out.content)})
+                self.assertContains(again, "the same ingredients already: Dill barley", status_code=400)
+                self.take(file=SimpleUploadedFile(f"dill.{kind}", out.content), again="on")
                 back = Recipe.objects.order_by("-pk").first()
                 self.assertNotEqual(back.pk, self.recipe.pk)
-                for name in ("title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method", "choices"):
+                for name in KEPT[1:]:
                     self.assertEqual(getattr(back, name), getattr(self.recipe, name), name)
+                self.assertRegex(back.title, r"^Dill barley \(\d\)$", "two of one title would be taken for each other")
 
     def test_json_ld_carries_the_nutrition(self):
         data = json.loads(self.client.get(reverse("recipes:export", args=[self.recipe.pk, "json"])).content)

@@ -73,6 +73,8 @@ class RecipePage(PracticeCase):
         us = facts_of(self.recipe).batch.grams
         self.assertEqual(self.client.post("/practice/", {"name": "", "measures": "metric"}).status_code, 400)
         self.client.post("/practice/", {"name": "Tern Point Wellness", "town": "", "contact": "", "measures": "metric"})
+        self.assertAlmostEqual(facts_of(Recipe.objects.get(pk=self.recipe.pk)).batch.grams, us, msg="what is written keeps its cups")
+        self.client.post(self.address(), self.form(text=self.recipe.text, measures="metric"))
         self.assertAlmostEqual(facts_of(Recipe.objects.get(pk=self.recipe.pk)).batch.grams, us + 200 * (250 / 236.588 - 1), delta=0.1)
         live = self.client.post("/recipes/preview/", {"text": "1 cup millet", "servings": "1"})
         self.assertContains(live, 'placeholder="211.3"')
@@ -170,7 +172,7 @@ class PartsInsideParts(PracticeCase):
         self.assertAlmostEqual(pot.lines[2].grams, own.batch.grams / own.volume_ml * 236.588 / 4, delta=0.5)
         # what is unknown of the part stays unknown of the whole, and its allergens come along
         self.assertLess(pot.batch["protein_g"].known, 1.0)
-        self.assertIn("sesame", {name for food, _grams in pot.foods() for name in food.allergens})
+        self.assertIn("sesame", {name for part in pot.foods() for name in part.food.allergens})
 
     def test_a_change_flows_upward(self):
         sauce = self.recipe_of("Dill sauce", "1/2 cup tahini")

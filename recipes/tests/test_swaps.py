@@ -16,8 +16,7 @@ class Swaps(PracticeCase):
             practice=self.practice, title="Salty soup", servings=4, cooked_by="simmered",
             text="1 (15 oz) can white beans, drained\n2 tbsp tamari\n1 cup pearl barley, dry\n2 carrots [method: roasted]\n1 tsp salt",
         )  # fmt: skip
-        self.address = reverse("recipes:swap", args=[self.soup.pk])
-        self.client.get(reverse("clients:page", args=[self.client_row.pk]))
+        self.address = self.for_client(reverse("recipes:swap", args=[self.soup.pk]))
 
     def offers(self, **asked):
         """Words and tokens of everything that can be taken."""
@@ -30,7 +29,7 @@ class Swaps(PracticeCase):
         self.assertContains(page, "what holds sesame")
         before = facts_of(self.soup)
         token = next(token for words, token in offered if words.startswith("Without salt"))
-        page = self.client.post(self.address, {"change": token}, follow=True)
+        page = self.client.post(self.address, {"change": token, "everybody": "1"}, follow=True)
         self.assertContains(page, "without salt: sodium")
         recipe = Recipe.objects.get(pk=self.soup.pk)
         first, second = recipe.versions.order_by("number")
@@ -51,7 +50,7 @@ class Swaps(PracticeCase):
         for words, token in offered:
             Recipe.objects.filter(pk=self.soup.pk).update(text=self.soup.text, version=self.soup.version, choices={}, title=self.soup.title)
             with self.subTest(words):
-                self.client.post(self.address, {"change": token})
+                self.client.post(self.address, {"change": token, "everybody": "1"})
                 recipe = Recipe.objects.get(pk=self.soup.pk)
                 self.assertNotEqual(recipe.text, self.soup.text)
                 self.assertEqual(facts_of(recipe).unresolved, ())
@@ -63,7 +62,7 @@ class Swaps(PracticeCase):
         Recipe.objects.filter(pk=self.soup.pk).update(batch_g=900)
         _page, offered = self.offers()
         token = next(token for words, token in offered if words == "Without tamari")
-        self.client.post(self.address, {"change": token})
+        self.client.post(self.address, {"change": token, "everybody": "1"})
         recipe = Recipe.objects.get(pk=self.soup.pk)
         was, now = facts_of(self.soup), facts_of(recipe)
         self.assertAlmostEqual(recipe.batch_g / 900, now.computed_g / was.computed_g, places=3)
@@ -74,16 +73,14 @@ class Swaps(PracticeCase):
         token = offered[0][1]
         for wrong in ("", "made-up", token[:-2]):
             self.assertContains(self.client.post(self.address, {"change": wrong}, follow=True), "not offered here")
-        self.client.post(self.address, {"change": token})
-        self.assertContains(self.client.post(self.address, {"change": token}, follow=True), "look at the swaps again")
+        self.client.post(self.address, {"change": token, "everybody": "1"})
+        self.assertContains(self.client.post(self.address, {"change": token, "everybody": "1"}, follow=True), "look at the swaps again")
         self.assertEqual(Recipe.objects.get(pk=self.soup.pk).versions.count(), 2)
         other = reverse("recipes:swap", args=[self.recipe.pk])
-        self.assertContains(self.client.post(other, {"change": token}, follow=True), "look at the swaps again")
+        self.assertContains(self.client.post(other, {"change": token, "everybody": "1"}, follow=True), "look at the swaps again")
 
     def test_without_a_client_it_says_what_is_missing(self):
-        self.client.logout()
-        self.client.force_login(self.user, backend="django.contrib.auth.backends.ModelBackend")
-        self.assertContains(self.client.get(self.address), "Choose a client")
+        self.assertContains(self.client.get(reverse("recipes:swap", args=[self.soup.pk])), "Choose a client")
 
     def test_what_the_client_likes_comes_first(self):
         self.client_row.favorites = "lentils, hemp seeds, nothing of the kind"

@@ -36,7 +36,7 @@ class Versions(PracticeCase):
         self.client.post(self.address("keep"), {"why": "the good one"})
         self.save("100 g walnuts", "", 1)
         self.client.post(self.address("back", 1))
-        self.assertEqual([row.why for row in self.recipe.versions.all()][1:], ["before going back", "the good one"])
+        self.assertEqual([row.why for row in self.recipe.versions.all()][1:], ["changed: ingredients", "the good one"])
         self.client.post(self.address("keep"), {"why": " "})
         self.assertEqual(self.recipe.versions.count(), 3)
 

@@ -1,7 +1,7 @@
 // What the server cannot do: keys, dragging, printing. Every number comes from the server.
 "use strict";
 
-const stages = { c: "/clients/", p: "/pantry/", r: "/recipes/", b: "/bowls/", d: "/days/", t: "/compare/" };
+const stageOf = (key) => document.querySelector(`[data-stage="${CSS.escape(key)}"]`);
 let waitingForStage = false;
 
 function typing(element) {
@@ -22,9 +22,9 @@ document.addEventListener("keydown", (event) => {
     if (event.key === "Escape") { field.blur(); return; }
   }
   if (typing(field)) return;
-  if (waitingForStage && stages[event.key]) {
+  if (waitingForStage && stageOf(event.key)) {
     event.preventDefault();
-    window.location.assign(stages[event.key]);
+    window.location.assign(stageOf(event.key).href);
   } else if (event.key === "?") {
     document.getElementById("keys")?.showModal();
   } else if (event.key === "/") {
@@ -62,6 +62,14 @@ document.addEventListener("change", (event) => {
 // How tall the strip is: what stays in sight or is scrolled to stands below it.
 const strip = document.querySelector(".strip");
 if (strip) new ResizeObserver(() => document.documentElement.style.setProperty("--strip", `${strip.offsetHeight}px`)).observe(strip);
+
+// A first visit that was written on elsewhere: one's own in its place, for the version that stands there now.
+document.addEventListener("click", (event) => {
+  const mine = event.target.closest("[data-visit-mine]");
+  if (!mine) return;
+  document.getElementById("visit-version").value = mine.dataset.visitMine;
+  htmx.trigger(document.querySelector("[data-keeps]"), "again");
+});
 
 // A choice that asks the page again.
 document.addEventListener("change", (event) => {
@@ -147,15 +155,15 @@ function sendDrag() {
     if (drag && drag.done && !drag.busy) drag = null;
     return;
   }
-  const bowl = document.getElementById("work").dataset.bowl;
-  const values = { share: drag.last.toFixed(4) };
+  const work = document.getElementById("work").dataset;
+  const values = { share: drag.last.toFixed(4), version: work.version };
   // one drag is one step for undo: only its first change is remembered
   if (!drag.first) values.dragging = "1";
   drag.first = false;
   drag.busy = true;
   drag.last = null;
   const current = drag;
-  htmx.ajax("POST", `/bowls/${bowl}/parts/${drag.part}/`, { target: "#work", values }).finally(() => {
+  htmx.ajax("POST", `${work.parts}${drag.part}/`, { target: "#work", values }).finally(() => {
     current.busy = false;
     const handle = document.querySelector(`[data-drag="${current.part}"]`);
     if (handle) current.start = Number(handle.dataset.start);

@@ -13,6 +13,7 @@ from roundpantry.testing import PracticeCase
 
 SAMPLES = {
     "kind": "txt", "number": 1, "code": "strength", "dismissal": 1, "pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw",
+    "weighed": 1,
 }  # fmt: skip
 
 

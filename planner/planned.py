@@ -1,0 +1,58 @@
+"""Dishes as they were planned: kept with the day, and held beside what became of them since."""
+
+import hashlib
+import json
+
+from bowls.bowl import kept_bowl
+from bowls.models import Bowl
+from planner.models import DayEntry, PlannedDish
+from recipes.facts import with_parts
+from recipes.models import Recipe
+
+
+def kept_now(entry: DayEntry) -> dict | None:
+    """What the bowl or recipe of an entry holds now; None for a single food."""
+    if entry.bowl_id:
+        return kept_bowl(entry.bowl)
+    return with_parts(entry.recipe.kept()) if entry.recipe_id else None
+
+
+def digest_of(kept: dict) -> str:
+    return hashlib.sha256(json.dumps(kept, sort_keys=True).encode()).hexdigest()
+
+
+def plan_dish(entry: DayEntry, practice) -> None:
+    """Keep with an entry what its bowl or recipe holds now; the entry is not saved."""
+    kept = kept_now(entry)
+    if kept is None:
+        entry.planned = None
+        return
+    # as it will come back from the database
+    kept = json.loads(json.dumps(kept))
+    entry.planned, _made = PlannedDish.objects.get_or_create(practice=practice, digest=digest_of(kept), defaults={"data": kept})
+
+
+def changed_since(entry: DayEntry) -> bool:
+    """Whether the bowl or recipe of an entry is no longer what it was when it was planned."""
+    if entry.planned_id is None:
+        return False
+    kept = kept_now(entry)
+    return kept is not None and digest_of(json.loads(json.dumps(kept))) != entry.planned.digest
+
+
+def days_with(dish: Recipe | Bowl) -> int:
+    """How many planned days hold a bowl or recipe."""
+    found = DayEntry.objects.filter(**{"bowl" if isinstance(dish, Bowl) else "recipe": dish}, day__removed=None)
+    return found.values("day").distinct().count()
+
+
+def planned_with(dish: Recipe | Bowl) -> str:
+    days = days_with(dish)
+    return f"{days} planned day{'s' if days > 1 else ''}, which keep it as it was planned" if days else ""
+
+
+def stays_planned(_before: Recipe, after: Recipe) -> list[str]:
+    days = days_with(after)
+    if not days:
+        return []
+    return [f"{days} planned day{'s keep' if days > 1 else ' keeps'} the version planned with; each offers the newer one."]

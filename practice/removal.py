@@ -1,0 +1,38 @@
+"""Records that can be taken away and brought back: nothing that is kept is lost, and what depends on one goes on."""
+
+from datetime import timedelta
+
+from django.db import models
+from django.utils import timezone
+
+from practice.models import User
+
+# What was taken away is offered again on its list for so long.
+OFFERED_BACK = timedelta(days=30)
+
+
+class PresentManager(models.Manager):
+    """Leaves out what was taken away."""
+
+    def get_queryset(self) -> models.QuerySet:
+        return super().get_queryset().filter(removed=None)
+
+
+class Removable(models.Model):
+    """A record with when and by whom it was taken away. Its own page still opens, and says so."""
+
+    removed = models.DateTimeField(null=True, blank=True, editable=False)
+    removed_by = models.ForeignKey(User, on_delete=models.PROTECT, null=True, blank=True, editable=False, related_name="+")
+
+    class Meta:
+        abstract = True
+
+    def remove(self, by: User) -> None:
+        self._set(timezone.now(), by)
+
+    def bring_back(self) -> None:
+        self._set(None, None)
+
+    def _set(self, when, by: User | None) -> None:
+        self.removed, self.removed_by = when, by
+        type(self)._base_manager.filter(pk=self.pk).update(removed=when, removed_by=by)
