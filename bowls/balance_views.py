@@ -17,7 +17,8 @@ from clients.gate import gate_of
 from clients.held import held
 from clients.in_force import plan_of
 from nutrition.balance import BadProblem
-from practice.versioned import StaleSave, version_in
+from practice.undo import asked_by
+from practice.versioned import StaleSave
 
 NO_PLAN = "Choose a client whose targets are known: a bowl is balanced against them."
 NO_PARTS = "There is nothing to balance yet: add parts below."
@@ -57,7 +58,8 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
 
 def _take(request: HttpRequest, bowl: Bowl, portions: dict[str, float]) -> None:
     """Set the portions of these parts, as one step for undo; a part of nothing is taken out. Raises StaleSave."""
-    with bowl.changing(version_in(request.POST.get("version")) or 0, request.user) as stored:
+    version, *by = asked_by(request)
+    with bowl.changing(version or 0, *by) as stored:
         for row in stored.parts.filter(pk__in=portions):
             grams = portions[str(row.pk)]
             if grams < LEFT_OUT_G:

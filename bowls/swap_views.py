@@ -18,7 +18,8 @@ from clients.gate import gate_of
 from clients.held import held
 from clients.in_force import plan_of
 from clients.swap_panel import Outdated, panel, taken
-from practice.versioned import StaleSave, version_in
+from practice.undo import asked_by
+from practice.versioned import StaleSave
 from recipes.without import made_without
 
 
@@ -75,7 +76,7 @@ def without(request: HttpRequest, pk: int) -> HttpResponse:
         messages.error(request, f"{part.name} cannot be made without it: nothing would be left, or it is in a part recipe. Leave it out.")
         return answer(request, bowl)
     try:
-        with bowl.changing(version_in(request.POST.get("version")), request.user) as stored:
+        with bowl.changing(*asked_by(request)) as stored:
             stored.parts.filter(pk=part.pk).update(recipe=made)
         messages.success(request, f"{made.title} is made without {', '.join(gone)}.")
     except StaleSave as error:

@@ -26,6 +26,7 @@ from nutrition.portions import first_helping_g
 from nutrition.search import food_index
 from nutrition.tells import tell
 from practice.removal import OFFERED_BACK
+from practice.undo import asked_by
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
 from recipes.facts import facts_of
@@ -251,7 +252,7 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
             return answer(request, bowl)
         part.level(grams)
     try:
-        with bowl.changing(version_in(request.POST.get("version")), request.user) as bowl:
+        with bowl.changing(*asked_by(request)) as bowl:
             part.place = bowl.parts.count() + 1
             part.save()
     except StaleSave as error:
@@ -300,7 +301,7 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
             return answer(request, bowl, {row.pk: (typed, str(error))}, 400)
         values = {"grams": line.grams, "low_g": line.low, "high_g": line.high, "basis": line.basis}
     try:
-        with bowl.changing(version_in(data.get("version")), request.user, remember="dragging" not in data) as bowl:
+        with bowl.changing(*asked_by(request), remember="dragging" not in data) as bowl:
             if "remove" in data:
                 bowl.parts.filter(pk=part).delete()
             else:
@@ -353,7 +354,7 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
     bowl, _elsewhere = opened(request, pk)
     try:
-        whose = bowl.step_back(version_in(request.POST.get("version")))
+        whose = bowl.step_back(*asked_by(request)[::2])
     except StaleSave as error:
         return stale_answer(request, error.current, "the step back")
     if whose and whose != request.user.shown_name:

@@ -17,10 +17,10 @@ from nutrition.person import OutOfRange, Referred
 from nutrition.situations import body_numbers, plan_numbers, situation
 from nutrition.targets import DayTargets, day_targets, watched_keys
 from practice.models import User
-from practice.versioned import version_in
+from practice.versioned import StaleSave, version_in
 from schools.chosen import school_named
 
-NOT_KEPT = {"csrfmiddlewaretoken", "visit_version", "finish", "later"}
+NOT_KEPT = {"csrfmiddlewaretoken", "visit_version", "visit_page", "finish", "later"}
 MOST_KEPT = 60_000
 NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": ["3"], "supplements-INITIAL_FORMS": ["0"]}
 NEEDED = ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage", "goal", "formula", "weight_basis", "meals")
@@ -41,9 +41,14 @@ def keep(intake: Intake, post: QueryDict) -> bool:
     data = {name: [value.replace("\x00", "") for value in values] for name, values in post.lists() if name not in NOT_KEPT}
     if sum(len(name) + sum(len(value) for value in values) for name, values in data.items()) > MOST_KEPT:
         return False
-    asked = version_in(post.get("visit_version"))
-    intake.data = data
-    intake.save_over(intake.version if asked is None else asked)
+    asked, page = version_in(post.get("visit_version")), post.get("visit_page", "")[:40]
+    with transaction.atomic():
+        stored = Intake.with_removed.get(pk=intake.pk)
+        own = asked is None or (bool(page) and page == stored.kept_from)
+        if not own and asked != stored.version:
+            raise StaleSave(stored)
+        intake.version, intake.data, intake.kept_from = stored.version, data, page
+        intake.save_over(stored.version)
     return True
 
 

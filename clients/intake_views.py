@@ -4,6 +4,7 @@ from django.contrib import messages
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.crypto import get_random_string
 from django.views.decorators.http import require_POST
 
 from clients.forms import ClientForm, SupplementFormSet
@@ -48,6 +49,7 @@ def intake(request: HttpRequest, pk: int) -> HttpResponse:
         form, supplements = ClientForm(), SupplementFormSet()
     look = so_far(ClientForm(kept(row))) if row.data else None
     context = {"intake": row, "form": form, "supplements": supplements, "so_far": look, "stale": stale, "differs": differs}
+    context["page"] = request.POST.get("visit_page", "")[:40] or get_random_string(20)
     return render(request, "clients/intake.html", context, status=409 if stale else 400 if request.method == "POST" else 200)
 
 

@@ -188,8 +188,8 @@ class TargetOverride(models.Model):
     high = models.FloatField(null=True, blank=True)
     kind = models.CharField(max_length=6, choices=KINDS, default="choice")
     reason = models.CharField(max_length=300)
-    given_by = models.CharField("who gave the order", max_length=120, blank=True)
-    license = models.CharField("their license", max_length=80, blank=True)
+    given_by = models.CharField("Who gave the order", max_length=120, blank=True)
+    license = models.CharField("Their license", max_length=80, blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     made = models.DateTimeField(auto_now_add=True)
     ended = models.DateTimeField(null=True, blank=True)
@@ -247,6 +247,8 @@ class Intake(Versioned, Removable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     data = models.JSONField(default=dict)
+    # the open page that kept it last: what one page keeps after another of its own is no conflict, even if an answer was lost
+    kept_from = models.CharField(max_length=40, blank=True)
     started = models.DateTimeField(auto_now_add=True)
     client = models.OneToOneField(Client, on_delete=models.CASCADE, null=True, blank=True, related_name="intake")
 

@@ -38,6 +38,7 @@ class BrowserCase(StaticLiveServerTestCase):
         self.page = self.context.new_page()
         self.page.set_default_timeout(10_000)
         self.page.on("console", lambda message: self.complaints.append(message.text) if message.type == "error" else None)
+        self.page.on("response", lambda answer: self.complaints.append(f"{answer.status} {answer.url}") if answer.status == 409 else None)
         self.page.on("pageerror", lambda error: self.complaints.append(str(error)))
         sign_in(self.page, self.live_server_url, NAME, PASSWORD)
 

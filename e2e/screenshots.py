@@ -45,7 +45,7 @@ VIEWS = {
         [go("Bean and barley soup"), go("Scale"), lambda page: page.get_by_role("button", name="Scale").click()],
     ),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
-    "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").nth(1).click()]),
+    "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1).click()]),
     "balance": ("/bowls/", [go("Keel and ribs"), go("Balance"), lambda page: page.wait_for_selector("#balance .proposal")]),
     "swaps": ("/clients/", [go("Ilse Varga-Holm"), go("Recipes"), go("Miso and ginger dressing"), go("Swaps")]),
     "two-plates": ("/compare/", [lambda page: page.goto(BASE + TWO_PLATES)]),
@@ -53,7 +53,7 @@ VIEWS = {
     "sauce-bench": ("/recipes/", [go("Sunflower and dill sauce"), go("Sauce bench"), reckon]),
     "handout-day": (
         "/clients/",
-        [go("Wren Adeyemi-Lund"), lambda page: page.locator("main a[href^='/days/']:not([href='/days/'])").first.click(), go("Handout")],
+        [go("Wren Adeyemi-Lund"), lambda page: page.locator("main a[href*='/days/']:not([href$='/days/'])").first.click(), go("Handout")],
     ),
 }
 

@@ -16,6 +16,7 @@ from nutrition.pasted import decoded, parted
 from nutrition.profile import Profile
 from nutrition.recipe import (
     BATCH_G,
+    LINE_G,
     MAX_LINES,
     SERVINGS,
     Facts,
@@ -224,7 +225,7 @@ def read_json_ld(text: str) -> Shared:
     for line, row in (extra["choices"] if isinstance(extra.get("choices"), dict) else {}).items():
         if isinstance(row, dict):
             food = row.get("food")
-            choices[str(line)] = Choice(food if isinstance(food, str) else None, _positive(row.get("grams"), (0.0, 100_000.0)))
+            choices[str(line)] = Choice(food if isinstance(food, str) else None, _positive(row.get("grams"), LINE_G))
     role = _word(extra, "role") or "dish"
     steps = instructions_of(found.get("recipeInstructions"))
     return _with_choices(Shared(recipe, role, steps, choices, tuple(told), _word(extra, "measures")))
@@ -269,7 +270,7 @@ def read_csv(text: str) -> Shared:
             lines.append(said.strip())
             food, grams = (row.get("food") or "").strip(), (row.get("grams") or "").strip()
             if food or grams:
-                taken[len(lines) - 1] = Choice(food or None, _stated(grams, (0.0, 100_000.0), "grams"))
+                taken[len(lines) - 1] = Choice(food or None, _stated(grams, LINE_G, "grams"))
     except csv.Error as error:
         raise UnreadableRecipe(f"a row cannot be read: {error}") from None
     if not any(lines):

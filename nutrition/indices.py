@@ -164,7 +164,7 @@ def phytate_zinc_ratio(profile: Profile) -> Index | None:
     uptake; from memory.
     """
     phytate, zinc = profile["phytate_mg"], profile["zinc_mg"]
-    if zinc.amount <= 0 or phytate.known <= 0:
+    if zinc.amount <= 1e-9 or phytate.known <= 0:
         return None
     ratio = (phytate.amount / PHYTATE_G_PER_MOL) / (zinc.amount / ZINC_G_PER_MOL)
     return Index(ratio, min(phytate.known, zinc.known))

@@ -49,8 +49,9 @@ HELPING_CUP_LEAVES_G = 30.0
 # Used by the pinch or the spoon, whatever their kind, told by how the slug begins. Common practice, no source. [g]
 HELPING_OF_G: dict[str, float] = {
     "lemon-zest": 2.0, "orange-zest": 2.0, "lemon-juice": 15.0, "lime-juice": 15.0, "garlic": 3.0, "ginger": 3.0, "psyllium": 5.0,
-    "kelp": 0.5, "chili-pepper": 5.0, "hot-chili": 5.0, "horseradish": 5.0, "wasabi": 3.0, "sun-dried": 15.0, "tomatoes-sun-dried": 15.0,
-    "tomato-paste": 15.0, "wheat-bran": 10.0, "oat-bran": 20.0, "rice-bran": 10.0, "corn-bran": 10.0,
+    "kelp": 0.5, "chili-pepper": 5.0, "hot-chili": 5.0, "horseradish": 5.0, "wasabi": 3.0, "sun-dried": 15.0,
+    "tomatoes-sun-dried": 15.0, "tomato-paste": 15.0, "coconut-cream": 30.0, "coconut-milk-canned": 60.0, "wheat-bran": 10.0,
+    "oat-bran": 20.0, "rice-bran": 10.0, "corn-bran": 10.0, "popcorn": 24.0, "puffed": 15.0,
 }  # fmt: skip
 # One whole piece is a helping of these, where its weight is known and is no more than so many of the usual helping.
 BY_PIECE, MOST_OF_USUAL = {"fruit": ("medium",), "bread": ("slice", "piece", "medium")}, 2.5

@@ -27,6 +27,8 @@ LEFT_OUT_SHARE = 0.15
 MAX_LINE_LENGTH, MAX_TEXT = 400, 20_000
 # How many servings a recipe can be reckoned for, and what a batch can weigh. [1], [g]
 SERVINGS, BATCH_G = (0.1, 1000.0), (0.1, 500_000.0)
+# What a line can be said to weigh. [g]
+LINE_G = (0.01, 100_000.0)
 
 
 class UnreadableRecipe(ValueError):

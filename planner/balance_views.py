@@ -17,7 +17,8 @@ from planner.models import Day
 from planner.picture import entries_round, ghosts
 from planner.swapping import key_of
 from planner.views import answer, opened, page_context, plan_for
-from practice.versioned import StaleSave, version_in
+from practice.undo import asked_by
+from practice.versioned import StaleSave
 
 NOTHING = "There is nothing to balance yet: put something into a meal below."
 
@@ -60,7 +61,8 @@ def _context(request: HttpRequest, day: Day) -> dict[str, object]:
 def _take(request: HttpRequest, day: Day, portions: dict[str, float]) -> None:
     """Set these entries, as one step for undo; an entry of nothing is taken out. Raises StaleSave."""
     entries = {str(entry.row.pk): entry for meal in reckon_day(day).meals for entry in meal.entries}
-    with day.changing(version_in(request.POST.get("version")) or 0, request.user):
+    version, *by = asked_by(request)
+    with day.changing(version or 0, *by):
         for pk, grams in portions.items():
             row = entries[pk].row
             if grams < LEFT_OUT_G:

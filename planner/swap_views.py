@@ -18,7 +18,8 @@ from planner.models import MEALS, Day
 from planner.planned import plan_dish
 from planner.swapping import apply, key_of, subject_of
 from planner.views import answer, opened, page_context, plan_for, stale_answer
-from practice.versioned import StaleSave, version_in
+from practice.undo import asked_by
+from practice.versioned import StaleSave
 from recipes.without import made_without
 
 
@@ -80,7 +81,7 @@ def without(request: HttpRequest, pk: int) -> HttpResponse:
         messages.error(request, f"{row.recipe.title} cannot be made without it: nothing would be left, or it is in a part recipe.")
         return answer(request, day)
     try:
-        with day.changing(version_in(request.POST.get("version")), request.user):
+        with day.changing(*asked_by(request)):
             row.recipe = made
             plan_dish(row, request.user.practice)
             row.save()

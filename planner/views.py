@@ -38,6 +38,7 @@ from planner.day import ReckonedDay, entry_now, reckon_day
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import changed_since, plan_dish
 from practice.removal import OFFERED_BACK
+from practice.undo import asked_by
 from practice.versioned import StaleSave, version_in
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -284,7 +285,7 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
         messages.error(request, "Choose a bowl, a recipe or a food from the list.")
         return answer(request, day)
     try:
-        with day.changing(version_in(data.get("version")), request.user) as day:
+        with day.changing(*asked_by(request)) as day:
             plan_dish(entry, request.user.practice)
             entry.save()
     except StaleSave as error:
@@ -316,7 +317,7 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
         except UnreadableAmount as error:
             return answer(request, day, {row.pk: (typed, str(error))})
     try:
-        with day.changing(version_in(data.get("version")), request.user) as day:
+        with day.changing(*asked_by(request)) as day:
             if "remove" in data:
                 day.entries.filter(pk=entry).delete()
             else:
@@ -344,7 +345,7 @@ def newer_targets(request: HttpRequest, pk: int) -> HttpResponse:
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
     day, _elsewhere = opened(request, pk)
     try:
-        whose = day.step_back(version_in(request.POST.get("version")))
+        whose = day.step_back(*asked_by(request)[::2])
     except StaleSave as error:
         return stale_answer(request, error.current, "the step back")
     if whose and whose != request.user.shown_name:

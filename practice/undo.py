@@ -5,12 +5,18 @@ from contextlib import contextmanager
 from datetime import datetime
 
 from django.db import models, transaction
+from django.http import HttpRequest
 from django.utils import timezone
 
 from practice.models import User
-from practice.versioned import StaleSave, Versioned
+from practice.versioned import StaleSave, Versioned, version_in
 
 KEPT = 30
+
+
+def asked_by(request: HttpRequest) -> tuple[int | None, User, str]:
+    """Which version a change was asked for, by whom, and from which open page."""
+    return version_in(request.POST.get("version")), request.user, request.headers.get("Page-Id", "")[:40]
 
 
 class Undoable(Versioned):
@@ -35,21 +41,22 @@ class Undoable(Versioned):
         return [{name: getattr(row, name) for name in self.undo_fields} | {"pk": row.pk} for row in rows]
 
     @contextmanager
-    def changing(self, version: int | None, by: User, remember: bool = True) -> Iterator["Undoable"]:
+    def changing(self, version: int | None, by: User, page: str = "", remember: bool = True) -> Iterator["Undoable"]:
         """One change in one short transaction: the record as it is stored, its rows kept for undo, its version raised.
 
-        Raises StaleSave where `version`, the one that the page showed, is no longer the stored one. None does not ask.
+        Raises StaleSave where `version`, the one that the page showed, is no longer the stored one. None does not ask. What the same
+        open `page` changed meanwhile is no conflict: a second click is sent before the first is answered.
         """
         with transaction.atomic():
             stored = self.stored()
-            if version is not None and version != stored.version:
-                raise StaleSave(stored)
+            stored._refuse_stale(version, page)
             if remember:
                 kept = {
                     "version": stored.version,
                     "by": by.pk,
                     "who": by.shown_name,
                     "at": timezone.now().isoformat(),
+                    "page": page,
                     "rows": stored._rows_now(),
                 }
                 stored.history = [*stored.history, kept][-KEPT:]
@@ -65,12 +72,18 @@ class Undoable(Versioned):
         kept = self.history[-1]
         return kept["who"], kept["by"], datetime.fromisoformat(kept["at"])
 
-    def step_back(self, version: int | None) -> str:
+    def _refuse_stale(self, version: int | None, page: str) -> None:
+        if version is None or version == self.version:
+            return
+        since = [kept for kept in self.history if kept["version"] >= version]
+        if not page or not since or any(kept.get("page") != page for kept in since):
+            raise StaleSave(self)
+
+    def step_back(self, version: int | None, page: str = "") -> str:
         """Put the rows back as they were before the last change, and say whose it was; empty when there is none. Raises StaleSave."""
         with transaction.atomic():
             stored = self.stored()
-            if version is not None and version != stored.version:
-                raise StaleSave(stored)
+            stored._refuse_stale(version, page)
             if not stored.history:
                 return ""
             kept = stored.history.pop()

@@ -3,7 +3,7 @@
 from django import forms
 
 from nutrition.foods import food_table
-from nutrition.recipe import MAX_LINE_LENGTH, MAX_LINES, choice_keys
+from nutrition.recipe import LINE_G, MAX_LINE_LENGTH, MAX_LINES, choice_keys, within
 from nutrition.servings import counted
 from recipes.models import Recipe
 from roundpantry.asked import grams_in
@@ -111,7 +111,7 @@ def choices_from(data, text: str) -> tuple[dict[str, dict[str, object]], dict[st
         grams = data.get(f"grams-{number}", "").strip()
         if grams:
             value = grams_in(grams)
-            if value is not None and 0 < value <= 100_000:
+            if within(value, LINE_G):
                 choice["grams"] = value
             else:
                 errors[key] = f"“{grams[:40]}” is not a weight in grams."

@@ -7,7 +7,7 @@ from django_scopes import ScopedManager
 from clients.models import Client
 from nutrition.cooking import METHOD_WORDS
 from nutrition.lines import Choice
-from nutrition.recipe import BATCH_G, MAX_LINES, SERVINGS, within
+from nutrition.recipe import BATCH_G, LINE_G, MAX_LINES, SERVINGS, within
 from nutrition.recipe import Recipe as CoreRecipe
 from nutrition.units import SYSTEM_WORDS
 from practice.models import Practice, User
@@ -88,7 +88,7 @@ def core_of(kept: dict) -> CoreRecipe:
 
 
 def _weight(grams: object) -> float | None:
-    return float(grams) if isinstance(grams, int | float) and within(grams, (0.0, 100_000.0)) else None
+    return float(grams) if isinstance(grams, int | float) and within(grams, LINE_G) else None
 
 
 class RecipeVersion(models.Model):

@@ -144,7 +144,7 @@ def preview(request: HttpRequest) -> HttpResponse:
 
 
 def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
-    recipe = get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk) if pk else None
+    recipe = get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk) if pk is not None else None
     if recipe is None:
         recipe = Recipe(practice=request.user.practice, measures=request.user.practice.measures)
     elif request.for_client is None and (elsewhere := settle_on(request, recipe.client)):

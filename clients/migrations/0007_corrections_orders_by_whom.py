@@ -40,18 +40,23 @@ class Migration(migrations.Migration):
         ),
         migrations.AddField(
             model_name='intake',
+            name='kept_from',
+            field=models.CharField(blank=True, max_length=40),
+        ),
+        migrations.AddField(
+            model_name='intake',
             name='version',
             field=models.PositiveIntegerField(default=1, editable=False),
         ),
         migrations.AddField(
             model_name='targetoverride',
             name='given_by',
-            field=models.CharField(blank=True, max_length=120, verbose_name='who gave the order'),
+            field=models.CharField(blank=True, max_length=120, verbose_name='Who gave the order'),
         ),
         migrations.AddField(
             model_name='targetoverride',
             name='license',
-            field=models.CharField(blank=True, max_length=80, verbose_name='their license'),
+            field=models.CharField(blank=True, max_length=80, verbose_name='Their license'),
         ),
         migrations.AddField(
             model_name='weighin',

@@ -61,7 +61,7 @@ class Balance(BrowserCase):
         page = self.page
         self.open("/clients/")
         self.follow("Ilse Varga-Holm")
-        page.locator("main a[href^='/days/']:not([href='/days/'])").nth(1).click()
+        page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1).click()
         before = self.amounts()
         page.get_by_role("link", name="Balance").click()
         panel = page.get_by_label("Balance").first
@@ -85,7 +85,7 @@ class Swaps(BrowserCase):
         sodium = page.get_by_label("Sodium", exact=True)
         swap = sodium.locator(".swap").first
         words = swap.locator("p").first.inner_text()
-        swap.get_by_role("button", name="Make it a version").click()
+        swap.get_by_role("button", name="For everybody").click()
         expect(page.get_by_role("status")).to_contain_text("sodium")
         self.follow("Versions (3)")
         expect(page.get_by_text(re.compile(re.escape(words[1:20]))).first).to_be_visible()

@@ -42,16 +42,20 @@ class Care(BrowserCase):
         page = self.page
         self.follow("Rasmus Tarn")
         told = page.get_by_label("Where the voices disagree")
-        expect(told.get_by_text(re.compile(r"stage 3 \(3a or 3b\) says \d+")).first).to_be_visible()
-        expect(page.get_by_text("Only a clinician's order should stand over a condition")).to_be_visible()
+        expect(told.get_by_text(re.compile(r"The practitioner's choice .* says")).first).to_be_visible()
+        expect(page.get_by_text("Only a licensed clinician's order stands over a condition")).to_be_visible()
         page.get_by_role("link", name="Set by hand Potassium").click()
         page.get_by_label("Aim [mg]").fill("2000")
         page.get_by_label("At most [mg]").fill("2300")
         page.get_by_label("a clinician's order").check()
+        page.get_by_label("Who gave the order").fill("Dr. H. Amsel")
+        page.get_by_label("Their license").fill("MD, nephrology")
         page.get_by_label("Reason").fill("Letter of the nephrologist")
         page.get_by_role("button", name="Put in force").click()
         expect(page.get_by_label("Targets that are watched").get_by_text("at most 2,300 mg, aim 2,000")).to_be_visible()
-        expect(page.get_by_text("Potassium set by hand, a clinician's order: Letter of the nephrologist")).to_be_visible()
+        expect(
+            page.get_by_text("Potassium set by hand, a clinician's order (Dr. H. Amsel, MD, nephrology): Letter of the nephrologist")
+        ).to_be_visible()
 
     def test_a_caution_stands_where_the_food_is_added_and_is_put_aside_with_a_reason(self):
         page = self.page
@@ -84,7 +88,7 @@ class Care(BrowserCase):
         page.get_by_label("Activity", exact=True).select_option("active")
         page.get_by_role("button", name="Save").click()
         expect(page.get_by_text("New targets from")).to_be_visible()
-        page.locator("main a[href^='/days/']:not([href='/days/'])").last.click()
+        page.locator("main a[href*='/days/']:not([href$='/days/'])").last.click()
         expect(page.get_by_text("Planned for targets")).to_be_visible()
         before = page.locator("#strip").inner_text()
         page.get_by_role("button", name="Use targets").click()

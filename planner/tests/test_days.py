@@ -4,7 +4,7 @@ import re
 
 from django.urls import reverse
 
-from clients.models import ClientSupplement
+from clients.models import Client, ClientSupplement
 from nutrition.quantities import amount_of
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
@@ -121,6 +121,7 @@ class Days(PracticeCase):
 
     def test_supplements_and_what_is_locked_count_once_in_swaps(self):
         ClientSupplement.objects.create(client=self.client_row, key="zinc_mg", dose=1, per_week=7)
+        Client.objects.filter(pk=self.client_row.pk).update(watched=["energy_kcal", "protein_g", "zinc_mg"])
         DayEntry.objects.filter(pk=self.entry.pk).update(locked=True)
         for meal in ("breakfast", "dinner"):
             DayEntry.objects.create(day=self.day, meal=meal, food="white-rice-cooked", amount=100)

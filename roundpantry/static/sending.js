@@ -11,6 +11,10 @@
   let failures = 0;
   let waiting = null;
 
+  // What one open page sends after another of its own is no conflict with itself.
+  const pageId = crypto.randomUUID ? crypto.randomUUID() : String(Math.random()).slice(2);
+  document.addEventListener("htmx:configRequest", (event) => { event.detail.headers["Page-Id"] = pageId; });
+
   const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]*)/) || [])[1];
 
   function why(status) {
@@ -78,7 +82,7 @@
   // --- forms that are sent without htmx: by script, so that a failure leaves the page and what was typed as they are
   document.addEventListener("submit", async (event) => {
     const form = event.target, submitter = event.submitter;
-    const verb = (submitter && submitter.getAttribute("formmethod")) || form.method;
+    const verb = (submitter && submitter.getAttribute("formmethod")) || form.getAttribute("method") || "get";
     if (event.defaultPrevented || verb.toLowerCase() !== "post" || form.dataset.plain !== undefined) return;
     if (form.hasAttribute("hx-post") && !(submitter && submitter.hasAttribute("hx-disable"))) return;
     event.preventDefault();
@@ -89,7 +93,7 @@
     if (data.has("version") && shownVersion(form)) data.set("version", shownVersion(form));
     const retry = () => form.requestSubmit(submitter && submitter.isConnected ? submitter : undefined);
     try {
-      const answer = await fetch(form.getAttribute("action") || window.location.href, { method: "POST", body: data, headers: { "Sent-By": "page" }, redirect: "manual" });
+      const answer = await fetch(form.getAttribute("action") || window.location.href, { method: "POST", body: data, headers: { "Sent-By": "page", "Page-Id": pageId }, redirect: "manual" });
       const goTo = answer.headers.get("Go-To");
       if (goTo) {
         const there = new URL(goTo, window.location.href);

@@ -1,0 +1,83 @@
+"""A first visit is kept whatever is ticked: every condition with every school, life stage and goal."""
+
+from itertools import cycle, product
+
+from django.test import SimpleTestCase
+from django.urls import reverse
+
+from clients.models import Client, Intake
+from clients.tests.test_intake import PERSON
+from nutrition.conditions import conditions
+from nutrition.person import GOAL_WORDS, LIFE_STAGE_WORDS, Person
+from nutrition.schools import schools
+from nutrition.targets import day_targets, watched_keys
+from roundpantry.testing import PracticeCase
+
+CODES = [code for code in conditions() if code != "over_65"]
+SCHOOLS = ["", *schools()]
+
+
+class Combinations(PracticeCase):
+    def test_every_condition_with_every_school_is_kept_and_answered(self):
+        """Life stages and goals go round beside them, so that each meets each."""
+        self.client.post("/clients/new/")
+        intake = Intake.objects.get()
+        keep = reverse("clients:keep-intake", args=[intake.pk])
+        around = cycle(product(LIFE_STAGE_WORDS, GOAL_WORDS))
+        for code, school in product(CODES, SCHOOLS):
+            stage, goal = next(around)
+            kind = f"has_{conditions()[code].kind}"
+            asked = PERSON | {kind: [code], "school": school, "life_stage": stage, "goal": goal}
+            with self.subTest(code=code, school=school, stage=stage, goal=goal):
+                answer = self.post(keep, asked, htmx=True)
+                self.assertContains(answer, "Kept at")
+                intake.refresh_from_db()
+                self.assertEqual((intake.data[kind], intake.data["school"]), ([code], [school]))
+                self.assertContains(answer, "<dt>Protein</dt>")
+
+    def test_a_client_with_kidney_disease_and_no_school_is_made_by_going_on(self):
+        for code in ("ckd_1", "ckd_2", "ckd_3", "ckd_4", "ckd_5"):
+            self.client.post("/clients/new/")
+            intake = Intake.objects.filter(client=None).get()
+            address = reverse("clients:intake", args=[intake.pk])
+            person = PERSON | {"has_condition": [code], "name": code}
+            self.assertRedirects(self.client.post(address, person | {"later": "1"}), "/clients/")
+            self.assertContains(self.client.get(address), "So far")
+            self.client.post(address, person | {"finish": "1"})
+            client = Client.objects.get(name=code)
+            self.assertEqual([row.kg for row in client.weigh_ins.all()], [66], "the weight of the first visit is the first weigh-in")
+            self.assertEqual(self.client.get(reverse("clients:page", args=[client.pk])).status_code, 200)
+
+    def test_a_second_click_makes_no_second_client(self):
+        self.client.post("/clients/new/")
+        address = reverse("clients:intake", args=[Intake.objects.get().pk])
+        for _ in range(2):
+            self.client.post(address, PERSON | {"finish": "1"})
+        self.assertEqual(Client.objects.filter(name="Tove Calder").count(), 1)
+
+    def test_two_who_write_one_first_visit(self):
+        self.client.post("/clients/new/")
+        intake = Intake.objects.get()
+        keep = reverse("clients:keep-intake", args=[intake.pk])
+        self.post(keep, {"name": "Tove Calder", "notes": "Likes barley", "visit_version": "1"}, htmx=True)
+        stale = self.post(keep, {"name": "Tove Kalder", "notes": "", "visit_version": "1"}, htmx=True)
+        self.assertContains(stale, "Likes barley", status_code=409)
+        self.assertContains(stale, "Tove Kalder", status_code=409)
+        intake.refresh_from_db()
+        self.assertEqual(intake.data["notes"], ["Likes barley"])
+        self.post(keep, {"name": "Tove Kalder", "notes": "", "visit_version": str(intake.version)}, htmx=True)
+        intake.refresh_from_db()
+        self.assertEqual(intake.data["name"], ["Tove Kalder"], "once it was seen it can be decided")
+
+
+class Watched(SimpleTestCase):
+    def test_what_is_watched_is_there_or_left_out_for_every_combination(self):
+        """What the first visit shows beside the form: targets that exist, for all of them."""
+        count = 0
+        for code, school, stage, goal in product(CODES, SCHOOLS, LIFE_STAGE_WORDS, GOAL_WORDS):
+            person = Person("female", 34, 171, 66, "low_active", goal, stage, conditions=frozenset({code}))
+            day = day_targets(person, schools().get(school))
+            shown = [key for key in watched_keys(person, day.school) if key in day.targets]
+            self.assertGreaterEqual(len(shown), 4, (code, school, stage, goal))
+            count += 1
+        self.assertGreater(count, 4000)

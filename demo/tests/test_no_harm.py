@@ -1,0 +1,180 @@
+"""Nothing that is proposed is what its own page warns of: every client of the demo, every bowl, every day, and variations of them."""
+
+from django.test import TestCase
+from django_scopes import scope
+
+from bowls.balancing import Options, options_from, problem_for
+from bowls.bowl import reckon_bowl
+from bowls.models import Bowl, BowlPart
+from bowls.proposed import LEFT_OUT_G
+from bowls.swapping import subject_of as bowl_subject
+from clients.aims import WHOLE_DAY
+from clients.cautions import of_foods
+from clients.gate import avoided_by, gate_of
+from clients.in_force import plan_of
+from clients.models import Client
+from clients.swap_panel import panel
+from demo.load import load
+from nutrition.balance import BadProblem
+from nutrition.balance_hints import hints
+from nutrition.balance_solver import balance
+from nutrition.bowl import Ingredient
+from nutrition.cautions import LEVELS
+from nutrition.food_classes import classes_of
+from nutrition.food_mosts import most_of
+from nutrition.foods import food_table
+from nutrition.meal_aims import upper_levels
+from nutrition.proposals import proposals
+from nutrition.quantities import amount_of
+from nutrition.staples import staple_parts
+from planner.balancing import balancing, filled
+from planner.day import reckon_day
+from planner.models import Day, DayEntry
+from planner.swapping import subject_of as day_subject
+from planner.views import plan_for
+from practice.models import Practice
+
+# What somebody or other must not have, put into bowls and days beside what is there: a variation of each.
+DANGEROUS = (
+    "walnuts", "tahini", "raw-sprouts", "alfalfa-sprouts-raw", "cooking-wine", "kelp-dried", "brazil-nuts", "grapefruit-raw", "miso",
+    "sourdough-bread", "fava-beans-cooked", "almonds", "psyllium-husk", "wheat-bran", "star-fruit-raw", "red-wine", "soy-sauce",
+    "salt-substitute-potassium-chloride", "kidney-beans-dry", "cassava-raw", "nutmeg-ground",
+)  # fmt: skip
+
+
+class NoHarm(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        load()
+        cls.practice = Practice.objects.get(name="Tern Point Wellness")
+
+    def run(self, result=None):
+        with scope(practice=Practice.objects.filter(name="Tern Point Wellness").first()):
+            return super().run(result)
+
+    def warned(self, plan, foods):
+        """What the page says of these foods, by its own way: (something to stop and ask about, anything at all)."""
+        named = [caution for caution in of_foods(plan, foods).standing if caution.names]
+        avoided = any(kind in classes_of(part.food) for kind in avoided_by(plan) for part in foods)
+        return any(caution.level == LEVELS[0] for caution in named), bool(named) or avoided
+
+    def check_portions(self, plan, problem, foods_of, told):
+        for proposal in told:
+            portions = proposal.answer.portions
+            for part in problem.parts:
+                foods, before, after = foods_of[part.id], part.grams, portions[part.id]
+                stops, warns = self.warned(plan, foods)
+                if part.locked:
+                    self.assertEqual(after, before)
+                elif stops:
+                    self.assertLess(after, LEFT_OUT_G, f"{part.name} for {plan.client}")
+                elif warns:
+                    self.assertLessEqual(after, before + 0.05, f"{part.name} for {plan.client}")
+                for one in foods if len(foods) == 1 else ():
+                    own = most_of(one.food)
+                    if own is not None and not part.locked:
+                        self.assertLessEqual(after, own.most_g + 0.05, f"{part.name} for {plan.client}")
+
+    def check_upper_levels(self, plan, problem, answer):
+        """Of what the portions can do anything about: where the smallest portions pass a level, the answer is not called proved."""
+        for key, most in upper_levels(plan.day).items():
+            total = problem.base.get(key, 0.0) + sum(
+                amount_of(p.profile, key).amount / p.profile.grams * answer.portions[p.id] for p in problem.parts
+            )
+            ordered = any(order.key == key and order.kind == "order" for order in plan.orders)
+            if total > most * (1 + 1e-6) and problem.base.get(key, 0.0) < most and not ordered:
+                self.assertEqual(answer.status, "infeasible", f"{key} {total:.0f} for {plan.client}")
+
+    def check_hints(self, plan, problem, answer, gate):
+        by_id = {part.id: part for part in problem.parts}
+        for hint in hints(problem, answer, staple_parts(gate)):
+            if hint.kind == "add":
+                food = food_table()[hint.id]
+                self.assertFalse(self.warned(plan, [Ingredient(food, hint.to)])[1], f"add {food.name} for {plan.client}")
+            elif hint.kind == "larger":
+                self.assertLessEqual(hint.to, by_id[hint.id].ceiling + 1e-6)
+
+    def check_panel(self, plan, found):
+        for gap in (*found["gaps"], *found["also_short"]):
+            for one in gap.fillers:
+                foods = [Ingredient(one.filler.food, one.filler.grams)]
+                self.assertFalse(self.warned(plan, foods)[1], f"{one.filler.words} for {plan.client}")
+                self.assertFalse(one.cautions)
+            for one in gap.swaps:
+                self.assertFalse([caution for caution in one.cautions if caution.names], f"{one.words} for {plan.client}")
+
+    def clients(self):
+        plans = [plan_of(client) for client in Client.objects.all()]
+        return [plan for plan in plans if plan.day is not None]
+
+    def look_at_bowl(self, plan, bowl, whole=False, look_on=False):
+        gate, reckoned = gate_of(plan), reckon_bowl(bowl)
+        options = Options(WHOLE_DAY) if whole else options_from({}, plan.day, reckoned)
+        try:
+            problem = problem_for(reckoned, plan, options, gate)
+        except BadProblem:
+            return
+        told = proposals(problem)
+        self.check_portions(plan, problem, {str(part.pk): part.foods for part in reckoned.parts}, told)
+        self.check_upper_levels(plan, problem, told[0].answer)
+        if look_on:
+            self.check_hints(plan, problem, told[0].answer, gate)
+            self.check_panel(plan, panel(bowl_subject(reckoned, gate, plan.client), plan, None))
+
+    def test_every_client_and_every_bowl(self):
+        for n, plan in enumerate(self.clients()):
+            for m, bowl in enumerate(Bowl.objects.all()):
+                with self.subTest(client=plan.client.name, bowl=bowl.name):
+                    self.look_at_bowl(plan, bowl, whole=(n + m) % 3 == 0, look_on=(n + m) % 7 == 0)
+
+    def test_every_client_and_what_is_dangerous_to_somebody(self):
+        slugs = [slug for slug in DANGEROUS if slug in food_table()]
+        self.assertGreaterEqual(len(slugs), 17)
+        for n, plan in enumerate(self.clients()):
+            bowl = Bowl.objects.create(practice=self.practice, name=f"dangerous {n}", vessel_ml=1500)
+            for place, slug in enumerate(["millet-cooked", "kale-raw", *slugs]):
+                food = food_table()[slug]
+                BowlPart.objects.create(bowl=bowl, role=food.role if food.role != "other" else "sauce", food=slug, grams=20, place=place)
+            with self.subTest(client=plan.client.name):
+                self.look_at_bowl(plan, bowl, look_on=True)
+
+    def test_every_day_and_a_variation_of_it(self):
+        for n, day in enumerate(Day.objects.all()):
+            plan = plan_for(day)
+            if plan.day is None:
+                continue
+            for more in ((), DANGEROUS[n % 7 :: 7]):
+                for slug in more:
+                    if slug in food_table():
+                        DayEntry.objects.create(day=day, meal="dinner", food=slug, amount=20)
+                with self.subTest(client=plan.client.name, day=day.note, more=more):
+                    self.look_at_day(day, plan, look_on=bool(more) == bool(n % 2))
+
+    def look_at_day(self, day, plan, look_on):
+        gate, reckoned = gate_of(plan), reckon_day(day)
+        made = balancing(reckoned, plan, WHOLE_DAY, gate)
+        if not made.entries:
+            return
+        told = proposals(made.problem)
+        self.check_portions(plan, made.problem, {str(one.row.pk): one.ingredients for one in made.entries}, told)
+        self.check_upper_levels(plan, made.problem, told[0].answer)
+        # what lacks meals is not blown up to fill them
+        share = filled(reckoned, plan).share
+        kcal = next(aim for aim in made.problem.aims if aim.key == "energy_kcal")
+        self.assertLessEqual(kcal.aim, plan.day["energy_kcal"].aim * share + 1)
+        if look_on:
+            self.check_hints(plan, made.problem, told[0].answer, gate)
+            self.check_panel(plan, panel(day_subject(reckoned, None, gate, share), plan, None, share if share < 1 else None))
+
+    def test_what_is_found_today_holds_for_what_was_planned_before(self):
+        day = Day.objects.filter(client__name="Wren Adeyemi-Lund").first()
+        DayEntry.objects.create(day=day, meal="snack", food="walnuts", amount=30)
+        plan = plan_for(day)
+        self.assertFalse(gate_of(plan).why_not(food_table()["walnuts"]))
+        Client.objects.filter(pk=day.client_id).update(allergies=["tree nuts"])
+        day = Day.objects.get(pk=day.pk)
+        plan, reckoned = plan_for(day), reckon_day(day)
+        self.assertIn("allergen", {caution.code for caution in of_foods(plan, reckoned.ingredients).standing})
+        made = balancing(reckoned, plan, WHOLE_DAY, gate_of(plan))
+        walnuts = next(part for part in made.problem.parts if part.name == "Walnuts")
+        self.assertEqual(balance(made.problem).portions[walnuts.id], 0)
