@@ -131,12 +131,16 @@ def _save_client(request: HttpRequest, form: ClientForm, supplements, stored: Cl
         client.save_over(form.cleaned_data["version"] or 0)
         if "supplements" not in keep_theirs:
             supplements.save(client)
-        if weighed:
-            WeighIn.objects.update_or_create(client=client, date=timezone.localdate(), defaults={"kg": client.weight_kg})
+        was = client.weigh_ins.filter(date=timezone.localdate()).exclude(kg=client.weight_kg).first() if weighed else None
+        if was:
+            was.remove(request.user)
+        if weighed and not client.weigh_ins.filter(date=timezone.localdate()).exists():
+            WeighIn.objects.create(client=client, date=timezone.localdate(), kg=client.weight_kg)
         changed = ", ".join(str(form[name].label or name).lower() for name in form.changed_data if name in form.fields)
         made = make_version(client, request.user, f"Changed: {changed}", form.cleaned_data["takes_effect"])
     if weighed:
-        messages.info(request, f"{client.weight_kg:g} kg is recorded as the weigh-in of today.")
+        instead = f", in place of {was.kg:g} kg, which can be brought back" if was else ""
+        messages.info(request, f"{client.weight_kg:g} kg is recorded as the weigh-in of today{instead}.")
     if made:
         messages.success(request, f"New targets from {made.takes_effect:%b %-d} on.")
     return redirect("clients:page", client.pk)

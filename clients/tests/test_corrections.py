@@ -69,6 +69,9 @@ class WeighIns(PracticeCase):
         }
         self.client.post(address, form)
         self.assertEqual(Client.objects.get().last_weight_kg, 97)
+        page = self.client.post(address, form | {"weight_kg": 96, "version": 2}, follow=True)
+        self.assertContains(page, "in place of 97 kg, which can be brought back")
+        self.assertEqual((Client.objects.get().last_weight_kg, WeighIn.with_removed.count()), (96, 2))
 
 
 class Archive(PracticeCase):
