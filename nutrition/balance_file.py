@@ -24,6 +24,8 @@ from nutrition.search import food_index
 from nutrition.staples import staple_parts
 
 SIGNIFICANT = 9
+# Beyond these nothing is eaten, and whole numbers of the solver would not hold what they are multiplied to.
+LEAST_NUMBER, MOST_NUMBER, MOST_WEIGHT = 1e-4, 1e6, 1e4
 # A problem without a person keeps to the upper levels of adults.
 ADULT = ("female", 30.0)
 # Of an amount that is partly unknown less than this share of its aim is not worth a word.
@@ -34,8 +36,10 @@ def _number(data: Mapping[str, Any], name: str, field: str, default: float | Non
     value = data.get(name)
     if value is None:
         return default
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+    if isinstance(value, bool) or not isinstance(value, int | float) or not abs(value) < math.inf:
         raise BadProblem(field, f"{field} is a number, not {value!r}")
+    if value and not LEAST_NUMBER <= abs(value) <= MOST_NUMBER:
+        raise BadProblem(field, f"{field} is no number to plan with: give 0, or {LEAST_NUMBER:g} to {MOST_NUMBER:,.0f}")
     return float(value)
 
 
@@ -128,7 +132,11 @@ def _aim(key: str, row: object) -> Aim:
         if not bounds:
             raise BadProblem(field, f"{field} needs min, aim or max")
         aim = sum(bounds) / len(bounds)
+    elif (low is not None and aim < low) or (high is not None and aim > high):
+        raise BadProblem(f"{field}.aim", f"{field}.aim of {aim:g} lies outside its min and max")
     weight = _number(row, "weight", f"{field}.weight", 1.0)
+    if weight is not None and weight > MOST_WEIGHT:
+        raise BadProblem(f"{field}.weight", f"{field}.weight is at most {MOST_WEIGHT:g}")
     return Aim(key, low, aim, high, 1.0 if weight is None else weight, bool(row.get("hard", False)))
 
 

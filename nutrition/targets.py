@@ -54,7 +54,8 @@ MOST_WATCHED = 7
 
 # No body lives on less or more than this, by anybody's order. Common practice, no source. [kcal/day]
 ENERGY_BY_HAND = (450.0, 8000.0)
-MOST_BY_HAND = 1e6
+# What a number set by hand may be besides zero, in any unit.
+LEAST_BY_HAND, MOST_BY_HAND = 1e-4, 1e6
 # A loss that leads to the least weight within so long is not begun. [weeks]
 WEEKS_AHEAD = 4.0
 
@@ -84,7 +85,7 @@ def check_order(order: Order) -> None:
     if not numbers:
         raise OutOfRange("low", f"{name}: give a least, an aim or a most.")
     for field, value in numbers.items():
-        if not math.isfinite(value) or abs(value) > MOST_BY_HAND:
+        if not math.isfinite(value) or abs(value) > MOST_BY_HAND or 0 < abs(value) < LEAST_BY_HAND:
             raise OutOfRange(field, f"{name}: {value:g} is no number to plan with.")
         if value < 0 and order.key != "pral_meq":
             raise OutOfRange(field, f"{name}: a target cannot be below zero.")

@@ -103,7 +103,7 @@ class NothingLost(BrowserCase):
         first.get_by_label("Date").fill("2026-12-20")
         first.get_by_role("button", name="Open this day").click()
         expect(first.get_by_text("This page is for")).to_be_visible()
-        expect(first.locator(".focus-plate")).to_contain_text("Osk Brannigan")
+        expect(first.locator(".for-client")).to_contain_text("Osk Brannigan")
         first.wait_for_url("**/days/*/")
         with self.practice():
             self.assertEqual(Day.objects.get(date="2026-12-20").client, Client.objects.get(name="Osk Brannigan"))
@@ -111,7 +111,7 @@ class NothingLost(BrowserCase):
         first.keyboard.press("g")
         first.keyboard.press("b")
         first.wait_for_url("**/for/*/bowls/")
-        expect(first.locator(".focus-plate")).to_contain_text("Osk Brannigan")
+        expect(first.locator(".for-client")).to_contain_text("Osk Brannigan")
 
     def test_what_is_found_is_marked_before_it_is_added(self):
         page = self.page

@@ -245,6 +245,11 @@ class File(TestCase):
             ({"parts": [{"id": "a"}]}, "parts[0]"), ({"parts": [parts[0], parts[0]]}, "parts"),
             ({"parts": [{**parts[0], "min_grams": 400}]}, "parts[0].min_grams"), ({"targets": {"protien_g": {}}}, "targets.protien_g"),
             ({"targets": {"protein_g": {"min": 9, "max": 3}}}, "targets"), ({"parts": [{**parts[0], "grams": "a lot"}]}, "parts[0].grams"),
+            ({"vessel_ml": 1e-320}, "vessel_ml"), ({"targets": {"protein_g": {"min": 1e308}}}, "targets.protein_g.min"),
+            ({"targets": {"protein_g": {"min": 9, "weight": 1e308}}}, "targets.protein_g.weight"),
+            ({"targets": {"protein_g": {"min": 9, "weight": 1e5}}}, "targets.protein_g.weight"),
+            ({"targets": {"protein_g": {"min": 20, "aim": 10}}}, "targets.protein_g.aim"),
+            ({"parts": [{**parts[0], "grams": 10**400}]}, "parts[0].grams"),
         ):  # fmt: skip
             with self.subTest(field), self.assertRaises(BadProblem) as caught:
                 read_problem({**self.data, **wrong}, str)
