@@ -7,17 +7,26 @@ import re
 from dataclasses import dataclass
 
 # What stands alone on a line and says what follows.
-_INGREDIENTS = re.compile(r"^(?:the\s+)?(?:ingredients?(?:\s+list)?|what you need|you will need|you'll need)\s*:?$", re.I)
+_COUNT = r"(?P<count>\d+(?:\s*(?:-|to|\u2013)\s*\d+)?)"
+_INGREDIENTS = re.compile(
+    r"^(?:the\s+)?(?:ingredients?(?:\s+list)?|what you need|you will need|you'll need)\s*"
+    rf"(?:(?:\(\s*)?(?:for|serves|makes)?\s*{_COUNT}\s*(?:servings?|portions?|people|persons?)?\s*\)?)?\s*:?$",
+    re.I,
+)
 _STEPS = re.compile(r"^(?:the\s+)?(?:method|instructions?|directions?|preparation|steps?|how to make it|procedure)\s*:?$", re.I)
 _REMARKS = re.compile(r"^(?:notes?|tips?|storage|variations?|nutrition(?:al)?(?: facts| information)?(?: per serving)?)\s*:?$", re.I)
 # "For the dressing:", "Sauce:"; a heading among the ingredients and none of them.
 _HEADING = re.compile(r"^(?:for (?:the )?[a-z][a-z ]{1,40}|[a-z][a-z ]{1,30}):$", re.I)
 _SERVES = re.compile(
-    r"^(?:serves|servings|makes|yields?|portions|for)\s*:?\s*(?:about\s+)?(?P<count>\d+(?:\s*(?:-|to|\u2013)\s*\d+)?)\s*"
+    rf"^(?:serves|servings|makes|yields?|portions|for)\s*:?\s*(?:about\s+)?{_COUNT}\s*"
     r"(?:servings?|portions?|people|persons?|bowls?|helpings?)?\.?$",
     re.I,
 )
-_COUNT_FIRST = re.compile(r"^(?P<count>\d+(?:\s*(?:-|to|\u2013)\s*\d+)?)\s+(?:servings?|portions?|people|persons)\.?$", re.I)
+_COUNT_FIRST = re.compile(rf"^{_COUNT}\s+(?:servings?|portions?|people|persons)\.?$", re.I)
+# "Millet bake (serves 8)": a title that says for how many.
+_TITLE_SERVES = re.compile(
+    rf"^(?P<title>\D{{3,120}}?)[\s,\u2013\u2014-]*\(?\s*(?:serves|makes|yields)\s+{_COUNT}\s*(?:servings?|portions?|people)?\s*\)?$", re.I
+)
 _TIMES = re.compile(r"^(?:prep(?:aration)?|cook(?:ing)?|total|active|resting)\s*(?:time)?\s*:\s*.{1,40}$", re.I)
 _NUMBERED = re.compile(r"^(?:step\s*)?\d{1,2}\s*[.):]\s*", re.I)
 
@@ -41,6 +50,11 @@ def decoded(text: str) -> str:
     return "".join(char for char in text if char >= " " or char in "\n\t")
 
 
+def _says_what_follows(row: str) -> bool:
+    """Whether a line is "Serves 4" or a time: what stands above it is a title."""
+    return any(kind.match(row) for kind in (_SERVES, _COUNT_FIRST, _TIMES))
+
+
 def parted(text: str) -> Pasted:
     """The parts of a pasted text. A text without such words is all ingredients, but for "Serves 4"."""
     rows = [decoded(row).strip() for row in text.splitlines()]
@@ -49,10 +63,17 @@ def parted(text: str) -> Pasted:
     part = "before" if named else "lines"
     title, serves = "", ""
     found: dict[str, list[str]] = {"before": [], "lines": [], "steps": [], "passed": []}
+    if len(rows) > 1 and not named and not re.search(r"\d", rows[0]) and _says_what_follows(rows[1]):
+        title, rows = rows[0], rows[1:]
     for row in rows:
+        headed = _INGREDIENTS.match(row)
+        entitled = _TITLE_SERVES.match(row) if row is rows[0] and not title else None
         said = _SERVES.match(row) or (_COUNT_FIRST.match(row) if part != "steps" else None)
-        if _INGREDIENTS.match(row):
+        if headed:
             part = "lines"
+            serves = serves or headed["count"] or ""
+        elif entitled:
+            title, serves = entitled["title"].strip(), entitled["count"]
         elif _STEPS.match(row):
             part = "steps"
         elif _REMARKS.match(row):

@@ -93,6 +93,19 @@ class Exchange(PracticeCase):
         recipe = Recipe.objects.order_by("-pk").first()
         self.assertEqual((recipe.choices, recipe.cooked_by, recipe.role, recipe.batch_g), ({}, "", "dish", None))
 
+    def test_pasted_titles_and_headings_are_no_ingredients(self):
+        for text, title, servings in (
+            ("Kohlrabi slaw\nMakes 4 servings\n\nFor the slaw:\n2 kohlrabi, grated\n1 carrot", "Kohlrabi slaw", 4),
+            ("Slaw (serves 6)\n2 kohlrabi, grated\n1 carrot", "Slaw", 6),
+            ("Slaw \u2014 yields 8\nIngredients:\n2 kohlrabi, grated\n1 carrot", "Slaw", 8),
+            ("Slaw\nIngredients (3 servings):\n2 kohlrabi, grated\n1 carrot", "Slaw", 3),
+            ("<ul><li>2 kohlrabi, grated</li>\n<li>1 <b>carrot</b></li></ul>", "", 1),
+        ):
+            with self.subTest(text):
+                found = read_anything(text).recipe
+                self.assertEqual([line.replace("  ", " ") for line in found.lines], ["2 kohlrabi, grated", "1 carrot"])
+                self.assertEqual((found.title, found.servings), (title, servings))
+
     def test_read_anything_tells_by_the_content(self):
         self.assertEqual(read_anything("1 cup millet").recipe.lines, ("1 cup millet",))
         with self.assertRaises(UnreadableRecipe):
