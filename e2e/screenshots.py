@@ -1,19 +1,10 @@
 """Remake the pictures of the main views from a fresh demo database."""
 
 import argparse
-import os
-import subprocess
-import sys
-import tempfile
-import time
-import urllib.request
 from pathlib import Path
 
 from e2e.browser import chromium, sign_in
-
-ROOT = Path(__file__).resolve().parent.parent
-PORT = 8391
-BASE = f"http://127.0.0.1:{PORT}"
+from e2e.serving import BASE, ROOT, serving_demo
 
 
 def go(link: str):
@@ -58,16 +49,6 @@ VIEWS = {
 }
 
 
-def wait_until_up() -> None:
-    for _ in range(100):
-        try:
-            urllib.request.urlopen(f"{BASE}/sign-in/", timeout=1)
-            return
-        except OSError:
-            time.sleep(0.1)
-    raise SystemExit("the application did not come up")
-
-
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("names", nargs="*", default=list(VIEWS))
@@ -76,28 +57,19 @@ def main() -> None:
     parser.add_argument("--full", action="store_true", help="the whole page, however long")
     args = parser.parse_args()
     args.to.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as var:
-        environment = {**os.environ, "ROUNDPANTRY_VAR": var, "ROUNDPANTRY_DB": f"{var}/demo.sqlite3"}
-        subprocess.run([sys.executable, "manage.py", "demo"], cwd=ROOT, env=environment, check=True, stdout=subprocess.DEVNULL)
-        command = [sys.executable, "-m", "waitress", f"--listen=127.0.0.1:{PORT}", "roundpantry.wsgi:application"]
-        server = subprocess.Popen(command, cwd=ROOT, env=environment)
-        try:
-            wait_until_up()
-            with chromium() as browser:
-                page = browser.new_page(viewport={"width": args.width, "height": 800 if args.width > 500 else 844})
-                page.on("console", lambda message: print(f"console: {message.text}") if message.type in ("error", "warning") else None)
-                sign_in(page, BASE, "marin", "tern-point-kettle")
-                for name in args.names:
-                    address, steps = VIEWS[name]
-                    page.goto(BASE + address)
-                    for step in steps:
-                        step(page)
-                        page.wait_for_load_state()
-                    page.evaluate("document.fonts.ready")
-                    page.screenshot(path=args.to / f"{name}.png", full_page=args.full)
-                    print(f"{name}.png")
-        finally:
-            server.terminate()
+    with serving_demo(), chromium() as browser:
+        page = browser.new_page(viewport={"width": args.width, "height": 800 if args.width > 500 else 844})
+        page.on("console", lambda message: print(f"console: {message.text}") if message.type in ("error", "warning") else None)
+        sign_in(page, BASE, "marin", "tern-point-kettle")
+        for name in args.names:
+            address, steps = VIEWS[name]
+            page.goto(BASE + address)
+            for step in steps:
+                step(page)
+                page.wait_for_load_state()
+            page.evaluate("document.fonts.ready")
+            page.screenshot(path=args.to / f"{name}.png", full_page=args.full)
+            print(f"{name}.png")
 
 
 if __name__ == "__main__":

@@ -43,6 +43,21 @@ class NothingLost(BrowserCase):
         expect(page.get_by_role("heading", name="Ragna Holt", exact=True)).to_be_visible()
         expect(page.get_by_text("61.0 kg").first).to_be_visible()
 
+    def test_what_was_drawn_a_moment_ago_is_sent_like_the_rest(self):
+        page = self.page
+        self.open("/bowls/")
+        self.follow("Harbor night flask")
+        # as it stands between being drawn and being taken over
+        page.evaluate("const parts = document.querySelector('#work'); parts.innerHTML = parts.innerHTML; window.stays = true")
+        kale = page.get_by_label("Amount of Kale, raw")
+        kale.fill("77 g")
+        with page.expect_request("**/parts/*/") as sent:
+            kale.press("Enter")
+        self.assertEqual(sent.value.headers.get("hx-request"), "true")
+        self.assertIn("page-id", sent.value.headers)
+        expect(kale).to_have_value("77 g")
+        self.assertTrue(page.evaluate("window.stays"), "the page was not loaded anew")
+
     def test_a_save_that_fails_is_seen_keeps_what_was_typed_and_is_tried_again(self):
         page = self.page
         self.begin("Ragna Holt")

@@ -85,22 +85,14 @@ class WholeJob(BrowserCase):
 
 
 class Recipe(BrowserCase):
-    def test_a_keystroke_is_answered_within_150_ms(self):
+    def test_a_keystroke_is_answered_without_a_new_page(self):
         self.open("/recipes/")
         self.follow("Bean and barley soup")
-        # from the request to the frame after the new reading; the wait for a pause in typing comes before it
-        measure = """() => new Promise((done) => {
-            const field = document.querySelector('#id_text');
-            let start;
-            document.addEventListener('htmx:beforeRequest', () => { start = performance.now(); }, { once: true });
-            const settled = () => requestAnimationFrame(() => done(performance.now() - start));
-            document.addEventListener('htmx:afterSettle', settled, { once: true });
-            field.value += 's';
-            field.dispatchEvent(new Event('input', { bubbles: true }));
-        })"""
-        self.page.evaluate(measure)
-        rounds = [sorted(self.page.evaluate(measure) for _ in range(7)) for _ in range(3)]
-        self.assertLess(min(times[3] for times in rounds), 150, f"medians of {rounds}")
+        self.page.evaluate("window.stays = true")
+        self.page.get_by_label("Ingredients, one a line").press("Control+End")
+        self.page.keyboard.type("\n200 g kohlrabi")
+        expect(self.page.get_by_label("Food for 200 g kohlrabi")).to_be_visible()
+        self.assertTrue(self.page.evaluate("window.stays"))
 
     def test_cook_and_go_back_a_version(self):
         page = self.page
@@ -130,21 +122,14 @@ class Bowl(BrowserCase):
     def amount(self, name):
         return self.page.get_by_label(f"Amount of {name}")
 
-    def test_a_change_is_on_screen_within_150_ms(self):
-        # the clock runs in the page: from the click to the first frame after the new numbers stand there
-        measure = """() => new Promise((done) => {
-            const start = performance.now();
-            const before = document.querySelector('#strip').innerText;
-            document.addEventListener('htmx:afterSettle', () => requestAnimationFrame(() => {
-                if (document.querySelector('#strip').innerText === before) throw new Error('nothing changed');
-                done(performance.now() - start);
-            }), { once: true });
-            document.querySelector('[data-part] button[name=step][value="1"]').click();
-        })"""
-        self.page.evaluate(measure)
-        # another program on the machine only ever makes it slower: the best of three rounds is the application's own time
-        rounds = [sorted(self.page.evaluate(measure) for _ in range(9)) for _ in range(3)]
-        self.assertLess(min(times[4] for times in rounds), 150, f"medians of {rounds}")
+    def test_a_change_is_on_screen_without_a_new_page(self):
+        strip = self.page.locator("#strip")
+        before = strip.inner_text()
+        self.page.evaluate("window.stays = true")
+        self.page.get_by_role("button", name="More Kale, raw").click()
+        expect(self.amount("Kale, raw")).not_to_have_value("40 g")
+        expect(strip).not_to_have_text(before)
+        self.assertTrue(self.page.evaluate("window.stays"))
 
     def test_drag_a_part_larger_then_undo(self):
         page = self.page

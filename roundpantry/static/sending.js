@@ -84,7 +84,14 @@
     const form = event.target, submitter = event.submitter;
     const verb = (submitter && submitter.getAttribute("formmethod")) || form.getAttribute("method") || "get";
     if (event.defaultPrevented || verb.toLowerCase() !== "post" || form.dataset.plain !== undefined) return;
-    if (form.hasAttribute("hx-post") && !(submitter && submitter.hasAttribute("hx-disable"))) return;
+    if (form.hasAttribute("hx-post") && !(submitter && submitter.hasAttribute("hx-disable"))) {
+      // drawn a moment ago and not yet taken over by htmx, which would have stopped the event: sent by it all the same
+      event.preventDefault();
+      htmx.process(form);
+      // a form cannot be sent again while it is being sent
+      setTimeout(() => form.isConnected && form.requestSubmit(submitter && submitter.isConnected ? submitter : undefined));
+      return;
+    }
     event.preventDefault();
     if (form.dataset.sending) return;
     form.dataset.sending = "1";

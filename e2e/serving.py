@@ -1,0 +1,40 @@
+"""The application on a port of its own with a fresh demo database, for pictures and for times."""
+
+import os
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+PORT = 8391
+BASE = f"http://127.0.0.1:{PORT}"
+
+
+@contextmanager
+def serving_demo() -> Iterator[None]:
+    """Serves at BASE until left. Raises SystemExit where it does not come up."""
+    with tempfile.TemporaryDirectory() as var:
+        environment = {**os.environ, "ROUNDPANTRY_VAR": var, "ROUNDPANTRY_DB": f"{var}/demo.sqlite3"}
+        subprocess.run([sys.executable, "manage.py", "demo"], cwd=ROOT, env=environment, check=True, stdout=subprocess.DEVNULL)
+        command = [sys.executable, "-m", "waitress", f"--listen=127.0.0.1:{PORT}", "roundpantry.wsgi:application"]
+        server = subprocess.Popen(command, cwd=ROOT, env=environment)
+        try:
+            wait_until_up()
+            yield
+        finally:
+            server.terminate()
+
+
+def wait_until_up() -> None:
+    for _ in range(100):
+        try:
+            urllib.request.urlopen(f"{BASE}/sign-in/", timeout=1)
+            return
+        except OSError:
+            time.sleep(0.1)
+    raise SystemExit("the application did not come up")
