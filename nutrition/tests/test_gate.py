@@ -28,9 +28,10 @@ from nutrition.targets import day_targets
 from nutrition.tells import tell
 
 FOODS = food_table()
-# Who must not be given what, as the audit's cases have it.
+# Who must not be given what.
 MUST_NOT = (
     ({"allergies": {"tree nuts"}}, ("walnuts", "almonds", "cashew-butter-salted")),
+    ({"allergies": {"mustard"}}, ("mustard-greens-cooked", "mustard-leaves-raw", "dijon-mustard")),
     ({"life_stage": "pregnant_3"}, ("cooking-wine", "alfalfa-sprouts-raw", "kelp-dried")),
     ({"conditions": {"celiac"}}, ("sourdough-bread", "barley-pearled-cooked", "seitan")),
     ({"conditions": {"maoi"}}, ("white-miso", "soy-sauce", "sauerkraut-canned-drained", "fava-beans-cooked")),
