@@ -353,8 +353,9 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
 @require_POST
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
     bowl, _elsewhere = opened(request, pk)
+    version, _by, page = asked_by(request)
     try:
-        whose = bowl.step_back(*asked_by(request)[::2])
+        whose = bowl.step_back(version, page)
     except StaleSave as error:
         return stale_answer(request, error.current, "the step back")
     if whose and whose != request.user.shown_name:

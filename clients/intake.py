@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from clients.forms import FIELDS, ClientForm, SupplementRows
 from clients.in_force import InForce
-from clients.models import Client, Intake, WeighIn
+from clients.models import Client, Intake
 from clients.versions import make_version
 from nutrition.cautions import Caution, cautions_in
 from nutrition.person import OutOfRange, Referred
@@ -20,7 +20,7 @@ from practice.models import User
 from practice.versioned import StaleSave, version_in
 from schools.chosen import school_named
 
-NOT_KEPT = {"csrfmiddlewaretoken", "visit_version", "visit_page", "finish", "later"}
+NOT_KEPT = {"csrfmiddlewaretoken", "visit_version", "finish", "later"}
 MOST_KEPT = 60_000
 NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": ["3"], "supplements-INITIAL_FORMS": ["0"]}
 NEEDED = ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage", "goal", "formula", "weight_basis", "meals")
@@ -36,12 +36,13 @@ class SoFar:
     waiting_for: str
 
 
-def keep(intake: Intake, post: QueryDict) -> bool:
-    """Keep what stands in the form, valid or not. False if it is too much to keep. Raises StaleSave where somebody else kept more."""
+def keep(intake: Intake, post: QueryDict, page: str) -> bool:
+    """Keep what stands in the form of an open page, valid or not. False if it is too much to keep. Raises StaleSave where somebody else
+    kept more."""
     data = {name: [value.replace("\x00", "") for value in values] for name, values in post.lists() if name not in NOT_KEPT}
     if sum(len(name) + sum(len(value) for value in values) for name, values in data.items()) > MOST_KEPT:
         return False
-    asked, page = version_in(post.get("visit_version")), post.get("visit_page", "")[:40]
+    asked = version_in(post.get("visit_version"))
     with transaction.atomic():
         stored = Intake.with_removed.get(pk=intake.pk)
         own = asked is None or (bool(page) and page == stored.kept_from)
@@ -104,7 +105,7 @@ def finish(intake: Intake, form: ClientForm, supplements: SupplementRows, by: Us
         client.save()
         supplements.save(client)
         # what they weigh at the first visit is their first weigh-in
-        WeighIn.objects.create(client=client, date=timezone.localdate(), kg=client.weight_kg)
+        client.weigh(timezone.localdate(), client.weight_kg, by)
         make_version(client, by, "First visit", form.cleaned_data.get("takes_effect"))
         intake.client, intake.data = client, {}
         intake.save(update_fields=["client", "data", "updated"])

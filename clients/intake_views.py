@@ -4,13 +4,12 @@ from django.contrib import messages
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.utils.crypto import get_random_string
 from django.views.decorators.http import require_POST
 
 from clients.forms import ClientForm, SupplementFormSet
 from clients.intake import MOST_KEPT, differing, finish, keep, kept, so_far
 from clients.models import Intake
-from practice.versioned import StaleSave
+from practice.versioned import StaleSave, page_in
 
 TOO_MUCH = f"That is more than {MOST_KEPT:,} characters: shorten the notes. Nothing new is kept until then."
 
@@ -29,7 +28,7 @@ def intake(request: HttpRequest, pk: int) -> HttpResponse:
     if request.method == "POST":
         form, supplements = ClientForm(request.POST), SupplementFormSet(request.POST)
         try:
-            if not keep(row, request.POST):
+            if not keep(row, request.POST, page_in(request)):
                 messages.error(request, TOO_MUCH)
             elif "later" in request.POST:
                 messages.success(request, "Kept. It waits on this page until you go on.")
@@ -49,7 +48,6 @@ def intake(request: HttpRequest, pk: int) -> HttpResponse:
         form, supplements = ClientForm(), SupplementFormSet()
     look = so_far(ClientForm(kept(row))) if row.data else None
     context = {"intake": row, "form": form, "supplements": supplements, "so_far": look, "stale": stale, "differs": differs}
-    context["page"] = request.POST.get("visit_page", "")[:40] or get_random_string(20)
     return render(request, "clients/intake.html", context, status=409 if stale else 400 if request.method == "POST" else 200)
 
 
@@ -68,7 +66,7 @@ def keep_intake(request: HttpRequest, pk: int) -> HttpResponse:
     if row.client_id:
         return HttpResponse("This first visit is a client already: nothing more is kept here.", status=410, content_type="text/plain")
     try:
-        if not keep(row, request.POST):
+        if not keep(row, request.POST, page_in(request)):
             return HttpResponse(TOO_MUCH, status=413, content_type="text/plain")
     except StaleSave as error:
         context = {"intake": error.current, "differs": differing(error.current, request.POST), "stale": True}

@@ -1,7 +1,9 @@
 """Clients: who they are, what they weigh and take, and the record of their targets."""
 
+from datetime import date
+
 from django.core.validators import MaxValueValidator, MinValueValidator
-from django.db import models
+from django.db import models, transaction
 from django.utils import timezone
 from django_scopes import ScopedManager
 
@@ -98,6 +100,15 @@ class Client(Versioned, Removable):
     def supplements_taken(self) -> list[Supplement]:
         """What they take now; nothing for a client that is not stored yet. A dose that cannot be is left out of the sums."""
         return [row.supplement() for row in self.supplements.all() if row.possible] if self.pk else []
+
+    def weigh(self, on: date, kg: float, by: User) -> "WeighIn | None":
+        """Record a weight; the one of that day that it takes the place of, which can be brought back. [kg]"""
+        with transaction.atomic():
+            there = self.weigh_ins.filter(date=on).first()
+            if there:
+                there.remove(by)
+            WeighIn.objects.create(client=self, date=on, kg=kg)
+        return there
 
     @property
     def last_weight_kg(self) -> float | None:

@@ -16,7 +16,7 @@ from clients.differences import DECIDED_BY_HAND, decided, differences, undecided
 from clients.forms import ClientForm, OverrideForm, RetargetForm, SharesForm, SupplementFormSet, WeighInForm
 from clients.history import history_of
 from clients.in_force import plan_of
-from clients.models import CautionDismissal, Client, Intake, TargetOverride, WeighIn
+from clients.models import CautionDismissal, Client, Intake, TargetOverride
 from clients.versions import make_version
 from nutrition.cautions import rules
 from nutrition.meals import MEAL_NAMES
@@ -131,11 +131,9 @@ def _save_client(request: HttpRequest, form: ClientForm, supplements, stored: Cl
         client.save_over(form.cleaned_data["version"] or 0)
         if "supplements" not in keep_theirs:
             supplements.save(client)
-        was = client.weigh_ins.filter(date=timezone.localdate()).exclude(kg=client.weight_kg).first() if weighed else None
-        if was:
-            was.remove(request.user)
-        if weighed and not client.weigh_ins.filter(date=timezone.localdate()).exists():
-            WeighIn.objects.create(client=client, date=timezone.localdate(), kg=client.weight_kg)
+        today, was = timezone.localdate(), None
+        if weighed and not client.weigh_ins.filter(date=today, kg=client.weight_kg).exists():
+            was = client.weigh(today, client.weight_kg, request.user)
         changed = ", ".join(str(form[name].label or name).lower() for name in form.changed_data if name in form.fields)
         made = make_version(client, request.user, f"Changed: {changed}", form.cleaned_data["takes_effect"])
     if weighed:
@@ -165,12 +163,9 @@ def weigh_in(request: HttpRequest, pk: int) -> HttpResponse:
     form = WeighInForm(request.POST, client=client)
     if form.is_valid():
         kg = form.cleaned_data["kg"]
-        with transaction.atomic():
-            if form.there:
-                form.there.remove(request.user)
-            WeighIn.objects.create(client=client, date=form.cleaned_data["date"], kg=kg)
-        was = f" in place of {form.there.kg:g} kg" if form.there else ""
-        messages.success(request, f"{kg:g} kg recorded{was}.")
+        was = client.weigh(form.cleaned_data["date"], kg, request.user)
+        instead = f" in place of {was.kg:g} kg" if was else ""
+        messages.success(request, f"{kg:g} kg recorded{instead}.")
         return redirect("clients:page", pk)
     return render(request, "clients/weigh_in.html", {"client": client, "form": form}, status=400)
 

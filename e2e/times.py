@@ -1,6 +1,5 @@
 """Times in the browser: from a person's doing to the first frame after the new numbers stand there."""
 
-from collections.abc import Callable
 from statistics import median
 
 from playwright.sync_api import Page
@@ -42,8 +41,8 @@ def times(page: Page, list_at: str, name: str, measure: str) -> list[float]:
     return [page.evaluate(measure) for _ in range(ROUNDS)]
 
 
-def all_times(say: Callable[[str], None] = print) -> bool:
-    """Say each median and the slowest; whether all medians stay under the limit."""
+def all_times() -> bool:
+    """Print each median and the slowest; whether all medians stay under the limit."""
     fine = True
     with serving_demo(), chromium() as browser:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
@@ -51,5 +50,5 @@ def all_times(say: Callable[[str], None] = print) -> bool:
         for what, list_at, name, measure in MEASURED:
             found = times(page, list_at, name, measure)
             fine &= median(found) < LIMIT
-            say(f"{what + ', in the browser':44} {median(found):5.0f} ms median, {max(found):5.0f} ms slowest, limit {LIMIT}")
+            print(f"{what + ', in the browser':44} {median(found):5.0f} ms median, {max(found):5.0f} ms slowest, limit {LIMIT}")
     return fine

@@ -22,10 +22,11 @@ from nutrition.recipe import Facts, Recipe, UnreadableRecipe, parse_text, reckon
 from nutrition.reference import reference_intakes
 from nutrition.search import food_index
 from nutrition.staples import staple_parts
+from nutrition.targets import LEAST_BY_HAND, MOST_BY_HAND
 
 SIGNIFICANT = 9
-# Beyond these nothing is eaten, and whole numbers of the solver would not hold what they are multiplied to.
-LEAST_NUMBER, MOST_NUMBER, MOST_WEIGHT = 1e-4, 1e6, 1e4
+# Beyond this the solver's whole numbers would not hold what a target is multiplied to.
+MOST_WEIGHT = 1e4
 # A problem without a person keeps to the upper levels of adults.
 ADULT = ("female", 30.0)
 # Of an amount that is partly unknown less than this share of its aim is not worth a word.
@@ -38,8 +39,8 @@ def _number(data: Mapping[str, Any], name: str, field: str, default: float | Non
         return default
     if isinstance(value, bool) or not isinstance(value, int | float) or not abs(value) < math.inf:
         raise BadProblem(field, f"{field} is a number, not {value!r}")
-    if value and not LEAST_NUMBER <= abs(value) <= MOST_NUMBER:
-        raise BadProblem(field, f"{field} is no number to plan with: give 0, or {LEAST_NUMBER:g} to {MOST_NUMBER:,.0f}")
+    if value and not LEAST_BY_HAND <= abs(value) <= MOST_BY_HAND:
+        raise BadProblem(field, f"{field} is no number to plan with: give 0, or {LEAST_BY_HAND:g} to {MOST_BY_HAND:,.0f}")
     return float(value)
 
 

@@ -50,9 +50,17 @@ def decoded(text: str) -> str:
     return "".join(char for char in text if char >= " " or char in "\n\t")
 
 
-def _says_what_follows(row: str) -> bool:
-    """Whether a line is "Serves 4" or a time: what stands above it is a title."""
-    return any(kind.match(row) for kind in (_SERVES, _COUNT_FIRST, _TIMES))
+def _title(rows: list[str], named: bool) -> tuple[str, str]:
+    """The title that the first line is, where something tells, and for how many it says; empty where nothing does.
+
+    What tells is "(serves 8)" in the line itself or, in a text that names no ingredients, "Serves 4" or a time below it.
+    """
+    if not rows or _INGREDIENTS.match(rows[0]):
+        return "", ""
+    if entitled := _TITLE_SERVES.match(rows[0]):
+        return entitled["title"].strip(), entitled["count"]
+    below = rows[1] if len(rows) > 1 and not named and not re.search(r"\d", rows[0]) else ""
+    return (rows[0], "") if any(kind.match(below) for kind in (_SERVES, _COUNT_FIRST, _TIMES)) else ("", "")
 
 
 def parted(text: str) -> Pasted:
@@ -61,19 +69,14 @@ def parted(text: str) -> Pasted:
     rows = [row for row in rows if row]
     named = any(_INGREDIENTS.match(row) for row in rows)
     part = "before" if named else "lines"
-    title, serves = "", ""
+    title, serves = _title(rows, named)
     found: dict[str, list[str]] = {"before": [], "lines": [], "steps": [], "passed": []}
-    if len(rows) > 1 and not named and not re.search(r"\d", rows[0]) and _says_what_follows(rows[1]):
-        title, rows = rows[0], rows[1:]
-    for row in rows:
+    for row in rows[1:] if title else rows:
         headed = _INGREDIENTS.match(row)
-        entitled = _TITLE_SERVES.match(row) if row is rows[0] and not title else None
         said = _SERVES.match(row) or (_COUNT_FIRST.match(row) if part != "steps" else None)
         if headed:
             part = "lines"
             serves = serves or headed["count"] or ""
-        elif entitled:
-            title, serves = entitled["title"].strip(), entitled["count"]
         elif _STEPS.match(row):
             part = "steps"
         elif _REMARKS.match(row):

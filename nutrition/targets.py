@@ -54,7 +54,7 @@ MOST_WATCHED = 7
 
 # No body lives on less or more than this, by anybody's order. Common practice, no source. [kcal/day]
 ENERGY_BY_HAND = (450.0, 8000.0)
-# What a number set by hand may be besides zero, in any unit.
+# What a number set by hand may be besides zero, in any unit: beyond these nothing is eaten, and no solver holds them.
 LEAST_BY_HAND, MOST_BY_HAND = 1e-4, 1e6
 # A loss that leads to the least weight within so long is not begun. [weeks]
 WEEKS_AHEAD = 4.0

@@ -344,8 +344,9 @@ def newer_targets(request: HttpRequest, pk: int) -> HttpResponse:
 @require_POST
 def undo(request: HttpRequest, pk: int) -> HttpResponse:
     day, _elsewhere = opened(request, pk)
+    version, _by, page = asked_by(request)
     try:
-        whose = day.step_back(*asked_by(request)[::2])
+        whose = day.step_back(version, page)
     except StaleSave as error:
         return stale_answer(request, error.current, "the step back")
     if whose and whose != request.user.shown_name:

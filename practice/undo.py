@@ -9,14 +9,14 @@ from django.http import HttpRequest
 from django.utils import timezone
 
 from practice.models import User
-from practice.versioned import StaleSave, Versioned, version_in
+from practice.versioned import StaleSave, Versioned, page_in, version_in
 
 KEPT = 30
 
 
 def asked_by(request: HttpRequest) -> tuple[int | None, User, str]:
     """Which version a change was asked for, by whom, and from which open page."""
-    return version_in(request.POST.get("version")), request.user, request.headers.get("Page-Id", "")[:40]
+    return version_in(request.POST.get("version")), request.user, page_in(request)
 
 
 class Undoable(Versioned):

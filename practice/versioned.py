@@ -1,6 +1,7 @@
 """Records that refuse a stale save."""
 
 from django.db import models, transaction
+from django.http import HttpRequest
 
 
 class StaleSave(Exception):
@@ -42,3 +43,8 @@ def version_in(text: str | None) -> int | None:
     if text is None:
         return None
     return int(text) if text.isascii() and text.isdigit() and len(text) < 10 else 0
+
+
+def page_in(request: HttpRequest) -> str:
+    """Which open page a request was sent from; empty where it does not say."""
+    return request.headers.get("Page-Id", "")[:40]

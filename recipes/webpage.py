@@ -14,7 +14,7 @@ def is_web_page(text: str) -> bool:
     return text.lstrip("\ufeff \t\r\n")[:400].lower().startswith(("<!doctype html", "<html", "<head", "<?xml", "<body"))
 
 
-# A piece of a page: each of these begins a line of its own.
+# How a piece of a page begins; what stands in a line of its own there; and what is no text.
 _PIECE = re.compile(r"<(?:li|ul|ol|p|div|h[1-6]|br|td|tr|table|section|span)\b", re.I)
 _BLOCK = re.compile(r"</?(?:li|ul|ol|p|div|h[1-6]|br|tr|table|section)\b[^<>]{0,300}>", re.I)
 _TAG = re.compile(r"</?[a-z][^<>]{0,300}>", re.I)
@@ -25,7 +25,7 @@ def read_anything(text: str, name: str = "") -> Shared:
     if not is_web_page(text):
         if name.lower().endswith((".html", ".htm")):
             raise UnreadableRecipe("its name says web page, but it is none")
-        if text.lstrip().startswith("<") and _PIECE.match(text.lstrip()):
+        if _PIECE.match(text.lstrip()):
             text = _TAG.sub(" ", _BLOCK.sub("\n", text))
         return read_shared(text, name)
     try:

@@ -13,6 +13,27 @@ from roundpantry.testing import PracticeCase
 TODAY = timezone.localdate()
 
 
+def edited(**changes):
+    """The client's form as a browser sends it."""
+    rows = {"supplements-TOTAL_FORMS": "0", "supplements-INITIAL_FORMS": "0"}
+    person = {
+        "name": "Osk Brannigan",
+        "sex": "male",
+        "birth_year": TODAY.year - 45,
+        "height_cm": 183,
+        "weight_kg": 100,
+        "activity": "low_active",
+        "goal": "lose",
+        "life_stage": "adult",
+        "formula": "dri_2023",
+        "weight_basis": "auto",
+        "meals": "3",
+        "version": 1,
+        "allergies": ["sesame"],
+    }
+    return rows | person | changes
+
+
 class WeighIns(PracticeCase):
     def weigh(self, date, kg, **more):
         return self.client.post(reverse("clients:weigh-in", args=[self.client_row.pk]), {"date": date, "kg": kg} | more)
@@ -50,23 +71,7 @@ class WeighIns(PracticeCase):
 
     def test_a_weight_changed_in_the_form_is_a_weigh_in(self):
         address = reverse("clients:edit", args=[self.client_row.pk])
-        form = {
-            "name": "Osk",
-            "sex": "male",
-            "birth_year": TODAY.year - 45,
-            "height_cm": 183,
-            "weight_kg": 97,
-            "activity": "low_active",
-            "goal": "lose",
-            "life_stage": "adult",
-            "formula": "dri_2023",
-            "weight_basis": "auto",
-            "meals": "3",
-            "version": 1,
-            "allergies": ["sesame"],
-            "supplements-TOTAL_FORMS": 0,
-            "supplements-INITIAL_FORMS": 0,
-        }
+        form = edited(name="Osk", weight_kg=97)
         self.client.post(address, form)
         self.assertEqual(Client.objects.get().last_weight_kg, 97)
         page = self.client.post(address, form | {"weight_kg": 96, "version": 2}, follow=True)
@@ -162,28 +167,6 @@ class Orders(PracticeCase):
 
 
 class Stale(PracticeCase):
-    def form(self, **changes):
-        rows = {"supplements-TOTAL_FORMS": "0", "supplements-INITIAL_FORMS": "0"}
-        return (
-            rows
-            | {
-                "name": "Osk Brannigan",
-                "sex": "male",
-                "birth_year": TODAY.year - 45,
-                "height_cm": 183,
-                "weight_kg": 100,
-                "activity": "low_active",
-                "goal": "lose",
-                "life_stage": "adult",
-                "formula": "dri_2023",
-                "weight_basis": "auto",
-                "meals": "3",
-                "version": 1,
-                "allergies": ["sesame"],
-            }
-            | changes
-        )
-
     def test_a_colleagues_insulin_is_shown_and_dropping_it_takes_a_decision(self):
         address = reverse("clients:edit", args=[self.client_row.pk])
         pill = {
@@ -192,8 +175,8 @@ class Stale(PracticeCase):
             "supplements-0-dose": "150",
             "supplements-0-per_week": "5",
         }
-        self.client.post(address, self.form(has_medicine=["insulin"]) | pill)
-        mine = self.form(name="Osk B.", who_cooks="himself")
+        self.client.post(address, edited(has_medicine=["insulin"]) | pill)
+        mine = edited(name="Osk B.", who_cooks="himself")
         refused = self.client.post(address, mine)
         for text in ("insulin", "Iodine 150", "Osk B.", "Conditions and medicines"):
             self.assertContains(refused, text, status_code=409)

@@ -69,6 +69,20 @@ class Combinations(PracticeCase):
         intake.refresh_from_db()
         self.assertEqual(intake.data["name"], ["Tove Kalder"], "once it was seen it can be decided")
 
+    def test_what_one_page_keeps_after_another_of_its_own_is_no_conflict(self):
+        self.client.post("/clients/new/")
+        intake = Intake.objects.get()
+        keep = reverse("clients:keep-intake", args=[intake.pk])
+        for notes in ("barley", "barley, kale"):
+            # the answer to the first was lost: the version is the old one
+            sent = {"name": "Tove Calder", "notes": notes, "visit_version": "1"}
+            self.client.post(keep, sent, headers={"HX-Request": "true", "Page-Id": "one"})
+        intake.refresh_from_db()
+        self.assertEqual(intake.data["notes"], ["barley, kale"])
+        sent["notes"] = "rye"
+        other = self.client.post(keep, sent, headers={"HX-Request": "true", "Page-Id": "two"})
+        self.assertContains(other, "barley, kale", status_code=409)
+
 
 class Watched(SimpleTestCase):
     def test_what_is_watched_is_there_or_left_out_for_every_combination(self):

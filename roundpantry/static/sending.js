@@ -13,7 +13,6 @@
 
   // What one open page sends after another of its own is no conflict with itself.
   const pageId = crypto.randomUUID ? crypto.randomUUID() : String(Math.random()).slice(2);
-  document.addEventListener("htmx:configRequest", (event) => { event.detail.headers["Page-Id"] = pageId; });
 
   const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]*)/) || [])[1];
 
@@ -44,6 +43,7 @@
 
   // --- what htmx sends
   document.addEventListener("htmx:configRequest", (event) => {
+    event.detail.headers["Page-Id"] = pageId;
     // the token may be newer than the page: somebody signed in again in another tab
     if (token()) event.detail.headers["X-CSRFToken"] = token();
     if ("csrfmiddlewaretoken" in event.detail.parameters && token()) event.detail.parameters.csrfmiddlewaretoken = token();
