@@ -28,7 +28,13 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
     reckoned = reckon_bowl(bowl)
     client = client_of(request, bowl)
     plan = plan_of(client) if client else None
-    context: dict[str, object] = {"bowl": bowl, "reckoned": reckoned, "client": client, "balanced": True, "version": bowl.version}
+    context: dict[str, object] = {
+        "bowl": bowl,
+        "reckoned": reckoned,
+        "client": client,
+        "balanced": True,
+        "version": bowl.version,
+    }
     context["round"] = bowl_round(reckoned, "protein_g")
     if plan is None or plan.day is None:
         return context | {"problem": plan.problem if plan and plan.problem else NO_PLAN}
@@ -57,7 +63,8 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
 
 
 def _take(request: HttpRequest, bowl: Bowl, portions: dict[str, float]) -> None:
-    """Set the portions of these parts, as one step for undo; a part of nothing is taken out. Raises StaleSave."""
+    """Set the portions of these parts, as one step for undo; a part of nothing is taken out. Raises
+    StaleSave."""
     version, *by = asked_by(request)
     with bowl.changing(version or 0, *by) as stored:
         for row in stored.parts.filter(pk__in=portions):
@@ -83,5 +90,9 @@ def balance(request: HttpRequest, pk: int) -> HttpResponse:
         return answer(request, Bowl.with_removed.get(pk=pk))
     context = _context(request, bowl)
     if request.htmx:
-        return render(request, "bowls/_in_the_way.html" if "in_the_way" in request.GET else "bowls/_balance.html", context)
+        return render(
+            request,
+            "bowls/_in_the_way.html" if "in_the_way" in request.GET else "bowls/_balance.html",
+            context,
+        )
     return render(request, "bowls/page.html", page_context(request, bowl) | context)

@@ -27,7 +27,8 @@ from nutrition.targets import DayTargets
 
 @dataclass(frozen=True)
 class Options:
-    """What a bowl is balanced for: a meal's key or the whole day, and which constraints are switched on."""
+    """What a bowl is balanced for: a meal's key or the whole day, and which constraints are
+    switched on."""
 
     meal: str
     vessel: bool = True
@@ -44,7 +45,9 @@ def options_from(data: Mapping[str, str], day: DayTargets, bowl: Reckoned) -> Op
         mains = [one for one in known.values() if one.key in MAIN_MEALS] or list(known.values())
         meal = min(mains, key=lambda one: abs(one.energy_kcal - kcal)).key if mains else WHOLE_DAY
     asked = "asked" in data
-    return Options(meal, "vessel" in data or not asked, "star" in data or not asked, "plate" in data)
+    return Options(
+        meal, "vessel" in data or not asked, "star" in data or not asked, "plate" in data
+    )
 
 
 def item_of(part: Part) -> Item:
@@ -54,7 +57,8 @@ def item_of(part: Part) -> Item:
 
 
 def gated(limits: Limits, item: Item, gate: Gate) -> tuple[float, float, float]:
-    """The least and the most that may be proposed of something, and the portion that no hint goes beyond. [g] What is locked stays."""
+    """The least and the most that may be proposed of something, and the portion that no hint goes
+    beyond. [g] What is locked stays."""
     if item.locked:
         return limits.least, limits.most, limits.most
     limit = limit_of(gate, item)
@@ -63,20 +67,39 @@ def gated(limits: Limits, item: Item, gate: Gate) -> tuple[float, float, float]:
 
 
 def unknown_per_gram(foods: Iterable[Ingredient], grams: float) -> dict[str, float]:
-    """What each gram of something could bring at most of what is not known of its foods. In each key's unit per gram."""
-    return {key: value / grams for key, value in unknown_at_most(list(foods)).items()} if grams > 0 else {}
+    """What each gram of something could bring at most of what is not known of its foods. In each
+    key's unit per gram."""
+    return (
+        {key: value / grams for key, value in unknown_at_most(list(foods)).items()}
+        if grams > 0
+        else {}
+    )
 
 
 def part_for(part: Part, gate: Gate = OPEN) -> core.Part:
     """A bowl's part with its sensible portions, as far as the gate lets it."""
-    row, ml_per_gram = part.row, part.volume_ml / part.profile.grams if part.profile.grams > 0 else 1.0
+    row, ml_per_gram = (
+        part.row,
+        part.volume_ml / part.profile.grams if part.profile.grams > 0 else 1.0,
+    )
     group = part.foods[0].food.group if row.food else ""
     limits = limits_around(row.role, row.grams, part.step_g, row.least_g, row.most_g, group)
     least, most, ceiling = gated(limits, item_of(part), gate)
     return core.Part(
-        str(part.pk), part.name, part.profile, row.grams, least, most, limits.step, row.locked, row.role, ml_per_gram, part.star,
-        unknown_per_gram(part.foods, part.profile.grams), ceiling,
-    )  # fmt: skip
+        str(part.pk),
+        part.name,
+        part.profile,
+        row.grams,
+        least,
+        most,
+        limits.step,
+        row.locked,
+        row.role,
+        ml_per_gram,
+        part.star,
+        unknown_per_gram(part.foods, part.profile.grams),
+        ceiling,
+    )
 
 
 def _plate(school: School, bowl: Reckoned) -> tuple[core.PlateShare, ...]:
@@ -85,7 +108,11 @@ def _plate(school: School, bowl: Reckoned) -> tuple[core.PlateShare, ...]:
     for share in school.plate:
         ids = set()
         for part in bowl.parts:
-            inside = sum(one.grams for one in part.foods if not classes_of(one.food).isdisjoint(share.classes))
+            inside = sum(
+                one.grams
+                for one in part.foods
+                if not classes_of(one.food).isdisjoint(share.classes)
+            )
             if inside * 2 > sum(one.grams for one in part.foods):
                 ids.add(str(part.pk))
         if ids:
@@ -123,4 +150,9 @@ def measure_of(part: Part, grams: float) -> str:
 
 def portioned(bowl: Reckoned) -> dict[str, Portioned]:
     """The bowl's parts as proposals show them."""
-    return {str(part.pk): Portioned(part.name, part.profile, part.volume_ml, partial(measure_of, part), part.foods) for part in bowl.parts}
+    return {
+        str(part.pk): Portioned(
+            part.name, part.profile, part.volume_ml, partial(measure_of, part), part.foods
+        )
+        for part in bowl.parts
+    }

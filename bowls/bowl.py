@@ -64,7 +64,8 @@ class Reckoned:
         return [ingredient.food for ingredient in self.ingredients]
 
     def share(self, part: Part, key: str) -> float | None:
-        """The part's share of a nutrient of the bowl [0 to 1]; None where the part's own is unknown."""
+        """The part's share of a nutrient of the bowl [0 to 1]; None where the part's own is
+        unknown."""
         total, own = self.profile[key].amount, part.profile[key]
         if own.known <= 0 or total <= 0:
             return None
@@ -90,7 +91,9 @@ def _recipe_part(row: BowlPart, title: str, role: str, facts: Facts) -> Part:
     measure = household.by_volume(volume, row.grams)
     foods = [part.times(share) for part in facts.batch_foods()]
     step = max(round(facts.serving.grams / 4 / 5) * 5, 5)
-    return Part(row, title, facts.batch * share, volume, measure, float(step), foods, len(facts.unresolved))
+    return Part(
+        row, title, facts.batch * share, volume, measure, float(step), foods, len(facts.unresolved)
+    )
 
 
 def reckon_part(row: BowlPart) -> Part | None:
@@ -101,7 +104,8 @@ def reckon_part(row: BowlPart) -> Part | None:
 
 
 def reckon_bowl(bowl: Bowl) -> Reckoned:
-    """Add the parts up. Parts whose food has left the table are skipped: the table's slugs are stable."""
+    """Add the parts up. Parts whose food has left the table are skipped: the table's slugs are
+    stable."""
     return _reckoned(bowl, [reckon_part(row) for row in bowl.parts.select_related("recipe")])
 
 
@@ -116,7 +120,8 @@ PART_KEPT = ("role", "food", "grams", "low_g", "high_g", "basis", "place", "star
 
 
 def kept_bowl(bowl: Bowl) -> dict:
-    """Everything that makes the bowl what it is, the recipes in it among that, as it is kept with a planned day."""
+    """Everything that makes the bowl what it is, the recipes in it among that, as it is kept with a
+    planned day."""
     parts = []
     for row in bowl.parts.select_related("recipe"):
         recipe = with_parts(row.recipe.kept()) if row.recipe_id else None
@@ -131,7 +136,14 @@ def reckon_kept(kept: dict) -> Reckoned:
     for place, part in enumerate(kept["bowl"]):
         row = BowlPart(pk=place, **{name: part[name] for name in PART_KEPT})
         if part["recipe"] is not None:
-            found.append(_recipe_part(row, part["recipe"]["title"], part["recipe"]["role"], facts_of_kept(part["recipe"])))
+            found.append(
+                _recipe_part(
+                    row,
+                    part["recipe"]["title"],
+                    part["recipe"]["role"],
+                    facts_of_kept(part["recipe"]),
+                )
+            )
         elif row.food in food_table():
             found.append(_food_part(row, food_table()[row.food]))
     return _reckoned(bowl, found)
@@ -142,5 +154,10 @@ def amount_for(row: BowlPart, text: str) -> Line:
     if row.recipe_id:
         facts = facts_of(row.recipe)
         volume = room_ml(row.recipe.role, facts)
-        return read_batch_amount(text, facts.serving.grams, volume / facts.recipe.servings if volume else None, row.bowl.practice.measures)
+        return read_batch_amount(
+            text,
+            facts.serving.grams,
+            volume / facts.recipe.servings if volume else None,
+            row.bowl.practice.measures,
+        )
     return read_amount(text, food_table()[row.food], row.bowl.practice.measures)

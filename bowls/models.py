@@ -19,9 +19,24 @@ class Bowl(Undoable, Removable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
     client = models.ForeignKey(Client, on_delete=models.SET_NULL, null=True, blank=True)
-    vessel_ml = models.PositiveIntegerField("vessel [mL]", default=1000, validators=[MinValueValidator(100), MaxValueValidator(5000)])
+    vessel_ml = models.PositiveIntegerField(
+        "vessel [mL]", default=1000, validators=[MinValueValidator(100), MaxValueValidator(5000)]
+    )
     undo_rows = "parts"
-    undo_fields = ("role", "food", "recipe_id", "grams", "low_g", "high_g", "basis", "place", "star", "locked", "least_g", "most_g")
+    undo_fields = (
+        "role",
+        "food",
+        "recipe_id",
+        "grams",
+        "low_g",
+        "high_g",
+        "basis",
+        "place",
+        "star",
+        "locked",
+        "least_g",
+        "most_g",
+    )
 
     objects = ScopedManager(_manager_class=PresentManager, practice="practice")
     with_removed = ScopedManager(practice="practice")
@@ -34,7 +49,13 @@ class Bowl(Undoable, Removable):
 
     def undo_words(self, row: dict) -> str:
         food = food_table()[row["food"]].name if row["food"] in food_table() else row["food"]
-        name = food or Recipe._base_manager.filter(pk=row["recipe_id"]).values_list("title", flat=True).first() or "a recipe"
+        name = (
+            food
+            or Recipe._base_manager.filter(pk=row["recipe_id"])
+            .values_list("title", flat=True)
+            .first()
+            or "a recipe"
+        )
         marks = [word for word in ("star", "locked") if row.get(word)]
         said = f" ({', '.join(marks)})" if marks else ""
         return f"{name} {row['grams']:.0f} g{said}"
@@ -62,7 +83,8 @@ class BowlPart(models.Model):
         ordering = ["place", "pk"]
         constraints = [
             models.CheckConstraint(
-                condition=models.Q(food="", recipe__isnull=False) | (~models.Q(food="") & models.Q(recipe__isnull=True)),
+                condition=models.Q(food="", recipe__isnull=False)
+                | (~models.Q(food="") & models.Q(recipe__isnull=True)),
                 name="part_is_a_food_or_a_recipe",
             )
         ]

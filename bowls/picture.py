@@ -9,16 +9,30 @@ from roundpantry.drawing.round import Slice, outlines, picture
 def bowl_round(reckoned: Reckoned, key: str) -> dict[str, object]:
     """The drawing of a bowl, its rim by each part's share of a nutrient."""
     slices = [
-        Slice(part.row.role, part.volume_ml, reckoned.share(part, key), part.star, part.name, part.number, part.pk)
+        Slice(
+            part.row.role,
+            part.volume_ml,
+            reckoned.share(part, key),
+            part.star,
+            part.name,
+            part.number,
+            part.pk,
+        )
         for part in reckoned.parts
-    ]  # fmt: skip
+    ]
     return picture(slices, reckoned.bowl.vessel_ml)
 
 
 def ghosts(reckoned: Reckoned, portions: Mapping[str, float]) -> list[str]:
     """Outlines of the bowl as it would be with these portions, by the part's key. [g]"""
     slices = [
-        Slice(part.row.role, part.volume_ml * portions[str(part.pk)] / part.profile.grams if part.profile.grams > 0 else 0.0, None)
+        Slice(
+            part.row.role,
+            part.volume_ml * portions[str(part.pk)] / part.profile.grams
+            if part.profile.grams > 0
+            else 0.0,
+            None,
+        )
         for part in reckoned.parts
-    ]  # fmt: skip
+    ]
     return outlines(slices, reckoned.bowl.vessel_ml)

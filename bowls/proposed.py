@@ -1,4 +1,5 @@
-"""Proposals of a balance problem ready to show, and what was ticked of one: the same for a bowl and for a day."""
+"""Proposals of a balance problem ready to show, and what was ticked of one: the same for a bowl and
+for a day."""
 
 from __future__ import annotations
 
@@ -33,7 +34,8 @@ LEFT_OUT_G = 0.4
 
 @dataclass(frozen=True)
 class Portioned:
-    """What a part of a problem is on the screen. `say` puts grams of it into a kitchen measure. [g], [mL]"""
+    """What a part of a problem is on the screen. `say` puts grams of it into a kitchen measure.
+    [g], [mL]"""
 
     name: str
     profile: Profile
@@ -65,14 +67,18 @@ class ShownProposal:
 
 
 def _unknown(answer: Answer, problem: Problem, parts: Mapping[str, Portioned]) -> list[str]:
-    """What is not known of a target with a most, in words: in which foods, and between what it then lies."""
+    """What is not known of a target with a most, in words: in which foods, and between what it then
+    lies."""
     out = []
     for aim in problem.aims:
         known, most = answer.totals[aim.key], answer.at_most[aim.key]
         if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
             continue
         names = dict.fromkeys(
-            name for id, part in parts.items() if answer.portions.get(id, 0.0) > 0 for name in names_unknown(part.foods, aim.key)
+            name
+            for id, part in parts.items()
+            if answer.portions.get(id, 0.0) > 0
+            for name in names_unknown(part.foods, aim.key)
         )
         places, unit = NUTRIENT[aim.key].decimals, NUTRIENT[aim.key].unit
         span = f"between {show.digits(known, places)} and {show.digits(most, places)} {unit}"
@@ -81,7 +87,8 @@ def _unknown(answer: Answer, problem: Problem, parts: Mapping[str, Portioned]) -
 
 
 def _newly_warned(proposal: Proposal, parts: Mapping[str, Portioned], gate: Gate) -> bool:
-    """Whether a proposal would bring something to stop and ask about that is not there now: amounts that only count together."""
+    """Whether a proposal would bring something to stop and ask about that is not there now: amounts
+    that only count together."""
 
     def codes(portions: Mapping[str, float] | None) -> set[str]:
         foods = [
@@ -96,39 +103,75 @@ def _newly_warned(proposal: Proposal, parts: Mapping[str, Portioned], gate: Gate
 
 
 def _shown(
-    proposal: Proposal, problem: Problem, parts: Mapping[str, Portioned], wanted: Mapping[str, Target], besides: Profile
-) -> ShownProposal:  # fmt: skip
+    proposal: Proposal,
+    problem: Problem,
+    parts: Mapping[str, Portioned],
+    wanted: Mapping[str, Target],
+    besides: Profile,
+) -> ShownProposal:
     changes = [
-        Shown(change, parts[change.id].say(change.before), parts[change.id].say(change.after), change.after < LEFT_OUT_G)
+        Shown(
+            change,
+            parts[change.id].say(change.before),
+            parts[change.id].say(change.after),
+            change.after < LEFT_OUT_G,
+        )
         for change in proposal.changes
-    ]  # fmt: skip
+    ]
     portions = proposal.answer.portions
-    shares = [(part, portions[id] / part.profile.grams) for id, part in parts.items() if part.profile.grams > 0]
+    shares = [
+        (part, portions[id] / part.profile.grams)
+        for id, part in parts.items()
+        if part.profile.grams > 0
+    ]
     profile = Profile.total([besides, *(part.profile * share for part, share in shares)])
     readings = [reading(target, amount_of(profile, key)) for key, target in wanted.items()]
     volume = sum(part.volume_ml * share for part, share in shares)
-    return ShownProposal(proposal, changes, profile, volume, readings, _unknown(proposal.answer, problem, parts))
+    return ShownProposal(
+        proposal, changes, profile, volume, readings, _unknown(proposal.answer, problem, parts)
+    )
 
 
 def found(
-    request: HttpRequest, problem: Problem, parts: Mapping[str, Portioned], plan: Plan, gate: Gate, besides: Profile | None = None
+    request: HttpRequest,
+    problem: Problem,
+    parts: Mapping[str, Portioned],
+    plan: Plan,
+    gate: Gate,
+    besides: Profile | None = None,
 ) -> dict[str, object]:
-    """What the proposals' template needs; `portions` are those of the proposal that is outlined. Raises BadProblem.
+    """What the proposals' template needs; `portions` are those of the proposal that is outlined.
+    Raises BadProblem.
 
-    What stands in the way takes longer: a live page asks for it by itself once the proposals stand there.
+    What stands in the way takes longer: a live page asks for it by itself once the proposals stand
+    there.
     """
     told = [one for one in proposals(problem) if not _newly_warned(one, parts, gate)]
     if not told:
-        raise BadProblem("parts", "Every proposal would bring together what is to be asked about first: change the parts.")
+        raise BadProblem(
+            "parts",
+            "Every proposal would bring together what is to be asked about first: change the "
+            "parts.",
+        )
     first = told[0].answer
     wanted = {
-        aim.key: target_of(plan, aim) for aim in problem.aims if aim.weight or aim.miss(first.totals[aim.key], first.at_most[aim.key])
+        aim.key: target_of(plan, aim)
+        for aim in problem.aims
+        if aim.weight or aim.miss(first.totals[aim.key], first.at_most[aim.key])
     }
     chosen = min(key_in(request.GET.get("show", "")) or 0, len(told) - 1)
-    collisions = [(name_of(name), closest(problem, name), name) for name in colliding(problem)] if first.status == "infeasible" else []
-    in_the_way = any(aim.miss(first.totals[aim.key], first.at_most[aim.key]) for aim in problem.aims) or bool(collisions)
+    collisions = (
+        [(name_of(name), closest(problem, name), name) for name in colliding(problem)]
+        if first.status == "infeasible"
+        else []
+    )
+    in_the_way = any(
+        aim.miss(first.totals[aim.key], first.at_most[aim.key]) for aim in problem.aims
+    ) or bool(collisions)
     return {
-        "proposals": [_shown(one, problem, parts, wanted, besides or Profile.empty()) for one in told],
+        "proposals": [
+            _shown(one, problem, parts, wanted, besides or Profile.empty()) for one in told
+        ],
         "show": chosen,
         "portions": told[chosen].answer.portions,
         "collisions": collisions,
@@ -137,7 +180,8 @@ def found(
 
 
 def in_the_way_of(problem: Problem, gate: Gate, first: Answer | None = None) -> dict[str, object]:
-    """What the nearest portions still miss and why, and the single changes that would help, each solved again."""
+    """What the nearest portions still miss and why, and the single changes that would help, each
+    solved again."""
     first = first or balance(problem)
     missed = misses(problem, first)
     pantry = staple_parts(gate)

@@ -16,7 +16,18 @@ from clients.swap_panel import token_for
 from nutrition.foods import Food, food_table
 from nutrition.nutrients import NUTRIENT
 from nutrition.recipe import Facts
-from nutrition.sauce import USUAL_PER_BOWL_ML, Covered, Cut, Rich, Sauce, cover, cut, poured_ml, rich_lines, to_density
+from nutrition.sauce import (
+    USUAL_PER_BOWL_ML,
+    Covered,
+    Cut,
+    Rich,
+    Sauce,
+    cover,
+    cut,
+    poured_ml,
+    rich_lines,
+    to_density,
+)
 from nutrition.swaps import THINNERS, Step, kitchen
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -32,8 +43,13 @@ class BenchForm(forms.Form):
     bowls = forms.IntegerField(label="Bowls to cover", min_value=1, max_value=200)
     per_bowl_ml = forms.FloatField(label="Sauce on each [mL]", min_value=5, max_value=500)
     thinner = forms.ChoiceField(label="Thinned with")
-    density = forms.FloatField(label="To a density of [kcal/g]", min_value=0.05, max_value=9, required=False)
-    key = forms.ChoiceField(label="A bowl's sauce keeps to", choices=[(key, NUTRIENT[key].name.lower()) for key in LIMITED])
+    density = forms.FloatField(
+        label="To a density of [kcal/g]", min_value=0.05, max_value=9, required=False
+    )
+    key = forms.ChoiceField(
+        label="A bowl's sauce keeps to",
+        choices=[(key, NUTRIENT[key].name.lower()) for key in LIMITED],
+    )
     most = forms.FloatField(label="At most", min_value=0, max_value=5000, required=False)
 
     def __init__(self, *args, thinners: list[Food], **kwargs):
@@ -62,16 +78,25 @@ def _thin(recipe: Recipe, covered: Covered, thinner: Food, why: str) -> Change |
         return None
     grams, measure = kitchen(thinner, covered.added_g)
     step = Step("", "thin", thinner, grams, "", measure=measure)
-    return Change(f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}", token_for(key_of(recipe), recipe.version, [step], why))
+    return Change(
+        f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}",
+        token_for(key_of(recipe), recipe.version, [step], why),
+    )
 
 
 def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRow]:
     """What of each rich line can go, its room made up with the thinner."""
     out = []
     for rich in rich_lines(facts):
-        found = cut(facts, sauce, rich, data["bowls"], data["per_bowl_ml"], data["key"], data["most"])
+        found = cut(
+            facts, sauce, rich, data["bowls"], data["per_bowl_ml"], data["key"], data["most"]
+        )
         food = facts.lines[rich.at].food
-        left, measure = kitchen(food, rich.grams - found.grams) if rich.grams - found.grams > 0.05 else (0.0, "")
+        left, measure = (
+            kitchen(food, rich.grams - found.grams)
+            if rich.grams - found.grams > 0.05
+            else (0.0, "")
+        )
         token = ""
         if found.share > 0:
             steps = [Step(str(rich.at), "less" if left else "out", food, left, "", measure=measure)]
@@ -79,7 +104,10 @@ def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRo
                 grams, added = kitchen(sauce.thinner, found.made_up_ml * sauce.thinner_g_per_ml)
                 steps.append(Step("", "thin", sauce.thinner, grams, "", measure=added))
             unit = NUTRIENT[data["key"]].unit
-            why = f"less {rich.name.lower()}, made up with {sauce.thinner.name.lower()}: at most {data['most']:g} {unit} a bowl"
+            why = (
+                f"less {rich.name.lower()}, made up with {sauce.thinner.name.lower()}: at "
+                f"most {data['most']:g} {unit} a bowl"
+            )
             token = token_for(key_of(recipe), recipe.version, steps, why)
         out.append(RichRow(rich, found, measure or f"{left:.0f} g", token))
     return out
@@ -97,7 +125,8 @@ def _wearing(recipe: Recipe) -> list[dict[str, object]]:
 
 
 def bench(request: HttpRequest, pk: int) -> HttpResponse:
-    """Thinner by how much, to what density, how many kcal and grams of fat a bowl, and how much of what is rich can go."""
+    """Thinner by how much, to what density, how many kcal and grams of fat a bowl, and how much of
+    what is rich can go."""
     recipe = get_object_or_404(Recipe, pk=pk)
     facts, client = facts_of(recipe), request.for_client
     plan = plan_of(client) if client else None
@@ -105,15 +134,25 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
     thinners = [food for food in map(food_table().__getitem__, THINNERS) if not gate.why_not(food)]
     context: dict[str, object] = {"recipe": recipe, "client": client, "facts": facts}
     if facts.batch.grams <= 0:
-        return render(request, "bowls/sauce.html", context | {"problem": "It weighs nothing yet: settle its lines first."})
+        return render(
+            request,
+            "bowls/sauce.html",
+            context | {"problem": "It weighs nothing yet: settle its lines first."},
+        )
     wearing = _wearing(recipe)
     poured = max(round(poured_ml(facts)), 1)
     usual = {
         "volume_ml": poured,
-        "bowls": max(round(poured / USUAL_PER_BOWL_ML), 1), "per_bowl_ml": USUAL_PER_BOWL_ML, "thinner": thinners[0].slug,
-        "key": "fat_g", "most": None, "density": None,
-    }  # fmt: skip
-    form = BenchForm(request.GET if "bowls" in request.GET else None, thinners=thinners, initial=usual)
+        "bowls": max(round(poured / USUAL_PER_BOWL_ML), 1),
+        "per_bowl_ml": USUAL_PER_BOWL_ML,
+        "thinner": thinners[0].slug,
+        "key": "fat_g",
+        "most": None,
+        "density": None,
+    }
+    form = BenchForm(
+        request.GET if "bowls" in request.GET else None, thinners=thinners, initial=usual
+    )
     data = form.cleaned_data if form.is_valid() else usual
     volume = data["volume_ml"]
     sauce = Sauce(facts.batch, volume, food_table()[data["thinner"]])
@@ -129,8 +168,17 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
         "now_density": unthinned.density,
         "thin": _thin(recipe, covered, sauce.thinner, f"thinned to cover {data['bowls']} bowls"),
         "table": [
-            (share, cover(sauce, volume * (1 + share) / data["per_bowl_ml"], data["per_bowl_ml"], volume * share)) for share in SHARES
-        ],  # fmt: skip
+            (
+                share,
+                cover(
+                    sauce,
+                    volume * (1 + share) / data["per_bowl_ml"],
+                    data["per_bowl_ml"],
+                    volume * share,
+                ),
+            )
+            for share in SHARES
+        ],
         "wearing": wearing,
         "per_bowl_ml": data["per_bowl_ml"],
     }
@@ -142,5 +190,11 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
             why = f"thinned to {data['density']:g} kcal per gram"
             context |= {"at_density": at, "thin_density": _thin(recipe, at, sauce.thinner, why)}
     if data["most"] is not None:
-        context |= {"rich": _rich(recipe, facts, sauce, data), "key": data["key"], "most": data["most"]}
-    return render(request, "bowls/sauce.html", context, status=400 if form.is_bound and form.errors else 200)
+        context |= {
+            "rich": _rich(recipe, facts, sauce, data),
+            "key": data["key"],
+            "most": data["most"],
+        }
+    return render(
+        request, "bowls/sauce.html", context, status=400 if form.is_bound and form.errors else 200
+    )

@@ -1,4 +1,5 @@
-"""Swaps on the bowl page, beside the gap they close; and a part made again without what the client must not have."""
+"""Swaps on the bowl page, beside the gap they close; and a part made again without what the client
+must not have."""
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
@@ -27,20 +28,34 @@ def _context(request: HttpRequest, bowl: Bowl) -> dict[str, object]:
     reckoned, client = reckon_bowl(bowl), client_of(request, bowl)
     plan = plan_of(client) if client else None
     url = reverse("bowls:swap", args=[bowl.pk])
-    context: dict[str, object] = {"bowl": bowl, "client": client, "swapped": True, "swap_url": url, "version": bowl.version}
+    context: dict[str, object] = {
+        "bowl": bowl,
+        "client": client,
+        "swapped": True,
+        "swap_url": url,
+        "version": bowl.version,
+    }
     if plan is None or plan.day is None:
         return context | {"problem": plan.problem if plan and plan.problem else NO_PLAN}
     if not reckoned.parts:
         return context | {"problem": NO_PARTS}
     options, gate = options_from(request.GET, plan.day, reckoned), gate_of(plan)
     meal = meal_of(plan.day, options.meal)
-    context |= {"judged": options.meal, "meal_options": meal_options(plan.day), "subject_words": "This bowl is"}
+    context |= {
+        "judged": options.meal,
+        "meal_options": meal_options(plan.day),
+        "subject_words": "This bowl is",
+    }
     context |= {
         "held": held([item_of(part) for part in reckoned.parts], gate, key_of(bowl), bowl.version),
         "held_url": url,
         "without_url": reverse("bowls:without", args=[bowl.pk]),
     }
-    return context | {"take_url": url, "live": True} | panel(subject_of(reckoned, gate, client), plan, meal)
+    return (
+        context
+        | {"take_url": url, "live": True}
+        | panel(subject_of(reckoned, gate, client), plan, meal)
+    )
 
 
 def swap(request: HttpRequest, pk: int) -> HttpResponse:
@@ -64,16 +79,24 @@ def swap(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_POST
 def without(request: HttpRequest, pk: int) -> HttpResponse:
-    """A recipe of the bowl made again without what this client must not have, as theirs, in the part's place."""
+    """A recipe of the bowl made again without what this client must not have, as theirs, in the
+    part's place."""
     bowl, _elsewhere = opened(request, pk)
     client = client_of(request, bowl)
-    part = next((part for part in reckon_bowl(bowl).parts if str(part.pk) == request.POST.get("item", "")), None)
+    part = next(
+        (part for part in reckon_bowl(bowl).parts if str(part.pk) == request.POST.get("item", "")),
+        None,
+    )
     if client is None or part is None or part.row.recipe is None:
         messages.error(request, "That part is no longer in the bowl.")
         return answer(request, bowl)
     made, gone = made_without(part.row.recipe, client, gate_of(plan_of(client)), request.user)
     if made is None:
-        messages.error(request, f"{part.name} cannot be made without it: nothing would be left, or it is in a part recipe. Leave it out.")
+        messages.error(
+            request,
+            f"{part.name} cannot be made without it: nothing would be left, or it is in a part "
+            f"recipe. Leave it out.",
+        )
         return answer(request, bowl)
     try:
         with bowl.changing(*asked_by(request)) as stored:

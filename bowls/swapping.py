@@ -1,4 +1,5 @@
-"""A bowl's parts as something that can be swapped: for another food, or for another recipe of the practice in the same role."""
+"""A bowl's parts as something that can be swapped: for another food, or for another recipe of the
+practice in the same role."""
 
 from __future__ import annotations
 
@@ -25,10 +26,17 @@ def key_of(bowl: Bowl) -> str:
     return f"bowl-{bowl.pk}"
 
 
-def dishes_in(role: str, besides: Iterable[int | None], grams: float, gate: Gate, client: Client | None) -> tuple[Dish, ...]:
-    """Recipes of the practice in a role, at so many grams, that hold nothing the client is not to have. [g]"""
+def dishes_in(
+    role: str, besides: Iterable[int | None], grams: float, gate: Gate, client: Client | None
+) -> tuple[Dish, ...]:
+    """Recipes of the practice in a role, at so many grams, that hold nothing the client is not to
+    have. [g]"""
     out = []
-    for recipe in open_to(client).filter(role=role).exclude(pk__in=[pk for pk in besides if pk])[: MOST_DISHES * 3]:
+    for recipe in (
+        open_to(client)
+        .filter(role=role)
+        .exclude(pk__in=[pk for pk in besides if pk])[: MOST_DISHES * 3]
+    ):
         facts = facts_of(recipe)
         if facts.batch.grams <= 0 or facts.unresolved:
             continue
@@ -37,7 +45,15 @@ def dishes_in(role: str, besides: Iterable[int | None], grams: float, gate: Gate
             continue
         volume = room_ml(recipe.role, facts)
         said = household.by_volume(volume * share, grams) if volume else None
-        out.append(Dish(f"recipe-{recipe.pk}", recipe.title, grams, facts.batch * share, said.words if said else ""))
+        out.append(
+            Dish(
+                f"recipe-{recipe.pk}",
+                recipe.title,
+                grams,
+                facts.batch * share,
+                said.words if said else "",
+            )
+        )
     return tuple(out[:MOST_DISHES])
 
 
@@ -50,7 +66,14 @@ def subject_of(bowl: Reckoned, gate: Gate, client: Client | None) -> Subject:
             continue
         food = food_table()[part.row.food] if part.row.food else None
         lines.append(
-            Line(str(part.pk), part.name, food, part.row.grams, part.profile, dishes_in(part.row.role, used, part.row.grams, gate, client))
+            Line(
+                str(part.pk),
+                part.name,
+                food,
+                part.row.grams,
+                part.profile,
+                dishes_in(part.row.role, used, part.row.grams, gate, client),
+            )
         )
     return Subject(key_of(bowl.bowl), bowl.bowl.version, lines, bowl.profile)
 
@@ -64,11 +87,16 @@ def recipe_of(key: str) -> Recipe:
 
 
 def apply(bowl: Bowl, steps: list[dict], by: User) -> None:
-    """Take the steps as one change that can be undone. Raises Outdated where something is not there any more, StaleSave."""
+    """Take the steps as one change that can be undone. Raises Outdated where something is not there
+    any more, StaleSave."""
     rows = {str(row.pk): row for row in bowl.parts.all()}
     changed = []
     for step in steps:
-        row = rows.get(step["line"]) if step["line"] else BowlPart(bowl=bowl, place=bowl.parts.count() + 1)
+        row = (
+            rows.get(step["line"])
+            if step["line"]
+            else BowlPart(bowl=bowl, place=bowl.parts.count() + 1)
+        )
         if row is None:
             raise Outdated("That part is no longer in the bowl.")
         if step["dish"]:

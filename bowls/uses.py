@@ -1,4 +1,5 @@
-"""What the bowls have to say of a recipe: which hold it, and what becomes of them when it changes."""
+"""What the bowls have to say of a recipe: which hold it, and what becomes of them when it
+changes."""
 
 from bowls.models import BowlPart
 from nutrition.nutrients import NUTRIENT
@@ -29,11 +30,18 @@ def moved(before: Recipe, after: Recipe) -> list[str]:
     for part in _parts(after):
         told = []
         for key in TOLD_KEYS:
-            was, now = (facts.batch[key].amount * part.grams / facts.batch.grams for facts in (old, new))
+            was, now = (
+                facts.batch[key].amount * part.grams / facts.batch.grams for facts in (old, new)
+            )
             if abs(now - was) > WORTH_SAYING * max(was, now, 1e-9):
                 places = NUTRIENT[key].decimals
-                told.append(f"{NUTRIENT[key].name.lower()} {show.digits(was, places)} to {show.digits(now, places)} {NUTRIENT[key].unit}")
+                told.append(
+                    f"{NUTRIENT[key].name.lower()} {show.digits(was, places)} to "
+                    f"{show.digits(now, places)} {NUTRIENT[key].unit}"
+                )
         if told:
-            out.append(f"{part.bowl.name} holds it and changes with it: {'; '.join(told)} from this part.")
+            out.append(
+                f"{part.bowl.name} holds it and changes with it: {'; '.join(told)} from this part."
+            )
     more = len(out) - MOST_TOLD
     return [*out[:MOST_TOLD], f"{more} more bowls hold it and change with it."] if more > 0 else out

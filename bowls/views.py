@@ -34,7 +34,17 @@ from recipes.models import Recipe
 from recipes.owned import open_to
 from roundpantry.asked import grams_in, key_in, number_in, short
 
-RIM_KEYS = ("protein_g", "energy_kcal", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "iron_mg", "calcium_mg", "fat_g")
+RIM_KEYS = (
+    "protein_g",
+    "energy_kcal",
+    "fiber_g",
+    "sodium_mg",
+    "potassium_mg",
+    "phosphorus_mg",
+    "iron_mg",
+    "calcium_mg",
+    "fat_g",
+)
 NUMBER_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg")
 RIM_COOKIE, RIM_DAYS = "rim", 90
 
@@ -63,8 +73,12 @@ def _list(request: HttpRequest, form: BowlForm, status: int = 200) -> HttpRespon
                 "density": indices.kcal_per_gram(reckoned.profile),
             }
         )
-    removed = Bowl.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related("removed_by")
-    return render(request, "bowls/list.html", {"rows": rows, "form": form, "removed": removed}, status=status)
+    removed = Bowl.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(
+        "removed_by"
+    )
+    return render(
+        request, "bowls/list.html", {"rows": rows, "form": form, "removed": removed}, status=status
+    )
 
 
 def bowl_list(request: HttpRequest) -> HttpResponse:
@@ -94,7 +108,9 @@ def client_of(request: HttpRequest, bowl: Bowl) -> Client | None:
     return request.for_client or bowl.client
 
 
-def page_context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
+def page_context(
+    request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None
+) -> dict[str, object]:
     reckoned = reckon_bowl(bowl)
     asked = request.POST.get("rim") or request.GET.get("rim") or request.COOKIES.get(RIM_COOKIE, "")
     rim = asked if asked in RIM_KEYS else "protein_g"
@@ -104,7 +120,15 @@ def page_context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, 
     rows = []
     for part in reckoned.parts:
         typed, error = (errors or {}).get(part.pk, ("", ""))
-        rows.append({"part": part, "share": reckoned.share(part, rim), "own": part.profile[rim], "typed": typed, "error": error})
+        rows.append(
+            {
+                "part": part,
+                "share": reckoned.share(part, rim),
+                "own": part.profile[rim],
+                "typed": typed,
+                "error": error,
+            }
+        )
     return {
         "bowl": bowl,
         "reckoned": reckoned,
@@ -119,7 +143,9 @@ def page_context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, 
         "school": school,
         "told": of_foods(plan, reckoned.ingredients),
         "client": client,
-        "somebody_elses": bowl.client if client and bowl.client and bowl.client.pk != client.pk else None,
+        "somebody_elses": bowl.client
+        if client and bowl.client and bowl.client.pk != client.pk
+        else None,
         "clients": [] if client else Client.objects.all(),
         "last_change": bowl.last_change,
         "uses": uses_of(bowl) if not request.htmx else [],
@@ -127,23 +153,41 @@ def page_context(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, 
     } | strip_context(request, plan, reckoned.profile, client, "This bowl")
 
 
-def answer(request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None, status: int = 200) -> HttpResponse:
-    """The working part of the page for htmx; without it, back to the page, or the page with the error on it."""
+def answer(
+    request: HttpRequest,
+    bowl: Bowl,
+    errors: dict[int, tuple[str, str]] | None = None,
+    status: int = 200,
+) -> HttpResponse:
+    """The working part of the page for htmx; without it, back to the page, or the page with the
+    error on it."""
     if request.htmx:
         # what is wrong stands beside its field: the page takes the answer in as any other
-        return render(request, "bowls/_work.html", page_context(request, bowl, errors), status=status if status == 409 else 200)
+        return render(
+            request,
+            "bowls/_work.html",
+            page_context(request, bowl, errors),
+            status=status if status == 409 else 200,
+        )
     if errors or status != 200:
-        return render(request, "bowls/page.html", page_context(request, bowl, errors), status=max(status, 400))
+        return render(
+            request, "bowls/page.html", page_context(request, bowl, errors), status=max(status, 400)
+        )
     return redirect("bowls:page", bowl.pk)
 
 
-def stale_answer(request: HttpRequest, stale: Bowl, what: str, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
-    """A change for a bowl that somebody changed meanwhile: what they did, what was not done, and what is stored now."""
+def stale_answer(
+    request: HttpRequest, stale: Bowl, what: str, errors: dict[int, tuple[str, str]] | None = None
+) -> HttpResponse:
+    """A change for a bowl that somebody changed meanwhile: what they did, what was not done, and
+    what is stored now."""
     asked = version_in(request.POST.get("version")) or 0
     who = stale.last_change[0] if stale.last_change else "somebody else"
     theirs = "; ".join(stale.changed_since(asked)) or "its parts are shown below as they are stored"
     messages.error(
-        request, f"{who} changed this bowl after you opened it: {theirs}. Yours was not made: {what}. Make it again if it still fits."
+        request,
+        f"{who} changed this bowl after you opened it: {theirs}. Yours was not made: {what}. Make "
+        f"it again if it still fits.",
     )
     return answer(request, stale, errors, 409)
 
@@ -154,9 +198,15 @@ def page(request: HttpRequest, pk: int) -> HttpResponse:
         return elsewhere
     template = "bowls/_work.html" if request.htmx else "bowls/page.html"
     context = page_context(request, bowl)
-    response = render(request, template, context | {"settings_form": BowlForm(instance=bowl), "settings_version": bowl.version})
+    response = render(
+        request,
+        template,
+        context | {"settings_form": BowlForm(instance=bowl), "settings_version": bowl.version},
+    )
     if request.GET.get("rim") in RIM_KEYS:
-        response.set_cookie(RIM_COOKIE, context["rim"], max_age=RIM_DAYS * 86_400, httponly=True, samesite="Lax")
+        response.set_cookie(
+            RIM_COOKIE, context["rim"], max_age=RIM_DAYS * 86_400, httponly=True, samesite="Lax"
+        )
     return response
 
 
@@ -173,7 +223,11 @@ def settings(request: HttpRequest, pk: int) -> HttpResponse:
         except StaleSave as error:
             stale, status = error.current, 409
     stored = stale or Bowl.with_removed.get(pk=pk)
-    context = page_context(request, stored) | {"settings_form": form, "settings_version": stored.version, "settings_stale": stale}
+    context = page_context(request, stored) | {
+        "settings_form": form,
+        "settings_version": stored.version,
+        "settings_stale": stale,
+    }
     return render(request, "bowls/page.html", context, status=status)
 
 
@@ -183,11 +237,16 @@ def copy(request: HttpRequest, pk: int) -> HttpResponse:
     bowl, _elsewhere = opened(request, pk)
     parts = list(bowl.parts.all())
     name = bowl.name if request.for_client is None else f"{bowl.name}, {request.for_client.name}"
-    made = Bowl.objects.create(practice=bowl.practice, name=name[:120], client=request.for_client, vessel_ml=bowl.vessel_ml)
+    made = Bowl.objects.create(
+        practice=bowl.practice, name=name[:120], client=request.for_client, vessel_ml=bowl.vessel_ml
+    )
     for part in parts:
         part.pk, part.bowl = None, made
     BowlPart.objects.bulk_create(parts)
-    messages.success(request, f"Copied: this one is {'for ' + made.client.name if made.client else 'for nobody'}.")
+    messages.success(
+        request,
+        f"Copied: this one is {'for ' + made.client.name if made.client else 'for nobody'}.",
+    )
     return redirect("bowls:page", made.pk)
 
 
@@ -204,7 +263,8 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def find(request: HttpRequest, pk: int) -> HttpResponse:
-    """What can be added, as buttons, for what was typed: own recipes first, then foods. What is to be asked about is marked."""
+    """What can be added, as buttons, for what was typed: own recipes first, then foods. What is to
+    be asked about is marked."""
     bowl, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
@@ -214,8 +274,12 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
     context = {
         "bowl": bowl,
         "q": query,
-        "found_recipes": [marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes],
-        "found_foods": [marked_food(gate, match.food) for match in food_index().usable(query, 8, typing=True)],
+        "found_recipes": [
+            marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes
+        ],
+        "found_foods": [
+            marked_food(gate, match.food) for match in food_index().usable(query, 8, typing=True)
+        ],
         "role": short(request.GET, "role", 20),
     }
     if request.htmx:
@@ -231,7 +295,11 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
     part = BowlPart(bowl=bowl)
     if key is not None:
         recipe = get_object_or_404(Recipe, pk=key)
-        part.recipe, part.grams, part.basis = recipe, round(facts_of(recipe).serving.grams, 1), "leveled measure"
+        part.recipe, part.grams, part.basis = (
+            recipe,
+            round(facts_of(recipe).serving.grams, 1),
+            "leveled measure",
+        )
         own_role, name = recipe.role if recipe.role in ROLES else "protein", recipe.title
         if part.grams <= 0:
             messages.error(request, f"{recipe.title} weighs nothing yet: settle its lines first.")
@@ -248,7 +316,11 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
     if asked:
         grams = grams_asked(asked)
         if grams is None:
-            messages.error(request, f"{name} was not added: “{asked[:40]}” is not a weight from {LEAST_PART_G:g} to {MAX_GRAMS:g} g.")
+            messages.error(
+                request,
+                f"{name} was not added: “{asked[:40]}” is not a weight from {LEAST_PART_G:g} to "
+                f"{MAX_GRAMS:g} g.",
+            )
             return answer(request, bowl)
         part.level(grams)
     try:
@@ -261,7 +333,8 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def grams_asked(text: str) -> float | None:
-    """Grams that are proposed or typed for what is added; None for none, or none that can be used."""
+    """Grams that are proposed or typed for what is added; None for none, or none that can be
+    used."""
     grams = grams_in(text)
     return grams if grams is not None and LEAST_PART_G <= grams <= MAX_GRAMS else None
 
@@ -288,7 +361,10 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
         grams = _stepped(bowl, row, data)
         if grams is None:
             if "step" in data:
-                problem = f"No further: a part weighs {LEAST_PART_G:g} to {MAX_GRAMS:g} g. Take it out with “Out”."
+                problem = (
+                    f"No further: a part weighs {LEAST_PART_G:g} to {MAX_GRAMS:g} g. "
+                    f"Take it out with “Out”."
+                )
                 return answer(request, bowl, {row.pk: (f"{row.grams:g} g", problem)}, 400)
             return answer(request, bowl)
         row.level(grams)
@@ -309,8 +385,19 @@ def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
                     bowl.parts.exclude(pk=part).update(star=False)
                 bowl.parts.filter(pk=part).update(**values)
     except StaleSave as error:
-        errors = {row.pk: (typed, "Not set: the bowl was changed meanwhile. Press Enter to set it all the same.")} if typed else None
-        return stale_answer(request, error.current, _said(reckon_part(row), values, "remove" in data), errors)
+        errors = (
+            {
+                row.pk: (
+                    typed,
+                    "Not set: the bowl was changed meanwhile. Press Enter to set it all the same.",
+                )
+            }
+            if typed
+            else None
+        )
+        return stale_answer(
+            request, error.current, _said(reckon_part(row), values, "remove" in data), errors
+        )
     return answer(request, bowl)
 
 
@@ -318,11 +405,16 @@ def _said(part, values: dict, out: bool) -> str:
     """What was to become of a part, in words."""
     if out:
         return f"take out {part.name}"
-    return f"{part.name} to {values['grams']:.0f} g" if "grams" in values else f"a change of {part.name}"
+    return (
+        f"{part.name} to {values['grams']:.0f} g"
+        if "grams" in values
+        else f"a change of {part.name}"
+    )
 
 
 def _limits(data) -> tuple[float | None, float | None, str]:
-    """The least and the most that a proposal may make of a part, empty for the usual; and what is wrong with them."""
+    """The least and the most that a proposal may make of a part, empty for the usual; and what is
+    wrong with them."""
     values = []
     for name in ("least_g", "most_g"):
         typed = short(data, name, 40)
@@ -331,13 +423,16 @@ def _limits(data) -> tuple[float | None, float | None, str]:
             return None, None, f"“{typed}” is not a weight in grams."
         values.append(value)
     least, most = values
-    if any(value is not None and not 0 <= value <= MAX_GRAMS for value in values) or (least or 0) > (MAX_GRAMS if most is None else most):
+    if any(value is not None and not 0 <= value <= MAX_GRAMS for value in values) or (
+        least or 0
+    ) > (MAX_GRAMS if most is None else most):
         return None, None, "The least must be zero or more, and not over the most."
     return least, most, ""
 
 
 def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
-    """New grams of a part stepped by a count, or dragged to a share of the bowl's volume; None when out of bounds."""
+    """New grams of a part stepped by a count, or dragged to a share of the bowl's volume; None when
+    out of bounds."""
     if "step" in data:
         steps = number_in(data["step"])
         grams = None if steps is None else row.grams + steps * reckon_part(row).step_g
@@ -346,7 +441,9 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
         part = next((part for part in reckoned.parts if part.pk == row.pk), None)
         if part is None or share is None:
             return None
-        grams = grams_for_share(share, row.grams, part.volume_ml, reckoned.volume_ml - part.volume_ml)
+        grams = grams_for_share(
+            share, row.grams, part.volume_ml, reckoned.volume_ml - part.volume_ml
+        )
     return grams if grams is not None and LEAST_PART_G <= grams <= MAX_GRAMS else None
 
 

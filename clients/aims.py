@@ -19,12 +19,18 @@ def meal_of(day: DayTargets, key: str) -> MealTarget | None:
 
 def meal_options(day: DayTargets) -> list[tuple[str, str]]:
     """The meals and the whole day, to choose from."""
-    rows = [(meal.key, f"{meal.name.lower()}, {meal.share * 100:.0f} % of the day") for meal in day.meals]
+    rows = [
+        (meal.key, f"{meal.name.lower()}, {meal.share * 100:.0f} % of the day")
+        for meal in day.meals
+    ]
     return [*rows, (WHOLE_DAY, "the whole day")]
 
 
-def plan_aims(plan: Plan, meal: MealTarget | None, share: float | None = None, also: Collection[str] = ()) -> tuple[Aim, ...]:
-    """The aims for a meal, for a share of the day [0 to 1], or for the whole day: of the watched targets, and of `also`.
+def plan_aims(
+    plan: Plan, meal: MealTarget | None, share: float | None = None, also: Collection[str] = ()
+) -> tuple[Aim, ...]:
+    """The aims for a meal, for a share of the day [0 to 1], or for the whole day: of the watched
+    targets, and of `also`.
 
     Nothing where the formulas do not cover the client.
     """

@@ -12,12 +12,20 @@ class ClientsConfig(AppConfig):
         from schools.models import OwnSchool
 
         def of_the_school(own: OwnSchool) -> str:
-            return some([client.name for client in Client.objects.filter(school=own.code)], "client")
+            return some(
+                [client.name for client in Client.objects.filter(school=own.code)], "client"
+            )
 
         def of_the_client(client: Client) -> str:
-            days, bowls, weighed = client.days.count(), client.bowl_set.count(), client.weigh_ins.count()
+            days, bowls, weighed = (
+                client.days.count(),
+                client.bowl_set.count(),
+                client.weigh_ins.count(),
+            )
             counts = ((days, "planned day"), (bowls, "bowl"), (weighed, "weigh-in"))
-            return ", ".join(f"{count} {one}{'s' if count > 1 else ''}" for count, one in counts if count)
+            return ", ".join(
+                f"{count} {one}{'s' if count > 1 else ''}" for count, one in counts if count
+            )
 
         says_uses(OwnSchool, of_the_school)
         says_uses(Client, of_the_client)

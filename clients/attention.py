@@ -27,7 +27,10 @@ def reasons(client: Client, today: date) -> list[str]:
     if pace is not None and client.goal == "lose" and pace > -0.05:
         out.append("Weight is not falling")
     if pace is not None and rows and pace < -FAST_SHARE_PER_WEEK * rows[0].kg:
-        out.append(f"Losing {-pace:.1f} kg a week: more than 1 % of body weight. Ask why, and tell their physician")
+        out.append(
+            f"Losing {-pace:.1f} kg a week: more than 1 % of body weight. Ask why, and tell their "
+            f"physician"
+        )
     version = client.target_versions.first()
     made_for = version.data.get("person", {}).get("weight_kg") if version else None
     if made_for and rows and abs(rows[0].kg - made_for) > DRIFT_SHARE * made_for:
@@ -38,7 +41,8 @@ def reasons(client: Client, today: date) -> list[str]:
 
 
 def weekly_pace(client: Client) -> float | None:
-    """Change over the last four weeks of weigh-ins, by the line of least squares. [kg/week] None for under three."""
+    """Change over the last four weeks of weigh-ins, by the line of least squares. [kg/week] None
+    for under three."""
     rows = list(client.weigh_ins.order_by("-date")[:28])
     if not rows:
         return None

@@ -8,7 +8,14 @@ from clients.in_force import Plan, plan_of
 from clients.models import CautionDismissal, Client
 from nutrition.bowl import Ingredient
 from nutrition.cautions import LEVELS, Caution, Situation, cautions_in
-from nutrition.situations import body_numbers, measured_numbers, plan_numbers, plan_words, situation, tablet_numbers
+from nutrition.situations import (
+    body_numbers,
+    measured_numbers,
+    plan_numbers,
+    plan_words,
+    situation,
+    tablet_numbers,
+)
 
 ABOUT_LENGTH = 400
 
@@ -26,7 +33,10 @@ Kept = dict[tuple[str, str], CautionDismissal]
 
 def _kept(client: Client) -> Kept:
     """The dismissals that hold, by rule and what it was about."""
-    return {(row.code, row.about): row for row in client.dismissals.filter(ended=None).select_related("by")}
+    return {
+        (row.code, row.about): row
+        for row in client.dismissals.filter(ended=None).select_related("by")
+    }
 
 
 def sort_out(client: Client, cautions: Sequence[Caution]) -> Told:
@@ -35,7 +45,8 @@ def sort_out(client: Client, cautions: Sequence[Caution]) -> Told:
 
 
 def _sorted_out(cautions: Sequence[Caution], kept: Kept) -> Told:
-    """A dismissal holds for the same rule about the same foods: another food brings the caution back."""
+    """A dismissal holds for the same rule about the same foods: another food brings the caution
+    back."""
     standing, aside = [], []
     for caution in cautions:
         row = kept.get((caution.code, caution.about[:ABOUT_LENGTH]))
@@ -46,10 +57,15 @@ def _sorted_out(cautions: Sequence[Caution], kept: Kept) -> Told:
     return Told(standing, aside)
 
 
-def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None, foods: Sequence[Ingredient] | None = None) -> Situation:
+def situation_of(
+    plan: Plan,
+    numbers: Mapping[str, float] | None = None,
+    foods: Sequence[Ingredient] | None = None,
+) -> Situation:
     """The client's situation with the foods in question and what more is known in numbers.
 
-    It is the client as they are today: a day planned last week still speaks of an allergy that was found this morning.
+    It is the client as they are today: a day planned last week still speaks of an allergy that was
+    found this morning.
     """
     client, words = plan.client, {}
     person = client.person()
@@ -58,11 +74,14 @@ def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None, foods: 
     else:
         known = body_numbers(person)
     known |= tablet_numbers(client.supplements_taken())
-    return situation(person, client.school, known | dict(numbers or {}), foods, client.disliked_words, words)
+    return situation(
+        person, client.school, known | dict(numbers or {}), foods, client.disliked_words, words
+    )
 
 
 def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
-    """What the client's page says: about the person, the plan, what they take, how their weight moves."""
+    """What the client's page says: about the person, the plan, what they take, how their weight
+    moves."""
     client = plan.client
     # a client for whom nothing is computed is weighed all the same
     numbers = measured_numbers(client.person(), measured_kg_per_week)
@@ -74,27 +93,42 @@ def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
 
 
 def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:
-    """What stands to be said of foods for this client, to be asked many times: the person is looked at once."""
+    """What stands to be said of foods for this client, to be asked many times: the person is looked
+    at once."""
     person = situation_of(plan)
     about_the_person = {caution.code for caution in cautions_in(person)}
     kept = _kept(plan.client)
 
     def of(foods: Sequence[Ingredient]) -> list[Caution]:
-        found = [caution for caution in cautions_in(replace(person, foods=foods)) if caution.code not in about_the_person]
+        found = [
+            caution
+            for caution in cautions_in(replace(person, foods=foods))
+            if caution.code not in about_the_person
+        ]
         return _sorted_out(found, kept).standing
 
     return of
 
 
-def of_foods(plan: Plan | None, foods: Sequence[Ingredient], numbers: Mapping[str, float] | None = None) -> Told:
-    """What is to be said of foods, for a client or, without one, for anybody. Only rules that the foods or `numbers` set off."""
+def of_foods(
+    plan: Plan | None, foods: Sequence[Ingredient], numbers: Mapping[str, float] | None = None
+) -> Told:
+    """What is to be said of foods, for a client or, without one, for anybody. Only rules that the
+    foods or `numbers` set off."""
     if plan is None:
         return Told(cautions_in(Situation(foods=foods, numbers=numbers or {})), [])
     about_the_person = {caution.code for caution in cautions_in(situation_of(plan))}
-    found = [caution for caution in cautions_in(situation_of(plan, numbers, foods)) if caution.code not in about_the_person]
+    found = [
+        caution
+        for caution in cautions_in(situation_of(plan, numbers, foods))
+        if caution.code not in about_the_person
+    ]
     return sort_out(plan.client, found)
 
 
 def stops_of(client: Client) -> int:
     """How many cautions of the gravest level stand for a client."""
-    return sum(caution.level == LEVELS[0] for caution in of_the_client(plan_of(client), weekly_pace(client)).standing)
+    return sum(
+        caution.level == LEVELS[0]
+        for caution in of_the_client(plan_of(client), weekly_pace(client)).standing
+    )

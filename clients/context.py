@@ -10,7 +10,8 @@ from roundpantry.for_client import addresses_for, client_in, lead_on_for, withou
 
 
 class ClientInAddressMiddleware:
-    """Opens the client that the address names; one that this practice does not have is not found."""
+    """Opens the client that the address names; one that this practice does not have is not
+    found."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
@@ -36,10 +37,13 @@ def client_of_page(request: HttpRequest) -> Client | None:
     return request.for_client
 
 
-def settle_on(request: HttpRequest, client: Client | None, named: bool = False) -> HttpResponse | None:
-    """The page is for `client`, whose record it shows. A page that is opened for nobody, or for somebody else than the client whose
-    own page it is, is opened again with the right client in its address; a form is simply worked off for them. Where the address
-    has `named` the client otherwise, as /clients/3/ does, it is right already.
+def settle_on(
+    request: HttpRequest, client: Client | None, named: bool = False
+) -> HttpResponse | None:
+    """The page is for `client`, whose record it shows. A page that is opened for nobody, or for
+    somebody else than the client whose own page it is, is opened again with the right client in its
+    address; a form is simply worked off for them. Where the address has `named` the client
+    otherwise, as /clients/3/ does, it is right already.
     """
     if client is None or (request.for_client is not None and request.for_client.pk == client.pk):
         return None
@@ -53,6 +57,7 @@ def settle_on(request: HttpRequest, client: Client | None, named: bool = False) 
 
 
 def page_client(request: HttpRequest) -> dict[str, object]:
-    """For every template: the client whom the page is for, and the address of the same page for nobody."""
+    """For every template: the client whom the page is for, and the address of the same page for
+    nobody."""
     client = getattr(request, "for_client", None)
     return {"page_client": client, "for_nobody": without_client(request.path) if client else ""}

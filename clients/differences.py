@@ -1,4 +1,5 @@
-"""A client as a colleague stored them meanwhile, beside what stands in a form: everything that differs, and what has to be decided."""
+"""A client as a colleague stored them meanwhile, beside what stands in a form: everything that
+differs, and what has to be decided."""
 
 from __future__ import annotations
 
@@ -9,7 +10,8 @@ from django.http import QueryDict
 from clients.forms import FIELDS, ClientForm, SupplementRows
 from clients.models import Client
 
-# What can hurt if it is dropped unseen: each such difference is decided by hand, one way or the other.
+# What can hurt if it is dropped unseen: each such difference is decided by hand, one way or the
+# other.
 DECIDED_BY_HAND = ("conditions", "allergies", "supplements", "life_stage")
 CHOICES = ("mine", "theirs")
 
@@ -42,20 +44,39 @@ def differences(stored: Client, form: ClientForm, supplements: SupplementRows) -
     out = []
     for name in (*FIELDS, "conditions"):
         if getattr(stored, name) != getattr(form.instance, name):
-            label = "conditions and medicines" if name == "conditions" else str(form.fields[name].label or name).lower()
+            label = (
+                "conditions and medicines"
+                if name == "conditions"
+                else str(form.fields[name].label or name).lower()
+            )
             out.append(Difference(name, label, _said(stored, name), _said(form.instance, name)))
     theirs, mine = sorted(row.words for row in stored.supplements.all()), supplements.words
     if theirs != mine:
-        out.append(Difference("supplements", "what they take", "; ".join(theirs) or "nothing", "; ".join(mine) or "nothing"))
+        out.append(
+            Difference(
+                "supplements",
+                "what they take",
+                "; ".join(theirs) or "nothing",
+                "; ".join(mine) or "nothing",
+            )
+        )
     return out
 
 
 def decided(data: QueryDict, choice: str) -> list[str]:
     """The fields that were decided this way."""
-    return [name for name in (*FIELDS, "conditions", "supplements") if data.get(f"decide-{name}") == choice]
+    return [
+        name
+        for name in (*FIELDS, "conditions", "supplements")
+        if data.get(f"decide-{name}") == choice
+    ]
 
 
 def undecided(data: QueryDict, differs: list[Difference]) -> list[str]:
     """The fields that were shown as differing, still differ, and are not decided."""
     shown = set(data.getlist("differs"))
-    return [one.name for one in differs if one.name in shown and one.must_decide and data.get(f"decide-{one.name}") not in CHOICES]
+    return [
+        one.name
+        for one in differs
+        if one.name in shown and one.must_decide and data.get(f"decide-{one.name}") not in CHOICES
+    ]

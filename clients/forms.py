@@ -6,7 +6,14 @@ from django import forms
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.utils import timezone
 
-from clients.models import MOST_DOSE, TIMES_A_WEEK, Client, ClientSupplement, TargetOverride, WeighIn
+from clients.models import (
+    MOST_DOSE,
+    TIMES_A_WEEK,
+    Client,
+    ClientSupplement,
+    TargetOverride,
+    WeighIn,
+)
 from nutrition.allergens import ALLERGENS
 from nutrition.conditions import KIND_WORDS, conditions
 from nutrition.meals import PATTERN_SHARES
@@ -19,11 +26,20 @@ from schools.chosen import school_choices
 # The order of a first visit: heading, what to have in mind, fields.
 SECTIONS = (
     ("Who they are", "", ("name", "about")),
-    ("What they want", "In their own words first; then the goal that comes closest.", ("goal", "target_weight_kg", "pace_kg_per_week")),
-    ("Body and activity", "", ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage")),
+    (
+        "What they want",
+        "In their own words first; then the goal that comes closest.",
+        ("goal", "target_weight_kg", "pace_kg_per_week"),
+    ),
+    (
+        "Body and activity",
+        "",
+        ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage"),
+    ),
     (
         "Conditions and medicines",
-        "What changes targets or raises cautions. Numbers from a clinician's letter are set by hand afterwards and stand over all.",
+        "What changes targets or raises cautions. Numbers from a clinician's letter are set by "
+        "hand afterwards and stand over all.",
         (*(f"has_{kind}" for kind in KIND_WORDS), "condition_notes"),
     ),
     ("Foods refused, not tolerated, and liked", "", ("allergies", "dislikes", "favorites")),
@@ -31,10 +47,20 @@ SECTIONS = (
     (
         "School and formulas",
         "A school sets or shifts targets; without one, general guidance holds.",
-        ("school", "formula", "kcal_per_kg", "measured_kcal", "weight_basis", "vegan_iron", "vegan_zinc"),
+        (
+            "school",
+            "formula",
+            "kcal_per_kg",
+            "measured_kcal",
+            "weight_basis",
+            "vegan_iron",
+            "vegan_zinc",
+        ),
     ),
 )
-FIELDS = [name for _title, _hint, names in SECTIONS for name in names if not name.startswith("has_")]
+FIELDS = [
+    name for _title, _hint, names in SECTIONS for name in names if not name.startswith("has_")
+]
 # which field of the form a figure of the person stands in
 FIELD_OF = {"age_years": "birth_year", "conditions": "has_condition"}
 
@@ -45,14 +71,24 @@ IN_CAPSULES = ("ala_g", "epa_g", "dha_g")
 
 def effect_field(label: str, required: bool = True) -> forms.DateField:
     """A date from which targets hold; one that no practice lives through is a slip of the pen."""
-    limits = [MinValueValidator(date(2000, 1, 1), "Check the year."), MaxValueValidator(date(2099, 12, 31), "Check the year.")]
+    limits = [
+        MinValueValidator(date(2000, 1, 1), "Check the year."),
+        MaxValueValidator(date(2099, 12, 31), "Check the year."),
+    ]
     return forms.DateField(
-        label=label, required=required, validators=limits, widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
+        label=label,
+        required=required,
+        validators=limits,
+        widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
     )
 
 
 class ClientForm(forms.ModelForm):
-    allergies = forms.MultipleChoiceField(choices=[(name, name) for name in ALLERGENS], required=False, widget=forms.CheckboxSelectMultiple)
+    allergies = forms.MultipleChoiceField(
+        choices=[(name, name) for name in ALLERGENS],
+        required=False,
+        widget=forms.CheckboxSelectMultiple,
+    )
     school = forms.ChoiceField(required=False)
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
     takes_effect = effect_field("New targets take effect on", required=False)
@@ -60,11 +96,15 @@ class ClientForm(forms.ModelForm):
     class Meta:
         model = Client
         fields = FIELDS
-        widgets = {"condition_notes": forms.Textarea(attrs={"rows": 2}), "notes": forms.Textarea(attrs={"rows": 2})}
+        widgets = {
+            "condition_notes": forms.Textarea(attrs={"rows": 2}),
+            "notes": forms.Textarea(attrs={"rows": 2}),
+        }
         help_texts = {
             "pace_kg_per_week": "Leave empty for the pace of the school, or the usual one.",
             "dislikes": "With commas: mushrooms, fennel.",
-            "favorites": "With commas: hemp seeds, white beans, kale. They come first where something is short.",
+            "favorites": "With commas: hemp seeds, white beans, kale. They come first where "
+            "something is short.",
             "vegan_iron": "DRI 2001: 1.8 times the reference intake.",
             "vegan_zinc": "DRI 2001: up to 1.5 times the reference intake.",
         }
@@ -73,9 +113,17 @@ class ClientForm(forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.fields["school"].choices = [("", "no school: general guidance"), *school_choices()]
         for kind, label in KIND_WORDS.items():
-            choices = [(row.code, row.name) for row in conditions().values() if row.kind == kind and row.code != "over_65"]
+            choices = [
+                (row.code, row.name)
+                for row in conditions().values()
+                if row.kind == kind and row.code != "over_65"
+            ]
             self.fields[f"has_{kind}"] = forms.MultipleChoiceField(
-                label=label, choices=choices, required=False, widget=forms.CheckboxSelectMultiple, initial=self.instance.conditions
+                label=label,
+                choices=choices,
+                required=False,
+                widget=forms.CheckboxSelectMultiple,
+                initial=self.instance.conditions,
             )
         self.fields["takes_effect"].initial = timezone.localdate()
         if self.instance.pk:
@@ -87,16 +135,22 @@ class ClientForm(forms.ModelForm):
 
     def clean(self):
         data = super().clean()
-        self.instance.conditions = [code for kind in KIND_WORDS for code in data.get(f"has_{kind}", [])]
+        self.instance.conditions = [
+            code for kind in KIND_WORDS for code in data.get(f"has_{kind}", [])
+        ]
         if self.errors:
             return data
         target, weight = data.get("target_weight_kg"), data["weight_kg"]
         newly_set = not self.instance.pk or {"goal", "target_weight_kg"} & set(self.changed_data)
         if target is not None and newly_set:
             if data["goal"] == "lose" and target >= weight:
-                self.add_error("target_weight_kg", f"To lose, the target weight is below {weight:g} kg.")
+                self.add_error(
+                    "target_weight_kg", f"To lose, the target weight is below {weight:g} kg."
+                )
             if data["goal"] == "gain" and target <= weight:
-                self.add_error("target_weight_kg", f"To gain, the target weight is above {weight:g} kg.")
+                self.add_error(
+                    "target_weight_kg", f"To gain, the target weight is above {weight:g} kg."
+                )
         if self.errors:
             return data
         try:
@@ -109,7 +163,8 @@ class ClientForm(forms.ModelForm):
         return data
 
     def as_typed(self, data: dict) -> Client:
-        """A client that is not stored, so that its weight is the one in the form and not the last weigh-in."""
+        """A client that is not stored, so that its weight is the one in the form and not the last
+        weigh-in."""
         return Client(**{name: data[name] for name in FIELDS}, conditions=self.instance.conditions)
 
 
@@ -117,9 +172,15 @@ class SupplementForm(forms.Form):
     """One thing a client takes. A frequency of their own, "5 times a week", stays what it is."""
 
     OFTEN = [
-        ("7", "every day"), ("14", "twice a day"), ("21", "three times a day"), ("3.5", "every other day"), ("3", "3 times a week"),
-        ("2", "2 times a week"), ("1", "once a week"), ("0.25", "once in 4 weeks"),
-    ]  # fmt: skip
+        ("7", "every day"),
+        ("14", "twice a day"),
+        ("21", "three times a day"),
+        ("3.5", "every other day"),
+        ("3", "3 times a week"),
+        ("2", "2 times a week"),
+        ("1", "once a week"),
+        ("0.25", "once in 4 weeks"),
+    ]
     key = forms.ChoiceField(
         label="Nutrient",
         choices=[
@@ -140,7 +201,11 @@ class SupplementForm(forms.Form):
         often = list(self.OFTEN)
         sent = self.data.get(self.add_prefix("per_week"), "") if self.is_bound else ""
         for value in map(number_in, (self.initial.get("per_week", ""), sent)):
-            if value is not None and TIMES_A_WEEK[0] <= value <= TIMES_A_WEEK[1] and f"{value:g}" not in dict(often):
+            if (
+                value is not None
+                and TIMES_A_WEEK[0] <= value <= TIMES_A_WEEK[1]
+                and f"{value:g}" not in dict(often)
+            ):
                 often.append((f"{value:g}", f"{value:g} times a week"))
         self.fields["per_week"].choices = often
 
@@ -148,7 +213,11 @@ class SupplementForm(forms.Form):
     def taken(self) -> dict | None:
         """What the row says is taken; None for an empty row, or one that is no longer taken."""
         data = self.cleaned_data
-        return {name: data[name] for name in TAKEN} if data.get("key") and not data.get("DELETE") else None
+        return (
+            {name: data[name] for name in TAKEN}
+            if data.get("key") and not data.get("DELETE")
+            else None
+        )
 
 
 TAKEN = ("key", "dose", "form", "per_week")
@@ -160,13 +229,19 @@ class SupplementRows(forms.BaseFormSet):
 
     def __init__(self, *args, client: Client | None = None, **kwargs):
         if client is not None and client.pk:
-            rows = [{name: getattr(row, name) for name in TAKEN} for row in client.supplements.all()]
-            kwargs.setdefault("initial", [row | {"per_week": f"{row['per_week']:g}"} for row in rows])
+            rows = [
+                {name: getattr(row, name) for name in TAKEN} for row in client.supplements.all()
+            ]
+            kwargs.setdefault(
+                "initial", [row | {"per_week": f"{row['per_week']:g}"} for row in rows]
+            )
         super().__init__(*args, prefix="supplements", **kwargs)
 
     @property
     def rows(self) -> list[dict]:
-        return [form.taken for form in self.forms if form.has_changed() or form.initial if form.taken]
+        return [
+            form.taken for form in self.forms if form.has_changed() or form.initial if form.taken
+        ]
 
     @property
     def words(self) -> list[str]:
@@ -176,12 +251,19 @@ class SupplementRows(forms.BaseFormSet):
         now = [{name: getattr(row, name) for name in TAKEN} for row in client.supplements.all()]
         if now != self.rows:
             client.supplements.all().delete()
-            ClientSupplement.objects.bulk_create([ClientSupplement(client=client, **row) for row in self.rows])
+            ClientSupplement.objects.bulk_create(
+                [ClientSupplement(client=client, **row) for row in self.rows]
+            )
 
 
 SupplementFormSet = forms.formset_factory(
-    SupplementForm, formset=SupplementRows, extra=3, can_delete=True, max_num=MOST_SUPPLEMENTS, absolute_max=MOST_SUPPLEMENTS + 3
-)  # fmt: skip
+    SupplementForm,
+    formset=SupplementRows,
+    extra=3,
+    can_delete=True,
+    max_num=MOST_SUPPLEMENTS,
+    absolute_max=MOST_SUPPLEMENTS + 3,
+)
 
 
 class WeighInForm(forms.ModelForm):
@@ -203,8 +285,12 @@ class WeighInForm(forms.ModelForm):
     def clean_date(self):
         day, today = self.cleaned_data["date"], timezone.localdate()
         if day > today:
-            raise forms.ValidationError("That day has not come yet: a weigh-in is of today or earlier.")
-        if day < today.replace(year=today.year - 100, day=1) or (self.client and day.year < self.client.birth_year):
+            raise forms.ValidationError(
+                "That day has not come yet: a weigh-in is of today or earlier."
+            )
+        if day < today.replace(year=today.year - 100, day=1) or (
+            self.client and day.year < self.client.birth_year
+        ):
             raise forms.ValidationError("That is before this client was born. Check the year.")
         return day
 
@@ -218,9 +304,15 @@ class WeighInForm(forms.ModelForm):
     def clean(self):
         data = super().clean()
         if self.client and data.get("date"):
-            self.there = self.client.weigh_ins.filter(date=data["date"]).exclude(pk=self.instance.pk).first()
+            self.there = (
+                self.client.weigh_ins.filter(date=data["date"]).exclude(pk=self.instance.pk).first()
+            )
             if self.there and self.there.kg != data.get("kg") and not data.get("replace"):
-                self.add_error("replace", f"There is one of {self.there.kg:g} kg on that day. Tick this to put yours in its place.")
+                self.add_error(
+                    "replace",
+                    f"There is one of {self.there.kg:g} kg on that day. Tick this to put yours in "
+                    f"its place.",
+                )
         return data
 
     def _get_validation_exclusions(self):
@@ -256,15 +348,25 @@ class OverrideForm(forms.ModelForm):
 
     @property
     def ends_an_order(self) -> bool:
-        """Whether what is typed puts the practitioner's own choice in place of a clinician's order."""
-        return bool(self.is_bound and self.standing and self.standing.kind == "order" and self.data.get("kind") == "choice")
+        """Whether what is typed puts the practitioner's own choice in place of a clinician's
+        order."""
+        return bool(
+            self.is_bound
+            and self.standing
+            and self.standing.kind == "order"
+            and self.data.get("kind") == "choice"
+        )
 
     def clean(self):
         data = super().clean()
         if data.get("kind") == "order":
             for name in ("given_by", "license"):
                 if not (data.get(name) or "").strip():
-                    self.add_error(name, "An order names who gave it and their license. Without them it is a choice.")
+                    self.add_error(
+                        name,
+                        "An order names who gave it and their license. Without them it is a "
+                        "choice.",
+                    )
         if data.get("kind") != "order":
             data["given_by"] = data["license"] = ""
         if not {"low", "aim", "high"} & set(self.errors):
@@ -274,7 +376,8 @@ class OverrideForm(forms.ModelForm):
             whose = f"{row.given_by}, {row.license}" if row.given_by else row.by.shown_name
             self.add_error(
                 "confirm",
-                f"Stop and ask: a clinician's order is in force ({whose}: {row.reason}). Your choice would end it. Ask whoever gave it; "
+                f"Stop and ask: a clinician's order is in force ({whose}: {row.reason}). Your "
+                f"choice would end it. Ask whoever gave it; "
                 "tick this only if they say that it no longer holds.",
             )
         return data
@@ -297,7 +400,12 @@ class SharesForm(forms.Form):
         usual = PATTERN_SHARES[client.meals]
         now = client.meal_shares if set(client.meal_shares) == set(usual) else usual
         for key in usual:
-            self.fields[key] = forms.FloatField(label=f"{names[key]} [%]", min_value=0, max_value=100, initial=round(now[key] * 100, 1))
+            self.fields[key] = forms.FloatField(
+                label=f"{names[key]} [%]",
+                min_value=0,
+                max_value=100,
+                initial=round(now[key] * 100, 1),
+            )
 
     def clean(self):
         data = super().clean()

@@ -1,4 +1,5 @@
-"""The gate of a client: what they must not have, as they are today, whatever targets a day was planned with."""
+"""The gate of a client: what they must not have, as they are today, whatever targets a day was
+planned with."""
 
 from clients.cautions import situation_of
 from clients.in_force import Plan
@@ -10,15 +11,22 @@ from schools.chosen import school_named
 def avoided_by(plan: Plan) -> dict[str, str]:
     """Kinds of food to avoid, each with whose word that is: the school's, or a condition's."""
     school = school_named(plan.client.school)
-    out = {row.food_class: school.name for row in school.foods if row.stance == "avoid"} if school else {}
+    out = (
+        {row.food_class: school.name for row in school.foods if row.stance == "avoid"}
+        if school
+        else {}
+    )
     for code, condition in conditions().items():
         if code in plan.client.conditions:
-            out |= {row.food_class: condition.name for row in condition.foods if row.stance == "avoid"}
+            out |= {
+                row.food_class: condition.name for row in condition.foods if row.stance == "avoid"
+            }
     return out
 
 
 def gate_of(plan: Plan | None) -> Gate:
-    """The gate before everything that is proposed to a client; for nobody, what nobody should have."""
+    """The gate before everything that is proposed to a client; for nobody, what nobody should
+    have."""
     if plan is None:
         return OPEN
     settled = {(row.code, row.about) for row in plan.client.dismissals.filter(ended=None)}

@@ -1,4 +1,5 @@
-"""What the gate holds back of a bowl or a day: said before anything is proposed, with the offer to leave it out or replace it."""
+"""What the gate holds back of a bowl or a day: said before anything is proposed, with the offer to
+leave it out or replace it."""
 
 from __future__ import annotations
 
@@ -18,7 +19,8 @@ MOST_INSTEAD = 3
 
 @dataclass(frozen=True)
 class Item:
-    """A part of a bowl or an entry of a day: its key, what it is called, its foods in `grams` of it [g]; `food` is None for a dish."""
+    """A part of a bowl or an entry of a day: its key, what it is called, its foods in `grams` of it
+    [g]; `food` is None for a dish."""
 
     id: str
     name: str
@@ -30,8 +32,8 @@ class Item:
 
 @dataclass(frozen=True)
 class Held:
-    """One that is held back and why; the offers are words with what is sent to take them. `inside` names the foods of a dish that are
-    meant: it can be made without them."""
+    """One that is held back and why; the offers are words with what is sent to take them. `inside`
+    names the foods of a dish that are meant: it can be made without them."""
 
     item: Item
     limit: Limit
@@ -45,7 +47,13 @@ def limit_of(gate: Gate, item: Item) -> Limit:
 
 def barred_foods(gate: Gate, foods: Iterable[Ingredient]) -> list[Food]:
     """The foods among these that are to be asked about before they are served."""
-    return list({part.food.slug: part.food for part in foods if any(bar.stops for bar in gate.of(part.food, part.grams))}.values())
+    return list(
+        {
+            part.food.slug: part.food
+            for part in foods
+            if any(bar.stops for bar in gate.of(part.food, part.grams))
+        }.values()
+    )
 
 
 def held(items: Iterable[Item], gate: Gate, key: str, version: int) -> list[Held]:
@@ -58,7 +66,12 @@ def held(items: Iterable[Item], gate: Gate, key: str, version: int) -> list[Held
         offers, inside = [], []
         if limit.stops or limit.most < item.grams:
             out_step = Step(item.id, "out", item.food, 0.0, "")
-            offers.append(("Leave it out", token_for(key, version, [out_step], f"without {uncapitalized(item.name)}")))
+            offers.append(
+                (
+                    "Leave it out",
+                    token_for(key, version, [out_step], f"without {uncapitalized(item.name)}"),
+                )
+            )
             if item.food is not None:
                 offers += _instead(item, item.food, gate, key, version)
             else:
@@ -74,5 +87,15 @@ def _instead(item: Item, food: Food, gate: Gate, key: str, version: int) -> list
             grams, measure = kitchen(row.to, item.grams * row.ratio)
             step = Step(item.id, "instead", row.to, grams, "", measure=measure)
             words = f"{row.to.name} instead, {measure or f'{grams:.0f} g'}"
-            out.append((words, token_for(key, version, [step], f"{uncapitalized(row.to.name)} instead of {uncapitalized(food.name)}")))
+            out.append(
+                (
+                    words,
+                    token_for(
+                        key,
+                        version,
+                        [step],
+                        f"{uncapitalized(row.to.name)} instead of {uncapitalized(food.name)}",
+                    ),
+                )
+            )
     return out

@@ -1,4 +1,5 @@
-"""The targets of a client that are in force: by version, with what was computed beside what was set by hand."""
+"""The targets of a client that are in force: by version, with what was computed beside what was set
+by hand."""
 
 from dataclasses import dataclass, field
 from datetime import date
@@ -44,9 +45,11 @@ class InForce:
 
 @dataclass(frozen=True)
 class Plan:
-    """What holds for a client: the targets by key, the version they come from, and the day's plan they are part of.
+    """What holds for a client: the targets by key, the version they come from, and the day's plan
+    they are part of.
 
-    `day` is None and `problem` says why where the formulas do not cover the client; only what was set by hand is in force then.
+    `day` is None and `problem` says why where the formulas do not cover the client; only what was
+    set by hand is in force then.
     """
 
     client: Client
@@ -87,7 +90,9 @@ def reading(target: Target, amount: Amount | None) -> Reading:
     key, bounds = target.key, band_words(target.key, target.low, target.high)
     if amount is None:
         bare = track(target.low, target.aim, target.high, None)
-        return Reading(NUTRIENT[key].name, key, target_words(target), bounds, "", "", "", "none", "", bare)
+        return Reading(
+            NUTRIENT[key].name, key, target_words(target), bounds, "", "", "", "none", "", bare
+        )
     state, by = targets.judge(target, amount.amount)
     word = "inside" if state == "inside" else by_words(state, by, key)
     if amount.known <= 0 and amount.amount == 0:
@@ -128,7 +133,8 @@ def _near_edge(target: Target, amount: float) -> bool:
 
 
 def plan_of(client: Client, version: TargetVersion | None = None, on: date | None = None) -> Plan:
-    """What holds for a client: by `version`, or on a date (today); computed on the spot where no version was made yet."""
+    """What holds for a client: by `version`, or on a date (today); computed on the spot where no
+    version was made yet."""
     version = version or version_on(client, on or timezone.localdate())
     rows = client.overrides.select_related("by").order_by("made")
     if version is None:
@@ -137,20 +143,35 @@ def plan_of(client: Client, version: TargetVersion | None = None, on: date | Non
         try:
             return _plan(client, None, compute(client), overrides, orders)
         except OutOfRange as error:
-            return _by_hand_only(client, None, overrides, orders, str(error), getattr(error, "refer_to", ""))
+            return _by_hand_only(
+                client, None, overrides, orders, str(error), getattr(error, "refer_to", "")
+            )
     overrides = {row.key: row for row in rows.filter(pk__in=version.data["overrides"].values())}
     orders = tuple(row.order() for row in overrides.values())
     if "referred" in version.data:
-        return _by_hand_only(client, version, overrides, orders, version.data["referred"], version.data["refer_to"])
+        return _by_hand_only(
+            client, version, overrides, orders, version.data["referred"], version.data["refer_to"]
+        )
     return _plan(client, version, from_data(version.data), overrides, orders)
 
 
 def _plan(
-    client: Client, version: TargetVersion | None, day: DayTargets, overrides: dict[str, TargetOverride], orders: tuple[Order, ...]
+    client: Client,
+    version: TargetVersion | None,
+    day: DayTargets,
+    overrides: dict[str, TargetOverride],
+    orders: tuple[Order, ...],
 ) -> Plan:
-    watched = [key for key in client.watched or targets.watched_keys(day.person, day.school, orders) if key in day.targets]
+    watched = [
+        key
+        for key in client.watched or targets.watched_keys(day.person, day.school, orders)
+        if key in day.targets
+    ]
     order = [*watched, *(key for key in day.targets if key not in watched)]
-    rows = {key: InForce(day.targets[key], day.computed.get(key), overrides.get(key), key in watched) for key in order}
+    rows = {
+        key: InForce(day.targets[key], day.computed.get(key), overrides.get(key), key in watched)
+        for key in order
+    }
     return Plan(client, version, day, orders, rows)
 
 
@@ -165,7 +186,16 @@ def _by_hand_only(
     rows = {}
     for key, override in overrides.items():
         kind = override.get_kind_display()
-        target = Target(key, override.low, override.aim, override.high, NUTRIENT[key].unit, kind, override.reason, kind)
+        target = Target(
+            key,
+            override.low,
+            override.aim,
+            override.high,
+            NUTRIENT[key].unit,
+            kind,
+            override.reason,
+            kind,
+        )
         rows[key] = InForce(target, None, override, True)
     return Plan(client, version, None, orders, rows, problem, refer_to)
 

@@ -1,4 +1,5 @@
-"""A first visit while it is written down: kept as typed, looked at as far as it goes, finished into a client."""
+"""A first visit while it is written down: kept as typed, looked at as far as it goes, finished into
+a client."""
 
 from __future__ import annotations
 
@@ -23,7 +24,18 @@ from schools.chosen import school_named
 NOT_KEPT = {"csrfmiddlewaretoken", "visit_version", "finish", "later"}
 MOST_KEPT = 60_000
 NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": ["3"], "supplements-INITIAL_FORMS": ["0"]}
-NEEDED = ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage", "goal", "formula", "weight_basis", "meals")
+NEEDED = (
+    "sex",
+    "birth_year",
+    "height_cm",
+    "weight_kg",
+    "activity",
+    "life_stage",
+    "goal",
+    "formula",
+    "weight_basis",
+    "meals",
+)
 
 
 @dataclass(frozen=True)
@@ -37,10 +49,17 @@ class SoFar:
 
 
 def keep(intake: Intake, post: QueryDict, page: str) -> bool:
-    """Keep what stands in the form of an open page, valid or not. False if it is too much to keep. Raises StaleSave where somebody else
-    kept more."""
-    data = {name: [value.replace("\x00", "") for value in values] for name, values in post.lists() if name not in NOT_KEPT}
-    if sum(len(name) + sum(len(value) for value in values) for name, values in data.items()) > MOST_KEPT:
+    """Keep what stands in the form of an open page, valid or not. False if it is too much to keep.
+    Raises StaleSave where somebody else kept more."""
+    data = {
+        name: [value.replace("\x00", "") for value in values]
+        for name, values in post.lists()
+        if name not in NOT_KEPT
+    }
+    if (
+        sum(len(name) + sum(len(value) for value in values) for name, values in data.items())
+        > MOST_KEPT
+    ):
         return False
     asked = version_in(post.get("visit_version"))
     with transaction.atomic():
@@ -54,13 +73,20 @@ def keep(intake: Intake, post: QueryDict, page: str) -> bool:
 
 
 def differing(intake: Intake, post: QueryDict) -> list[tuple[str, str, str]]:
-    """What is kept of a first visit otherwise than it stands in a form: the field, as it is kept, as it was sent."""
+    """What is kept of a first visit otherwise than it stands in a form: the field, as it is kept,
+    as it was sent."""
     labels = {name: str(field.label or name) for name, field in ClientForm().fields.items()}
     out = []
     for name in dict.fromkeys([*intake.data, *post]):
         theirs, mine = intake.data.get(name, []), post.getlist(name)
-        if name not in NOT_KEPT and theirs != mine and [*filter(None, theirs)] != [*filter(None, mine)]:
-            out.append((labels.get(name, name.replace("-", " ")), ", ".join(theirs), ", ".join(mine)))
+        if (
+            name not in NOT_KEPT
+            and theirs != mine
+            and [*filter(None, theirs)] != [*filter(None, mine)]
+        ):
+            out.append(
+                (labels.get(name, name.replace("-", " ")), ", ".join(theirs), ", ".join(mine))
+            )
     return out
 
 
@@ -68,8 +94,17 @@ def kept(intake: Intake) -> QueryDict:
     """What was kept, as a form would send it."""
     data = QueryDict(mutable=True)
     # a field that was never sent shows what a new client begins with, not the first of its choices
-    begins = {name: [str(Client._meta.get_field(name).get_default())] for name in NEEDED if Client._meta.get_field(name).has_default()}
-    for name, values in {**NO_SUPPLEMENTS, **begins, "takes_effect": [str(timezone.localdate())], **intake.data}.items():
+    begins = {
+        name: [str(Client._meta.get_field(name).get_default())]
+        for name in NEEDED
+        if Client._meta.get_field(name).has_default()
+    }
+    for name, values in {
+        **NO_SUPPLEMENTS,
+        **begins,
+        "takes_effect": [str(timezone.localdate())],
+        **intake.data,
+    }.items():
         data.setlist(name, values)
     return data
 
@@ -80,14 +115,23 @@ def so_far(form: ClientForm) -> SoFar:
     data = form.cleaned_data if hasattr(form, "cleaned_data") else {}
     missing = [str(form[name].label).lower() for name in NEEDED if data.get(name) in (None, "")]
     if missing:
-        return SoFar(None, [], [], f"Targets appear here once these are there: {', '.join(missing)}.")
-    client = form.as_typed({name: data.get(name, Client._meta.get_field(name).get_default()) for name in FIELDS})
+        return SoFar(
+            None, [], [], f"Targets appear here once these are there: {', '.join(missing)}."
+        )
+    client = form.as_typed(
+        {name: data.get(name, Client._meta.get_field(name).get_default()) for name in FIELDS}
+    )
     client.school = data.get("school", "")
     person = client.person()
     try:
         day = day_targets(person, school_named(client.school))
     except Referred as error:
-        return SoFar(None, [], cautions_in(situation(person, client.school, body_numbers(person))), f"{error} Turn to {error.refer_to}.")
+        return SoFar(
+            None,
+            [],
+            cautions_in(situation(person, client.school, body_numbers(person))),
+            f"{error} Turn to {error.refer_to}.",
+        )
     except OutOfRange as error:
         return SoFar(None, [], [], str(error))
     found = cautions_in(situation(day.person, client.school, plan_numbers(day)))

@@ -11,7 +11,10 @@ from clients.intake import MOST_KEPT, differing, finish, keep, kept, so_far
 from clients.models import Intake
 from practice.versioned import StaleSave, page_in
 
-TOO_MUCH = f"That is more than {MOST_KEPT:,} characters: shorten the notes. Nothing new is kept until then."
+TOO_MUCH = (
+    f"That is more than {MOST_KEPT:,} characters: shorten the notes. Nothing new is "
+    f"kept until then."
+)
 
 
 @require_POST
@@ -47,8 +50,20 @@ def intake(request: HttpRequest, pk: int) -> HttpResponse:
     else:
         form, supplements = ClientForm(), SupplementFormSet()
     look = so_far(ClientForm(kept(row))) if row.data else None
-    context = {"intake": row, "form": form, "supplements": supplements, "so_far": look, "stale": stale, "differs": differs}
-    return render(request, "clients/intake.html", context, status=409 if stale else 400 if request.method == "POST" else 200)
+    context = {
+        "intake": row,
+        "form": form,
+        "supplements": supplements,
+        "so_far": look,
+        "stale": stale,
+        "differs": differs,
+    }
+    return render(
+        request,
+        "clients/intake.html",
+        context,
+        status=409 if stale else 400 if request.method == "POST" else 200,
+    )
 
 
 def _finished(request: HttpRequest, row: Intake, form: ClientForm, supplements) -> HttpResponse:
@@ -64,16 +79,28 @@ def keep_intake(request: HttpRequest, pk: int) -> HttpResponse:
     """Called as fields are left: keep everything, answer with targets and cautions so far."""
     row = get_object_or_404(Intake.with_removed, pk=pk)
     if row.client_id:
-        return HttpResponse("This first visit is a client already: nothing more is kept here.", status=410, content_type="text/plain")
+        return HttpResponse(
+            "This first visit is a client already: nothing more is kept here.",
+            status=410,
+            content_type="text/plain",
+        )
     try:
         if not keep(row, request.POST, page_in(request)):
             return HttpResponse(TOO_MUCH, status=413, content_type="text/plain")
     except StaleSave as error:
-        context = {"intake": error.current, "differs": differing(error.current, request.POST), "stale": True}
+        context = {
+            "intake": error.current,
+            "differs": differing(error.current, request.POST),
+            "stale": True,
+        }
         return render(request, "clients/_so_far.html", context, status=409)
     if not request.htmx:
         return redirect("clients:intake", pk)
-    return render(request, "clients/_so_far.html", {"intake": row, "so_far": so_far(ClientForm(request.POST)), "saved": True})
+    return render(
+        request,
+        "clients/_so_far.html",
+        {"intake": row, "so_far": so_far(ClientForm(request.POST)), "saved": True},
+    )
 
 
 @require_POST

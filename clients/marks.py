@@ -21,7 +21,11 @@ class Marked:
     @property
     def id(self) -> str:
         """Something to refer to it by within a page."""
-        return self.it.slug if isinstance(self.it, Food) else f"{type(self.it).__name__.lower()}-{self.it.pk}"
+        return (
+            self.it.slug
+            if isinstance(self.it, Food)
+            else f"{type(self.it).__name__.lower()}-{self.it.pk}"
+        )
 
 
 def _marked(it: Any, bars: Sequence[Bar]) -> Marked:

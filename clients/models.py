@@ -33,19 +33,37 @@ class Client(Versioned, Removable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
     about = models.CharField("who they are", max_length=200, blank=True)
-    sex = models.CharField("sex used in equations", max_length=6, choices=[("female", "female"), ("male", "male")])
-    birth_year = models.PositiveSmallIntegerField(validators=[MinValueValidator(1900), MaxValueValidator(2100)])
+    sex = models.CharField(
+        "sex used in equations", max_length=6, choices=[("female", "female"), ("male", "male")]
+    )
+    birth_year = models.PositiveSmallIntegerField(
+        validators=[MinValueValidator(1900), MaxValueValidator(2100)]
+    )
     height_cm = models.FloatField("height [cm]")
     weight_kg = models.FloatField("weight [kg]")
-    activity = models.CharField(max_length=12, choices=_choices(words.ACTIVITY_WORDS), default="low_active")
+    activity = models.CharField(
+        max_length=12, choices=_choices(words.ACTIVITY_WORDS), default="low_active"
+    )
     goal = models.CharField(max_length=8, choices=_choices(words.GOAL_WORDS), default="hold")
     target_weight_kg = models.FloatField("target weight [kg]", null=True, blank=True)
     pace_kg_per_week = models.FloatField("pace [kg a week]", null=True, blank=True)
-    life_stage = models.CharField(max_length=16, choices=_choices(words.LIFE_STAGE_WORDS), default="adult")
-    formula = models.CharField("energy computed by", max_length=12, choices=_choices(words.FORMULA_WORDS), default="dri_2023")
+    life_stage = models.CharField(
+        max_length=16, choices=_choices(words.LIFE_STAGE_WORDS), default="adult"
+    )
+    formula = models.CharField(
+        "energy computed by",
+        max_length=12,
+        choices=_choices(words.FORMULA_WORDS),
+        default="dri_2023",
+    )
     kcal_per_kg = models.FloatField("kcal per kg", null=True, blank=True)
     measured_kcal = models.FloatField("measured need [kcal]", null=True, blank=True)
-    weight_basis = models.CharField("weight that counts per kg", max_length=8, choices=_choices(words.WEIGHT_BASIS_WORDS), default="auto")
+    weight_basis = models.CharField(
+        "weight that counts per kg",
+        max_length=8,
+        choices=_choices(words.WEIGHT_BASIS_WORDS),
+        default="auto",
+    )
     vegan_iron = models.BooleanField("iron x 1.8 for plants alone", default=False)
     vegan_zinc = models.BooleanField("zinc x 1.5 for plants alone", default=False)
     school = models.CharField(max_length=60, blank=True)
@@ -54,7 +72,9 @@ class Client(Versioned, Removable):
     allergies = models.JSONField(default=list, blank=True)
     dislikes = models.CharField("foods refused or disliked", max_length=300, blank=True)
     favorites = models.CharField("foods they like and have at hand", max_length=300, blank=True)
-    meals = models.CharField("meals a day", max_length=10, choices=_choices(words.MEAL_PATTERN_WORDS), default="3")
+    meals = models.CharField(
+        "meals a day", max_length=10, choices=_choices(words.MEAL_PATTERN_WORDS), default="3"
+    )
     meal_shares = models.JSONField(default=dict, blank=True)
     who_cooks = models.CharField("who cooks", max_length=200, blank=True)
     when_cooking = models.CharField("when they can cook", max_length=200, blank=True)
@@ -98,11 +118,15 @@ class Client(Versioned, Removable):
         )
 
     def supplements_taken(self) -> list[Supplement]:
-        """What they take now; nothing for a client that is not stored yet. A dose that cannot be is left out of the sums."""
-        return [row.supplement() for row in self.supplements.all() if row.possible] if self.pk else []
+        """What they take now; nothing for a client that is not stored yet. A dose that cannot be is
+        left out of the sums."""
+        return (
+            [row.supplement() for row in self.supplements.all() if row.possible] if self.pk else []
+        )
 
     def weigh(self, on: date, kg: float, by: User) -> "WeighIn | None":
-        """Record a weight; the one of that day that it takes the place of, which can be brought back. [kg]"""
+        """Record a weight; the one of that day that it takes the place of, which can be brought
+        back. [kg]"""
         with transaction.atomic():
             there = self.weigh_ins.filter(date=on).first()
             if there:
@@ -152,7 +176,9 @@ class ClientSupplement(models.Model):
     dose = models.FloatField(validators=[MinValueValidator(0.001), MaxValueValidator(MOST_DOSE)])
     form = models.CharField(max_length=80, blank=True)
     per_week = models.FloatField(
-        "times a week", default=7, validators=[MinValueValidator(TIMES_A_WEEK[0]), MaxValueValidator(TIMES_A_WEEK[1])]
+        "times a week",
+        default=7,
+        validators=[MinValueValidator(TIMES_A_WEEK[0]), MaxValueValidator(TIMES_A_WEEK[1])],
     )
 
     objects = ScopedManager(practice="client__practice")
@@ -163,14 +189,22 @@ class ClientSupplement(models.Model):
     @property
     def possible(self) -> bool:
         """Whether it can be reckoned with; what was stored before there were limits may not."""
-        return self.key in NUTRIENT and 0 < self.dose <= MOST_DOSE and 0 < self.per_week <= TIMES_A_WEEK[1]
+        return (
+            self.key in NUTRIENT
+            and 0 < self.dose <= MOST_DOSE
+            and 0 < self.per_week <= TIMES_A_WEEK[1]
+        )
 
     def supplement(self) -> Supplement:
         return Supplement(self.key, self.dose, self.form, self.per_week)
 
     @property
     def words(self) -> str:
-        return self.supplement().words if self.possible else f"{self.dose:g} of {self.key}: cannot be, and is not counted"
+        return (
+            self.supplement().words
+            if self.possible
+            else f"{self.dose:g} of {self.key}: cannot be, and is not counted"
+        )
 
 
 class WeighIn(Removable):
@@ -184,12 +218,17 @@ class WeighIn(Removable):
     class Meta:
         ordering = ["date"]
         constraints = [
-            models.UniqueConstraint(fields=["client", "date"], condition=models.Q(removed=None), name="one_weigh_in_a_day_that_counts")
+            models.UniqueConstraint(
+                fields=["client", "date"],
+                condition=models.Q(removed=None),
+                name="one_weigh_in_a_day_that_counts",
+            )
         ]
 
 
 class TargetOverride(models.Model):
-    """A number set by a clinician's order or the practitioner's choice; the computed one stays visible beside it."""
+    """A number set by a clinician's order or the practitioner's choice; the computed one stays
+    visible beside it."""
 
     KINDS = [("choice", "my choice"), ("order", "a clinician's order")]
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="overrides")
@@ -213,12 +252,19 @@ class TargetOverride(models.Model):
     def order(self) -> Order:
         """As the core lays it over: an order is its clinician's, whoever typed it."""
         typed = self.by.shown_name
-        by = (self.given_by or f"recorded by {typed}, not said who gave it") if self.kind == "order" else typed
-        return Order(self.key, self.low, self.aim, self.high, self.kind, self.reason, by, self.license)
+        by = (
+            (self.given_by or f"recorded by {typed}, not said who gave it")
+            if self.kind == "order"
+            else typed
+        )
+        return Order(
+            self.key, self.low, self.aim, self.high, self.kind, self.reason, by, self.license
+        )
 
 
 class TargetVersion(models.Model):
-    """The day's targets from a date on, as they were made: later changes of a formula or a school do not reach back."""
+    """The day's targets from a date on, as they were made: later changes of a formula or a school
+    do not reach back."""
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="target_versions")
     number = models.PositiveIntegerField()
@@ -232,11 +278,14 @@ class TargetVersion(models.Model):
 
     class Meta:
         ordering = ["-number"]
-        constraints = [models.UniqueConstraint(fields=["client", "number"], name="one_version_of_a_number")]
+        constraints = [
+            models.UniqueConstraint(fields=["client", "number"], name="one_version_of_a_number")
+        ]
 
 
 class CautionDismissal(models.Model):
-    """A caution put aside for one client, by whom and why. It never holds for anybody else, and can be taken back."""
+    """A caution put aside for one client, by whom and why. It never holds for anybody else, and can
+    be taken back."""
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="dismissals")
     code = models.CharField(max_length=60)
@@ -258,10 +307,13 @@ class Intake(Versioned, Removable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     data = models.JSONField(default=dict)
-    # the open page that kept it last: what one page keeps after another of its own is no conflict, even if an answer was lost
+    # the open page that kept it last: what one page keeps after another of its own is no conflict,
+    # even if an answer was lost
     kept_from = models.CharField(max_length=40, blank=True)
     started = models.DateTimeField(auto_now_add=True)
-    client = models.OneToOneField(Client, on_delete=models.CASCADE, null=True, blank=True, related_name="intake")
+    client = models.OneToOneField(
+        Client, on_delete=models.CASCADE, null=True, blank=True, related_name="intake"
+    )
 
     objects = ScopedManager(_manager_class=PresentManager, practice="practice")
     with_removed = ScopedManager(practice="practice")

@@ -16,7 +16,10 @@ from schools.chosen import school_named
 
 def to_data(day: DayTargets) -> dict[str, Any]:
     """Everything but the school's own data, of which code and name are kept."""
-    person = asdict(day.person) | {"conditions": sorted(day.person.conditions), "allergies": sorted(day.person.allergies)}
+    person = asdict(day.person) | {
+        "conditions": sorted(day.person.conditions),
+        "allergies": sorted(day.person.allergies),
+    }
     data = {
         "person": person,
         "school": day.school.code if day.school else "",
@@ -34,11 +37,18 @@ def to_data(day: DayTargets) -> dict[str, Any]:
 
 
 def from_data(data: dict[str, Any]) -> DayTargets:
-    """The day's targets as they were made. A key that has left the table of nutrients is dropped."""
+    """The day's targets as they were made. A key that has left the table of nutrients is
+    dropped."""
     ahead = data["forecast"]
     person = data["person"]
     return DayTargets(
-        Person(**person | {"conditions": frozenset(person["conditions"]), "allergies": frozenset(person["allergies"])}),
+        Person(
+            **person
+            | {
+                "conditions": frozenset(person["conditions"]),
+                "allergies": frozenset(person["allergies"]),
+            }
+        ),
         school_named(data["school"]) if data["school"] else None,
         WeightUsed(**data["weight"]),
         EnergyPlan(**data["energy"]),
@@ -46,5 +56,7 @@ def from_data(data: dict[str, Any]) -> DayTargets:
         {key: Target(**row) for key, row in data["computed"].items() if key in NUTRIENT},
         tuple(Disagreement(**row) for row in data["disagreements"]),
         tuple(MealTarget(**row) for row in data["meals"]),
-        Forecast(**ahead | {"points": tuple(tuple(point) for point in ahead["points"])}) if ahead else None,
+        Forecast(**ahead | {"points": tuple(tuple(point) for point in ahead["points"])})
+        if ahead
+        else None,
     )

@@ -1,4 +1,5 @@
-"""The target strip of a working page: the watched targets always, all the others when they are looked at."""
+"""The target strip of a working page: the watched targets always, all the others when they are
+looked at."""
 
 from django.http import HttpRequest
 
@@ -10,10 +11,17 @@ from nutrition.profile import Profile
 OPEN_HEADER = "Strip-Open"
 
 
-def strip_context(request: HttpRequest, plan: Plan | None, profile: Profile | None, client: Client | None, what: str) -> dict[str, object]:
+def strip_context(
+    request: HttpRequest,
+    plan: Plan | None,
+    profile: Profile | None,
+    client: Client | None,
+    what: str,
+) -> dict[str, object]:
     """What the strip's template needs: where `what` ("This bowl") stands.
 
-    In a live answer the other targets are reckoned and drawn only while they are open; a page always has them.
+    In a live answer the other targets are reckoned and drawn only while they are open; a page
+    always has them.
     """
     with_others = not request.htmx or OPEN_HEADER in request.headers
     return {

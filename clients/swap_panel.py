@@ -1,4 +1,5 @@
-"""Swaps beside the gap they close, for a recipe, a bowl or a day; each can be taken with one click."""
+"""Swaps beside the gap they close, for a recipe, a bowl or a day; each can be taken with one
+click."""
 
 from __future__ import annotations
 
@@ -23,11 +24,24 @@ from nutrition.profile import Profile
 from nutrition.quantities import amount_of
 from nutrition.search import food_index
 from nutrition.staples import staples
-from nutrition.swaps import COMPLEMENT_KEYS, Filler, Line, Step, Swap, complement, gap, rank, ranked, reason, totals_of
+from nutrition.swaps import (
+    COMPLEMENT_KEYS,
+    Filler,
+    Line,
+    Step,
+    Swap,
+    complement,
+    gap,
+    rank,
+    ranked,
+    reason,
+    totals_of,
+)
 from roundpantry import show
 
 SALT = "a swap that was offered"
-# What is listed under one gap, pairs of lines among it, and how many nutrients beside the watched ones. Common practice, no source.
+# What is listed under one gap, pairs of lines among it, and how many nutrients beside the watched
+# ones. Common practice, no source.
 MOST_UNDER_A_GAP, MOST_PAIRS, MOST_FILLERS, MOST_ALSO_SHORT = 7, 2, 4, 4
 # A target that moves by less than this share of its aim is not worth a line.
 WORTH_SAYING = 0.01
@@ -81,7 +95,8 @@ class Gap:
 
 @dataclass(frozen=True)
 class Subject:
-    """What is changed: its key and version, the lines that may change, and how a changed line is reckoned.
+    """What is changed: its key and version, the lines that may change, and how a changed line is
+    reckoned.
 
     `profile` is all that is looked at: the lines, what is locked, and what is taken besides.
     """
@@ -97,8 +112,8 @@ class Subject:
 
 
 def token_for(key: str, version: int, steps: Sequence[Step], why: str) -> str:
-    """What is sent to take a change of what has this key and version: signed, so that only what was offered is taken, and only
-    while it still fits."""
+    """What is sent to take a change of what has this key and version: signed, so that only what was
+    offered is taken, and only while it still fits."""
     rows = [
         {
             "line": step.id,
@@ -109,7 +124,9 @@ def token_for(key: str, version: int, steps: Sequence[Step], why: str) -> str:
         }
         for step in steps
     ]
-    return signing.dumps({"of": key, "version": version, "steps": rows, "why": why}, salt=SALT, compress=True)
+    return signing.dumps(
+        {"of": key, "version": version, "steps": rows, "why": why}, salt=SALT, compress=True
+    )
 
 
 def taken(token: str, key: str, version: int) -> tuple[list[dict], str]:
@@ -132,7 +149,8 @@ def swapped_in(slug: str) -> Food:
 
 
 def favorites(plan: Plan) -> list[Food]:
-    """The foods that the client likes, ready to eat, as far as the table knows them by that name."""
+    """The foods that the client likes, ready to eat, as far as the table knows them by that
+    name."""
     found = (next(iter(food_index().usable(word, 1)), None) for word in plan.client.favorite_words)
     return [ready_to_eat(match.food) for match in found if match is not None]
 
@@ -147,13 +165,16 @@ def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
         side = "inside" if not miss else "under" if miss < 0 else "over"
         word = by_words(side, abs(miss), aim.key) if miss else side
         after_words = f"{show.digits(after, places)} {NUTRIENT[aim.key].unit}"
-        out.append(Move(NUTRIENT[aim.key].name, show.digits(before, places), after_words, word, side))
+        out.append(
+            Move(NUTRIENT[aim.key].name, show.digits(before, places), after_words, word, side)
+        )
     return out
 
 
 @dataclass(frozen=True)
 class _For:
-    """Whom a panel is for, looked up once: what they like, what is refused, and what is to be said of foods."""
+    """Whom a panel is for, looked up once: what they like, what is refused, and what is to be said
+    of foods."""
 
     liked: list[Food]
     gate: Gate
@@ -162,7 +183,11 @@ class _For:
 
 def _cautions(whom: _For, steps: Sequence[Step]) -> list[Caution]:
     """What is to be said of the foods that come in, gravest first."""
-    new = [Ingredient(step.food, step.grams) for step in steps if step.food is not None and step.kind not in ("less", "out")]
+    new = [
+        Ingredient(step.food, step.grams)
+        for step in steps
+        if step.food is not None and step.kind not in ("less", "out")
+    ]
     return whom.say(new) if new else []
 
 
@@ -184,24 +209,42 @@ def _offered(subject: Subject, whom: _For, aims: Sequence[Aim], swap: Swap) -> O
 
 
 def _unknown(aims: Sequence[Aim], swap: Swap, share: float) -> tuple[list[str], bool]:
-    """What is not known of the foods that come in, where a target has a most: in words, with how much it could be; and whether it
-    could go beyond a limit that is never broken. `share` of what comes in is what is looked at [0 to 1]."""
+    """What is not known of the foods that come in, where a target has a most: in words, with how
+    much it could be; and whether it could go beyond a limit that is never broken. `share` of what
+    comes in is what is looked at [0 to 1]."""
     words, beyond = [], False
-    new = [Ingredient(step.food, step.grams * share) for step in swap.steps if step.food is not None and step.kind not in ("less", "out")]
+    new = [
+        Ingredient(step.food, step.grams * share)
+        for step in swap.steps
+        if step.food is not None and step.kind not in ("less", "out")
+    ]
     at_most = unknown_at_most(new)
     for aim in aims:
         names = names_unknown(new, aim.key) if aim.high is not None and aim.weight else []
         if names:
             more, unit = at_most.get(aim.key, 0.0), NUTRIENT[aim.key].unit
-            size = f": up to {show.digits(more, NUTRIENT[aim.key].decimals)} {unit} more" if more >= WORTH_SAYING * aim.per else ""
+            size = (
+                f": up to {show.digits(more, NUTRIENT[aim.key].decimals)} {unit} more"
+                if more >= WORTH_SAYING * aim.per
+                else ""
+            )
             words.append(f"{NUTRIENT[aim.key].name} is unknown in {', '.join(names)}{size}")
-            beyond = beyond or (aim.hard and aim.miss(swap.totals[aim.key][1], swap.totals[aim.key][1] + more) > 0)
+            beyond = beyond or (
+                aim.hard and aim.miss(swap.totals[aim.key][1], swap.totals[aim.key][1] + more) > 0
+            )
     return words, beyond
 
 
-def _under(subject: Subject, whom: _For, aims: Sequence[Aim], swaps: Sequence[Swap]) -> list[Offered]:
-    """What is listed under one gap: changes of one line, a few of two, and always the one that is felt least."""
-    gentlest = min((swap for swap in swaps if len(swap.steps) == 1), key=lambda swap: (swap.felt, -swap.closed), default=None)
+def _under(
+    subject: Subject, whom: _For, aims: Sequence[Aim], swaps: Sequence[Swap]
+) -> list[Offered]:
+    """What is listed under one gap: changes of one line, a few of two, and always the one that is
+    felt least."""
+    gentlest = min(
+        (swap for swap in swaps if len(swap.steps) == 1),
+        key=lambda swap: (swap.felt, -swap.closed),
+        default=None,
+    )
     out: list[Offered] = []
     pairs = 0
     for swap in swaps:
@@ -216,15 +259,32 @@ def _under(subject: Subject, whom: _For, aims: Sequence[Aim], swaps: Sequence[Sw
 
 
 def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> list[OfferedFiller]:
-    """Foods that fill a shortfall; none that makes more of the other targets worse than it mends."""
+    """Foods that fill a shortfall; none that makes more of the other targets worse than it
+    mends."""
     totals = totals_of([*aims, aim], subject.profile)
     judged = [one for one in aims if one.key != aim.key] + [aim]
     short = -aim.miss(totals[aim.key])
-    name, unit, places = NUTRIENT[aim.key].name.lower(), NUTRIENT[aim.key].unit, NUTRIENT[aim.key].decimals
+    name, unit, places = (
+        NUTRIENT[aim.key].name.lower(),
+        NUTRIENT[aim.key].unit,
+        NUTRIENT[aim.key].decimals,
+    )
     out = []
-    for filler in complement(aim.key, short * subject.times, whom.liked, staples(), whom.gate, MOST_FILLERS * 2, subject.times):
-        after = totals_of(judged, subject.profile + filler.food.profile(filler.grams / subject.times))
-        step = Step("", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure)
+    for filler in complement(
+        aim.key,
+        short * subject.times,
+        whom.liked,
+        staples(),
+        whom.gate,
+        MOST_FILLERS * 2,
+        subject.times,
+    ):
+        after = totals_of(
+            judged, subject.profile + filler.food.profile(filler.grams / subject.times)
+        )
+        step = Step(
+            "", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure
+        )
         shown = {one.key: (totals[one.key], after[one.key]) for one in judged}
         swap = Swap((step,), gap(judged, totals), gap(judged, after), 0.0, shown)
         cautions = _cautions(whom, [step])
@@ -232,16 +292,28 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
         if swap.closed <= 0 or swap.breaks(judged) or _stops(cautions) or beyond:
             continue
         why = f"{filler.words} added: {name} was under by {show.digits(short, places)} {unit}"
-        out.append(OfferedFiller(filler, _moves(judged, swap), cautions, token_for(subject.key, subject.version, [step], why), unknown))
+        out.append(
+            OfferedFiller(
+                filler,
+                _moves(judged, swap),
+                cautions,
+                token_for(subject.key, subject.version, [step], why),
+                unknown,
+            )
+        )
     # what is wholly known comes first
     return sorted(out, key=lambda one: bool(one.unknown))[:MOST_FILLERS]
 
 
 def panel(
-    subject: Subject, plan: Plan, meal: MealTarget | None, share: float | None = None, by_calories: bool = False
+    subject: Subject,
+    plan: Plan,
+    meal: MealTarget | None,
+    share: float | None = None,
+    by_calories: bool = False,
 ) -> dict[str, object]:
-    """What the swaps' template needs, for a meal, a share of the day [0 to 1] or the whole day; `by_calories` for something that is
-    judged by as much of the day as its own calories are."""
+    """What the swaps' template needs, for a meal, a share of the day [0 to 1] or the whole day;
+    `by_calories` for something that is judged by as much of the day as its own calories are."""
     whom = _For(favorites(plan), gate_of(plan), listener(plan))
     aims = plan_aims(plan, meal, share)
     if by_calories:
@@ -254,20 +326,28 @@ def panel(
         swaps = sorted([*swaps, *subject.extra(aims)], key=rank)
     gaps = []
     missed = {aim.key: abs(aim.miss(totals[aim.key])) * aim.weight / aim.per for aim in aims}
-    for aim in sorted((aim for aim in aims if missed[aim.key] > 0), key=lambda aim: -missed[aim.key]):
+    for aim in sorted(
+        (aim for aim in aims if missed[aim.key] > 0), key=lambda aim: -missed[aim.key]
+    ):
         own = _under(subject, whom, aims, [swap for swap in swaps if swap.helps(aims) == aim.key])
         fills = aim.miss(totals[aim.key]) < 0 and aim.key in COMPLEMENT_KEYS
         fillers = _fillers(subject, whom, aim, aims) if fills else []
-        gaps.append(Gap(reading(targets[aim.key], amount_of(subject.profile, aim.key)), own, fillers))
+        gaps.append(
+            Gap(reading(targets[aim.key], amount_of(subject.profile, aim.key)), own, fillers)
+        )
     return {
         "gaps": [one for one in gaps if one.swaps or one.fillers],
         "no_change_fills": [one.reading for one in gaps if not one.swaps and not one.fillers],
-        "also_short": _also_short(subject, plan, whom, aims, plan_aims(plan, meal, share, COMPLEMENT_KEYS)),
+        "also_short": _also_short(
+            subject, plan, whom, aims, plan_aims(plan, meal, share, COMPLEMENT_KEYS)
+        ),
         "refused_words": _refused_words(plan),
     }
 
 
-def _also_short(subject: Subject, plan: Plan, whom: _For, aims: Sequence[Aim], wider: Sequence[Aim]) -> list[Gap]:
+def _also_short(
+    subject: Subject, plan: Plan, whom: _For, aims: Sequence[Aim], wider: Sequence[Aim]
+) -> list[Gap]:
     """Nutrients that run short on plants and are not watched, with what fills them."""
     watched = {aim.key for aim in aims}
     out = []

@@ -1,4 +1,5 @@
-"""Making targets: every change that moves them becomes a version with a date, a name and a reason."""
+"""Making targets: every change that moves them becomes a version with a date, a name and a
+reason."""
 
 from datetime import date
 
@@ -15,24 +16,41 @@ from schools.chosen import school_named
 
 def compute(client: Client) -> DayTargets:
     """The targets of a client as they stand, orders included. Raises OutOfRange, or Referred."""
-    orders = [row.order() for row in client.overrides.filter(ended=None).select_related("by").order_by("made")] if client.pk else []
-    return day_targets(client.person(), school_named(client.school), orders, client.meal_shares or None)
+    orders = (
+        [
+            row.order()
+            for row in client.overrides.filter(ended=None).select_related("by").order_by("made")
+        ]
+        if client.pk
+        else []
+    )
+    return day_targets(
+        client.person(), school_named(client.school), orders, client.meal_shares or None
+    )
 
 
-def make_version(client: Client, by: User | None, why: str, takes_effect: date | None = None) -> TargetVersion | None:
+def make_version(
+    client: Client, by: User | None, why: str, takes_effect: date | None = None
+) -> TargetVersion | None:
     """A new version if the targets came out differently from the latest; None if they did not.
 
-    A client whom the formulas do not cover gets a version without targets, so that the older ones are no longer in force.
-    Raises OutOfRange for figures that are not possible.
+    A client whom the formulas do not cover gets a version without targets, so that the older ones
+    are no longer in force. Raises OutOfRange for figures that are not possible.
     """
     try:
         data = to_data(compute(client))
     except Referred as error:
         data = {"referred": str(error), "refer_to": error.refer_to}
-    data["overrides"] = {row.key: row.pk for row in client.overrides.filter(ended=None).order_by("made")}
+    data["overrides"] = {
+        row.key: row.pk for row in client.overrides.filter(ended=None).order_by("made")
+    }
     with transaction.atomic():
         latest = client.target_versions.first()
-        if latest is not None and latest.data == data and takes_effect in (None, latest.takes_effect):
+        if (
+            latest is not None
+            and latest.data == data
+            and takes_effect in (None, latest.takes_effect)
+        ):
             return None
         return TargetVersion.objects.create(
             client=client,
@@ -45,5 +63,10 @@ def make_version(client: Client, by: User | None, why: str, takes_effect: date |
 
 
 def version_on(client: Client, on: date) -> TargetVersion | None:
-    """The version in force on a date: the latest made of those that have taken effect; None before the first."""
-    return client.target_versions.filter(takes_effect__lte=on).order_by("-takes_effect", "-number").first()
+    """The version in force on a date: the latest made of those that have taken effect; None before
+    the first."""
+    return (
+        client.target_versions.filter(takes_effect__lte=on)
+        .order_by("-takes_effect", "-number")
+        .first()
+    )

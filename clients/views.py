@@ -1,4 +1,5 @@
-"""Client list, a client's working page, and what is changed there: targets, meals, weigh-ins, cautions put aside."""
+"""Client list, a client's working page, and what is changed there: targets, meals, weigh-ins,
+cautions put aside."""
 
 from django.contrib import messages
 from django.db import transaction
@@ -13,7 +14,14 @@ from clients.attention import reasons, weekly_pace
 from clients.cautions import ABOUT_LENGTH, of_the_client, stops_of
 from clients.context import settle_on
 from clients.differences import DECIDED_BY_HAND, decided, differences, undecided
-from clients.forms import ClientForm, OverrideForm, RetargetForm, SharesForm, SupplementFormSet, WeighInForm
+from clients.forms import (
+    ClientForm,
+    OverrideForm,
+    RetargetForm,
+    SharesForm,
+    SupplementFormSet,
+    WeighInForm,
+)
 from clients.history import history_of
 from clients.in_force import plan_of
 from clients.models import CautionDismissal, Client, Intake, TargetOverride
@@ -49,7 +57,9 @@ def client_list(request: HttpRequest) -> HttpResponse:
         "rows": rows,
         "intakes": Intake.objects.filter(client=None),
         "removed": Client.with_removed.exclude(removed=None).select_related("removed_by"),
-        "removed_visits": Intake.with_removed.filter(removed__gte=since, client=None).select_related("removed_by"),
+        "removed_visits": Intake.with_removed.filter(
+            removed__gte=since, client=None
+        ).select_related("removed_by"),
     }
     return render(request, "clients/list.html", context)
 
@@ -79,7 +89,9 @@ def _page(request: HttpRequest, client: Client, status: int = 200, **forms: obje
         "told": told,
         "coming": client.target_versions.filter(takes_effect__gt=today),
         "weigh_ins": list(client.weigh_ins.order_by("-date")[:8]),
-        "removed_weigh_ins": client.weigh_ins(manager="with_removed").filter(removed__gte=since).select_related("removed_by"),
+        "removed_weigh_ins": client.weigh_ins(manager="with_removed")
+        .filter(removed__gte=since)
+        .select_related("removed_by"),
         "pace": pace,
         "reasons": reasons(client, today),
         "days": client.days.all()[:7],
@@ -115,12 +127,22 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
                 differs = differences(client, form, supplements)
                 form.data = form.data.copy()
                 form.data["version"] = client.version
-    context = {"form": form, "supplements": supplements, "client": client, "differs": differs if status == 409 else [], "asks": asks}
-    context["decisions"] = {name: request.POST.get(f"decide-{name}", "") for name in DECIDED_BY_HAND}
+    context = {
+        "form": form,
+        "supplements": supplements,
+        "client": client,
+        "differs": differs if status == 409 else [],
+        "asks": asks,
+    }
+    context["decisions"] = {
+        name: request.POST.get(f"decide-{name}", "") for name in DECIDED_BY_HAND
+    }
     return render(request, "clients/form.html", context, status=status)
 
 
-def _save_client(request: HttpRequest, form: ClientForm, supplements, stored: Client) -> HttpResponse:
+def _save_client(
+    request: HttpRequest, form: ClientForm, supplements, stored: Client
+) -> HttpResponse:
     """Store the form, what is decided for the other side left as it is stored. Raises StaleSave."""
     client, keep_theirs = form.instance, decided(request.POST, "theirs")
     for name in keep_theirs:
@@ -134,11 +156,19 @@ def _save_client(request: HttpRequest, form: ClientForm, supplements, stored: Cl
         today, was = timezone.localdate(), None
         if weighed and not client.weigh_ins.filter(date=today, kg=client.weight_kg).exists():
             was = client.weigh(today, client.weight_kg, request.user)
-        changed = ", ".join(str(form[name].label or name).lower() for name in form.changed_data if name in form.fields)
-        made = make_version(client, request.user, f"Changed: {changed}", form.cleaned_data["takes_effect"])
+        changed = ", ".join(
+            str(form[name].label or name).lower()
+            for name in form.changed_data
+            if name in form.fields
+        )
+        made = make_version(
+            client, request.user, f"Changed: {changed}", form.cleaned_data["takes_effect"]
+        )
     if weighed:
         instead = f", in place of {was.kg:g} kg, which can be brought back" if was else ""
-        messages.info(request, f"{client.weight_kg:g} kg is recorded as the weigh-in of today{instead}.")
+        messages.info(
+            request, f"{client.weight_kg:g} kg is recorded as the weigh-in of today{instead}."
+        )
     if made:
         messages.success(request, f"New targets from {made.takes_effect:%b %-d} on.")
     return redirect("clients:page", client.pk)
@@ -153,7 +183,11 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
         messages.success(request, f"{client.name} is back.")
         return redirect("clients:page", pk)
     client.remove(request.user)
-    messages.info(request, f"{client.name} is archived, with {'; '.join(uses_of(client)) or 'nothing that depends on it'}.")
+    messages.info(
+        request,
+        f"{client.name} is archived, with "
+        f"{'; '.join(uses_of(client)) or 'nothing that depends on it'}.",
+    )
     return redirect(reverse("clients:list"))
 
 
@@ -185,7 +219,9 @@ def correct_weigh_in(request: HttpRequest, pk: int, weighed: int) -> HttpRespons
         messages.success(request, f"Corrected: {row.kg:g} kg on {row.date:%b %-d}.")
         return redirect("clients:page", pk)
     context = {"client": client, "form": form, "weighed": row}
-    return render(request, "clients/weigh_in.html", context, status=400 if request.method == "POST" else 200)
+    return render(
+        request, "clients/weigh_in.html", context, status=400 if request.method == "POST" else 200
+    )
 
 
 @require_POST
@@ -200,7 +236,11 @@ def remove_weigh_in(request: HttpRequest, pk: int, weighed: int) -> HttpResponse
         messages.success(request, f"{row.kg:g} kg of {row.date:%b %-d} counts again.")
     else:
         row.remove(request.user)
-        messages.info(request, f"{row.kg:g} kg of {row.date:%b %-d} no longer counts. It can be brought back below the weigh-ins.")
+        messages.info(
+            request,
+            f"{row.kg:g} kg of {row.date:%b %-d} no longer counts. It can be brought back below "
+            f"the weigh-ins.",
+        )
     return redirect("clients:page", pk)
 
 
@@ -223,7 +263,8 @@ def target(request: HttpRequest, pk: int, key: str) -> HttpResponse:
         request.POST or None,
         key=key,
         standing=standing,
-        initial={name: round(value, 1) for name, value in initial.items() if value is not None} | {"kind": "choice"},
+        initial={name: round(value, 1) for name, value in initial.items() if value is not None}
+        | {"kind": "choice"},
     )
     if request.method == "POST" and form.is_valid():
         data = dict(form.cleaned_data)
@@ -236,7 +277,13 @@ def target(request: HttpRequest, pk: int, key: str) -> HttpResponse:
             why = f"{NUTRIENT[key].name} set by hand, {row.get_kind_display()}{whose}: {row.reason}"
             make_version(client, request.user, why, takes_effect)
         return redirect("clients:page", pk)
-    context = {"client": client, "form": form, "key": key, "in_force": in_force, "standing": standing}
+    context = {
+        "client": client,
+        "form": form,
+        "key": key,
+        "in_force": in_force,
+        "standing": standing,
+    }
     return render(request, "clients/target.html", context)
 
 
@@ -261,8 +308,15 @@ def retarget(request: HttpRequest, pk: int) -> HttpResponse:
     form = RetargetForm(request.POST)
     if not form.is_valid():
         return _page(request, client, 400, retarget_form=form)
-    made = make_version(client, request.user, form.cleaned_data["why"], form.cleaned_data["takes_effect"])
-    messages.info(request, f"New targets from {made.takes_effect:%b %-d} on." if made else "They come out the same: nothing was changed.")
+    made = make_version(
+        client, request.user, form.cleaned_data["why"], form.cleaned_data["takes_effect"]
+    )
+    messages.info(
+        request,
+        f"New targets from {made.takes_effect:%b %-d} on."
+        if made
+        else "They come out the same: nothing was changed.",
+    )
     return redirect("clients:page", pk)
 
 
@@ -288,7 +342,9 @@ def _saved_over(request: HttpRequest, client: Client, why: str = "") -> HttpResp
                 make_version(client, request.user, why)
     except StaleSave:
         messages.error(
-            request, "The client was changed after you opened the page. Yours was not saved; what is stored is shown: set it again."
+            request,
+            "The client was changed after you opened the page. Yours was not saved; what is stored "
+            "is shown: set it again.",
         )
     return redirect("clients:page", client.pk)
 
@@ -297,10 +353,16 @@ def _saved_over(request: HttpRequest, client: Client, why: str = "") -> HttpResp
 def watched(request: HttpRequest, pk: int) -> HttpResponse:
     """Which targets stand in the strip for this client; none chosen means the usual ones."""
     client, _elsewhere = opened(request, pk)
-    chosen = [] if "usual" in request.POST else [key for key in request.POST.getlist("watched") if key in NUTRIENT]
+    chosen = (
+        []
+        if "usual" in request.POST
+        else [key for key in request.POST.getlist("watched") if key in NUTRIENT]
+    )
     if len(chosen) > MOST_WATCHED_BY_HAND:
         messages.error(
-            request, f"The strip holds {MOST_WATCHED_BY_HAND} targets at most; you chose {len(chosen)}. All stay there on request."
+            request,
+            f"The strip holds {MOST_WATCHED_BY_HAND} targets at most; you chose {len(chosen)}. All "
+            f"stay there on request.",
         )
         return redirect("clients:page", pk)
     client.watched = chosen
@@ -326,10 +388,18 @@ def dismiss(request: HttpRequest, pk: int) -> HttpResponse:
     if not why:
         messages.error(request, "Say why the caution is put aside: the reason stays in the record.")
     elif len(why) > WHY_LENGTH:
-        messages.error(request, f"The reason is over {WHY_LENGTH} characters, and the caution stands. Yours was: {why[:600]}")
+        messages.error(
+            request,
+            f"The reason is over {WHY_LENGTH} characters, and the caution stands. Yours was: "
+            f"{why[:600]}",
+        )
     else:
         CautionDismissal.objects.create(
-            client=client, code=code, about=request.POST.get("about", "")[:ABOUT_LENGTH], why=why, by=request.user
+            client=client,
+            code=code,
+            about=request.POST.get("about", "")[:ABOUT_LENGTH],
+            why=why,
+            by=request.user,
         )
     return _back(request, pk)
 

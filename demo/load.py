@@ -12,7 +12,14 @@ from django.utils import timezone
 from django_scopes import scope
 
 from bowls.models import Bowl, BowlPart
-from clients.models import CautionDismissal, Client, ClientSupplement, Intake, TargetOverride, WeighIn
+from clients.models import (
+    CautionDismissal,
+    Client,
+    ClientSupplement,
+    Intake,
+    TargetOverride,
+    WeighIn,
+)
 from clients.versions import make_version, version_on
 from nutrition.schools import school_data
 from planner.models import MEALS, Day, DayEntry
@@ -32,21 +39,40 @@ def _recipes(practice: Practice) -> dict[str, Recipe]:
     out = {}
     for block in (HERE / "recipes.txt").read_text(encoding="utf-8").strip().split("\n\n"):
         head, *rest = block.splitlines()
-        title, role, servings, batch, cooked_by = (*(part.strip() for part in head.removeprefix("# ").split("|")), "", "")[:5]
+        title, role, servings, batch, cooked_by = (
+            *(part.strip() for part in head.removeprefix("# ").split("|")),
+            "",
+            "",
+        )[:5]
         lines = [line for line in rest if not line.startswith("--")]
         method = " ".join(line.removeprefix("--").strip() for line in rest if line.startswith("--"))
         out[title] = Recipe.objects.create(
-            practice=practice, title=title, role=role, servings=float(servings), batch_g=float(batch) if batch else None,
+            practice=practice,
+            title=title,
+            role=role,
+            servings=float(servings),
+            batch_g=float(batch) if batch else None,
             cooked_by=cooked_by,
-            text="\n".join(lines), method=method,
-        )  # fmt: skip
+            text="\n".join(lines),
+            method=method,
+        )
     return out
 
 
 # A recipe as it was first cooked: the line now, the line then, and why it was changed.
 CHANGED = (
-    ("Miso and ginger dressing", "2 tbsp white miso", "3 tbsp white miso", "a third less miso: sodium"),
-    ("Dill barley with white beans", "1/4 tsp salt", "1/2 tsp salt\n1 tbsp olive oil", "no finishing oil, half the salt"),
+    (
+        "Miso and ginger dressing",
+        "2 tbsp white miso",
+        "3 tbsp white miso",
+        "a third less miso: sodium",
+    ),
+    (
+        "Dill barley with white beans",
+        "1/4 tsp salt",
+        "1/2 tsp salt\n1 tbsp olive oil",
+        "no finishing oil, half the salt",
+    ),
 )
 
 
@@ -74,31 +100,60 @@ def _weigh_ins(client: Client, plan: dict[str, float]) -> None:
 
 
 def load() -> None:
-    """Two practices, so that one can be seen not to reach the other; the first has all the work in it."""
-    scenario, more = (tomllib.loads((HERE / name).read_text(encoding="utf-8")) for name in ("scenario.toml", "more_clients.toml"))
-    practice = Practice.objects.create(name="Tern Point Wellness", town="Harrow Sound", contact="Ask at the desk above the chandlery")
-    user = User.objects.create_user(NAME, password=PASSWORD, first_name="Marin", last_name="Oakes", practice=practice)
+    """Two practices, so that one can be seen not to reach the other; the first has all the work in
+    it."""
+    scenario, more = (
+        tomllib.loads((HERE / name).read_text(encoding="utf-8"))
+        for name in ("scenario.toml", "more_clients.toml")
+    )
+    practice = Practice.objects.create(
+        name="Tern Point Wellness",
+        town="Harrow Sound",
+        contact="Ask at the desk above the chandlery",
+    )
+    user = User.objects.create_user(
+        NAME, password=PASSWORD, first_name="Marin", last_name="Oakes", practice=practice
+    )
     other = Practice.objects.create(name="Gull Rock Kitchen Practice", town="Gull Rock")
-    User.objects.create_user(OTHER_NAME, password=OTHER_PASSWORD, first_name="Solveig", last_name="Marr", practice=other)
+    User.objects.create_user(
+        OTHER_NAME, password=OTHER_PASSWORD, first_name="Solveig", last_name="Marr", practice=other
+    )
     with scope(practice=other):
-        Recipe.objects.create(practice=other, title="Somebody else's barley", text="1 cup pearl barley, dry", servings=2)
+        Recipe.objects.create(
+            practice=other,
+            title="Somebody else's barley",
+            text="1 cup pearl barley, dry",
+            servings=2,
+        )
     with scope(practice=practice):
         recipes = _recipes(practice)
         _versions(recipes, user)
-        clients = {row["key"]: _client(practice, user, row) for row in scenario["clients"] + more["clients"]}
+        clients = {
+            row["key"]: _client(practice, user, row)
+            for row in scenario["clients"] + more["clients"]
+        }
         bowls = {row["name"]: _bowl(practice, clients, recipes, row) for row in scenario["bowls"]}
         for row in scenario["days"] + more["days"]:
             _day(practice, clients, recipes, bowls, row)
-        Intake.objects.create(practice=practice, by=user, data={name: [value] for name, value in scenario["first_visit"].items()})
+        Intake.objects.create(
+            practice=practice,
+            by=user,
+            data={name: [value] for name, value in scenario["first_visit"].items()},
+        )
         OwnSchool.objects.create(
-            practice=practice, base="balanced_plate", name="Harbor plate", by=user,
+            practice=practice,
+            base="balanced_plate",
+            name="Harbor plate",
+            by=user,
             data=school_data()["balanced_plate"] | scenario["own_school"],
-        )  # fmt: skip
+        )
 
 
 def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
     apart = ("key", "weigh_ins", "targets", "supplements", "put_aside", "follow_up")
-    client = Client.objects.create(practice=practice, **{key: value for key, value in row.items() if key not in apart})
+    client = Client.objects.create(
+        practice=practice, **{key: value for key, value in row.items() if key not in apart}
+    )
     for taken in row.get("supplements", ()):
         ClientSupplement.objects.create(client=client, **taken)
     start = timezone.localdate() - timedelta(days=int(row["weigh_ins"]["days"]))
@@ -109,7 +164,12 @@ def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
         make_version(client, user, "Numbers from the letter set by hand", start + timedelta(days=7))
     _weigh_ins(client, row["weigh_ins"])
     if row.get("follow_up", True):
-        make_version(client, user, "Follow-up: targets for the weight now", timezone.localdate() - timedelta(days=7))
+        make_version(
+            client,
+            user,
+            "Follow-up: targets for the weight now",
+            timezone.localdate() - timedelta(days=7),
+        )
     # made when they took effect, not all while the demo was loaded
     for version in client.target_versions.all():
         moment = timezone.make_aware(datetime.combine(version.takes_effect, time(10, 30)))
@@ -120,9 +180,13 @@ def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
     return client
 
 
-def _bowl(practice: Practice, clients: dict[str, Client], recipes: dict[str, Recipe], row: dict[str, Any]) -> Bowl:
+def _bowl(
+    practice: Practice, clients: dict[str, Client], recipes: dict[str, Recipe], row: dict[str, Any]
+) -> Bowl:
     client = clients.get(row.get("client", ""))
-    bowl = Bowl.objects.create(practice=practice, name=row["name"], client=client, vessel_ml=row["vessel_ml"])
+    bowl = Bowl.objects.create(
+        practice=practice, name=row["name"], client=client, vessel_ml=row["vessel_ml"]
+    )
     for place, (role, what, grams) in enumerate(row["parts"]):
         recipe = recipes.get(what)
         BowlPart.objects.create(
@@ -139,10 +203,22 @@ def _bowl(practice: Practice, clients: dict[str, Client], recipes: dict[str, Rec
     return bowl
 
 
-def _day(practice: Practice, clients: dict[str, Client], recipes: dict[str, Recipe], bowls: dict[str, Bowl], row: dict[str, Any]) -> None:
+def _day(
+    practice: Practice,
+    clients: dict[str, Client],
+    recipes: dict[str, Recipe],
+    bowls: dict[str, Bowl],
+    row: dict[str, Any],
+) -> None:
     date = timezone.localdate() + timedelta(days=row["in_days"])
     client = clients[row["client"]]
-    day = Day.objects.create(practice=practice, client=client, date=date, note=row["note"], made_for=version_on(client, date))
+    day = Day.objects.create(
+        practice=practice,
+        client=client,
+        date=date,
+        note=row["note"],
+        made_for=version_on(client, date),
+    )
     for meal, _name in MEALS:
         for kind, what, amount in row.get(meal, ()):
             entry = DayEntry(day=day, meal=meal, amount=amount)

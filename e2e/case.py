@@ -2,7 +2,8 @@
 
 import os
 
-# Playwright keeps an event loop in this thread; the database is used from it all the same, one call at a time.
+# Playwright keeps an event loop in this thread; the database is used from it all the same, one call
+# at a time.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
@@ -33,12 +34,26 @@ class BrowserCase(StaticLiveServerTestCase):
     def setUp(self):
         load()
         self.complaints = []
-        self.context = self.browser.new_context(viewport=self.viewport, java_script_enabled=self.javascript)
+        self.context = self.browser.new_context(
+            viewport=self.viewport, java_script_enabled=self.javascript
+        )
         self.addCleanup(self.context.close)
         self.page = self.context.new_page()
         self.page.set_default_timeout(10_000)
-        self.page.on("console", lambda message: self.complaints.append(message.text) if message.type == "error" else None)
-        self.page.on("response", lambda answer: self.complaints.append(f"{answer.status} {answer.url}") if answer.status == 409 else None)
+        self.page.on(
+            "console",
+            lambda message: (
+                self.complaints.append(message.text) if message.type == "error" else None
+            ),
+        )
+        self.page.on(
+            "response",
+            lambda answer: (
+                self.complaints.append(f"{answer.status} {answer.url}")
+                if answer.status == 409
+                else None
+            ),
+        )
         self.page.on("pageerror", lambda error: self.complaints.append(str(error)))
         sign_in(self.page, self.live_server_url, NAME, PASSWORD)
 

@@ -12,7 +12,11 @@ def go(link: str):
 
 
 def reckon(page):
-    for label, value in (("Bowls to cover", "12"), ("To a density of [kcal/g]", "0.8"), ("At most", "2")):
+    for label, value in (
+        ("Bowls to cover", "12"),
+        ("To a density of [kcal/g]", "0.8"),
+        ("At most", "2"),
+    ):
         page.get_by_label(label).fill(value)
     page.get_by_role("button", name="Reckon").click()
 
@@ -33,18 +37,44 @@ VIEWS = {
     "recipe-versions": ("/recipes/", [go("Dill barley with white beans"), go("Versions (2)")]),
     "recipe-scaled": (
         "/recipes/",
-        [go("Bean and barley soup"), go("Scale"), lambda page: page.get_by_role("button", name="Scale").click()],
+        [
+            go("Bean and barley soup"),
+            go("Scale"),
+            lambda page: page.get_by_role("button", name="Scale").click(),
+        ],
     ),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
-    "day": ("/clients/", [go("Ilse Varga-Holm"), lambda page: page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1).click()]),
-    "balance": ("/bowls/", [go("Keel and ribs"), go("Balance"), lambda page: page.wait_for_selector("#balance .proposal")]),
-    "swaps": ("/clients/", [go("Ilse Varga-Holm"), go("Recipes"), go("Miso and ginger dressing"), go("Swaps")]),
+    "day": (
+        "/clients/",
+        [
+            go("Ilse Varga-Holm"),
+            lambda page: (
+                page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1).click()
+            ),
+        ],
+    ),
+    "balance": (
+        "/bowls/",
+        [
+            go("Keel and ribs"),
+            go("Balance"),
+            lambda page: page.wait_for_selector("#balance .proposal"),
+        ],
+    ),
+    "swaps": (
+        "/clients/",
+        [go("Ilse Varga-Holm"), go("Recipes"), go("Miso and ginger dressing"), go("Swaps")],
+    ),
     "two-plates": ("/compare/", [lambda page: page.goto(BASE + TWO_PLATES)]),
     "ladder": ("/clients/", [go("Wren Adeyemi-Lund"), go("Density ladder")]),
     "sauce-bench": ("/recipes/", [go("Sunflower and dill sauce"), go("Sauce bench"), reckon]),
     "handout-day": (
         "/clients/",
-        [go("Wren Adeyemi-Lund"), lambda page: page.locator("main a[href*='/days/']:not([href$='/days/'])").first.click(), go("Handout")],
+        [
+            go("Wren Adeyemi-Lund"),
+            lambda page: page.locator("main a[href*='/days/']:not([href$='/days/'])").first.click(),
+            go("Handout"),
+        ],
     ),
 }
 
@@ -58,8 +88,15 @@ def main() -> None:
     args = parser.parse_args()
     args.to.mkdir(parents=True, exist_ok=True)
     with serving_demo(), chromium() as browser:
-        page = browser.new_page(viewport={"width": args.width, "height": 800 if args.width > 500 else 844})
-        page.on("console", lambda message: print(f"console: {message.text}") if message.type in ("error", "warning") else None)
+        page = browser.new_page(
+            viewport={"width": args.width, "height": 800 if args.width > 500 else 844}
+        )
+        page.on(
+            "console",
+            lambda message: (
+                print(f"console: {message.text}") if message.type in ("error", "warning") else None
+            ),
+        )
         sign_in(page, BASE, "marin", "tern-point-kettle")
         for name in args.names:
             address, steps = VIEWS[name]

@@ -19,9 +19,25 @@ BASE = f"http://127.0.0.1:{PORT}"
 def serving_demo() -> Iterator[None]:
     """Serves at BASE until left. Raises SystemExit where it does not come up."""
     with tempfile.TemporaryDirectory() as var:
-        environment = {**os.environ, "ROUNDPANTRY_VAR": var, "ROUNDPANTRY_DB": f"{var}/demo.sqlite3"}
-        subprocess.run([sys.executable, "manage.py", "demo"], cwd=ROOT, env=environment, check=True, stdout=subprocess.DEVNULL)
-        command = [sys.executable, "-m", "waitress", f"--listen=127.0.0.1:{PORT}", "roundpantry.wsgi:application"]
+        environment = {
+            **os.environ,
+            "ROUNDPANTRY_VAR": var,
+            "ROUNDPANTRY_DB": f"{var}/demo.sqlite3",
+        }
+        subprocess.run(
+            [sys.executable, "manage.py", "demo"],
+            cwd=ROOT,
+            env=environment,
+            check=True,
+            stdout=subprocess.DEVNULL,
+        )
+        command = [
+            sys.executable,
+            "-m",
+            "waitress",
+            f"--listen=127.0.0.1:{PORT}",
+            "roundpantry.wsgi:application",
+        ]
         server = subprocess.Popen(command, cwd=ROOT, env=environment)
         try:
             wait_until_up()

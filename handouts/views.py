@@ -22,16 +22,26 @@ CALORIES = {"energy_kcal", "kcal_per_gram"}
 
 def _shown(client: Client | None, rows: list[Reading]) -> list[Reading]:
     """The rows of the strip, without calories for a client whom such numbers can harm."""
-    return [row for row in rows if not (client is not None and client.counting_harms and row.key in CALORIES)]
+    return [
+        row
+        for row in rows
+        if not (client is not None and client.counting_harms and row.key in CALORIES)
+    ]
 
 
 def _ask_first(told: Told) -> list[str]:
-    """Everything that stands as stop and ask, in the client's words; what was settled by name is not among it."""
-    return [caution.client or f"{caution.text} Ask {caution.refer_to}." for caution in told.standing if caution.level == LEVELS[0]]
+    """Everything that stands as stop and ask, in the client's words; what was settled by name is
+    not among it."""
+    return [
+        caution.client or f"{caution.text} Ask {caution.refer_to}."
+        for caution in told.standing
+        if caution.level == LEVELS[0]
+    ]
 
 
 def bowl(request: HttpRequest, pk: int) -> HttpResponse:
-    """The bowl for the client in the address; somebody's own bowl opened without one is for them."""
+    """The bowl for the client in the address; somebody's own bowl opened without one is for
+    them."""
     row = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
     if request.for_client is None and (elsewhere := settle_on(request, row.client)):
         return elsewhere
@@ -66,8 +76,12 @@ def day(request: HttpRequest, pk: int) -> HttpResponse:
         "reckoned": reckoned,
         "strip": _shown(row.client, strip(plan, reckoned.profile)),
         "strip_of": "The day",
-        "refused": found_in([ingredient.food for ingredient in reckoned.ingredients], row.client.allergies),
-        "ask_first": _ask_first(of_foods(plan, reckoned.ingredients, caution_numbers(row, reckoned))),
+        "refused": found_in(
+            [ingredient.food for ingredient in reckoned.ingredients], row.client.allergies
+        ),
+        "ask_first": _ask_first(
+            of_foods(plan, reckoned.ingredients, caution_numbers(row, reckoned))
+        ),
         "practice": request.user.practice,
     }
     return render(request, "handouts/day.html", context)

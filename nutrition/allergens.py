@@ -4,7 +4,18 @@ from collections.abc import Iterable
 
 from nutrition.foods import Food
 
-ALLERGENS = ("soy", "gluten", "tree nuts", "peanut", "sesame", "mustard", "celery", "lupin", "milk", "egg")
+ALLERGENS = (
+    "soy",
+    "gluten",
+    "tree nuts",
+    "peanut",
+    "sesame",
+    "mustard",
+    "celery",
+    "lupin",
+    "milk",
+    "egg",
+)
 
 
 def found_in(foods: Iterable[Food], refused: Iterable[str]) -> dict[str, list[str]]:

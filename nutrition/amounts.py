@@ -37,7 +37,8 @@ def _reading(text: str, examples: str) -> Reading:
 
 
 def read_amount(text: str, food: Food, system: str = "us") -> Line:
-    """The amount in grams, with its range and basis; cups and spoons are those of `system`. A bare number is grams.
+    """The amount in grams, with its range and basis; cups and spoons are those of `system`. A bare
+    number is grams.
 
     Raises UnreadableAmount.
     """
@@ -48,13 +49,19 @@ def read_amount(text: str, food: Food, system: str = "us") -> Line:
     return _checked(replace(weighed, food=food))
 
 
-def read_batch_amount(text: str, serving_g: float, volume_ml: float | None, system: str = "us") -> Line:
-    """The amount of a dish: grams, servings ("1 1/2 servings"), or a volume where the dish's own is known.
+def read_batch_amount(
+    text: str, serving_g: float, volume_ml: float | None, system: str = "us"
+) -> Line:
+    """The amount of a dish: grams, servings ("1 1/2 servings"), or a volume where the dish's own is
+    known.
 
-    `serving_g` is the weight of a serving [g], `volume_ml` its volume [mL]. Raises UnreadableAmount.
+    `serving_g` is the weight of a serving [g], `volume_ml` its volume [mL]. Raises
+    UnreadableAmount.
     """
     match = re.match(r"^(.*?)\s*servings?\s*$", text, re.I)
-    term = _reading(f"{match[1]} pieces" if match else text, "servings, or a measure such as 1/2 cup").terms[0]
+    term = _reading(
+        f"{match[1]} pieces" if match else text, "servings, or a measure such as 1/2 cup"
+    ).terms[0]
     if match:
         each, basis = serving_g, "leveled measure"
     elif (per_gram := units.grams(term.unit)) is not None:
@@ -62,7 +69,9 @@ def read_batch_amount(text: str, serving_g: float, volume_ml: float | None, syst
     elif (volume := units.milliliters(term.unit, system)) is not None and volume_ml:
         each, basis = serving_g / volume_ml * volume, "leveled measure"
     else:
-        raise UnreadableAmount(f"“{text}” cannot be weighed for this dish. Write it in grams or servings.")
+        raise UnreadableAmount(
+            f"“{text}” cannot be weighed for this dish. Write it in grams or servings."
+        )
     grams = term.best * each
     spread = BASIS_SPREAD[basis] if basis == "weighed" else DISH_MEASURE_SPREAD
     return _checked(Line("", None, grams, grams * (1 - spread), grams * (1 + spread), basis))

@@ -1,8 +1,10 @@
-"""Portions that meet targets: the problem in words and numbers, and how far given portions are from it.
+"""Portions that meet targets: the problem in words and numbers, and how far given portions are from
+it.
 
-In this order: (1) hard limits are never broken; (2) the weighted sum, over targets, of the shortfall under the least or the excess
-over the most, each divided by its aim, is smallest; (3) the weighted sum of |total - aim| / aim is smallest; (4) the change from
-the practitioner's own portions, in kitchen-sized steps, is smallest.
+In this order: (1) hard limits are never broken; (2) the weighted sum, over targets, of the
+shortfall under the least or the excess over the most, each divided by its aim, is smallest; (3) the
+weighted sum of |total - aim| / aim is smallest; (4) the change from the practitioner's own
+portions, in kitchen-sized steps, is smallest.
 """
 
 from __future__ import annotations
@@ -33,10 +35,12 @@ class BadProblem(ValueError):
 
 @dataclass(frozen=True)
 class Part:
-    """Something in a bowl, a meal or a day whose portion can be chosen: least + n steps up to most. [g], [mL/g]
+    """Something in a bowl, a meal or a day whose portion can be chosen: least + n steps up to most.
+    [g], [mL/g]
 
-    `profile` is what `profile.grams` of it bring. A locked part keeps its own grams. `unknown` is what a gram could bring at most of
-    what nobody knows of it, by key, `ceiling` the portion that no hint goes beyond [g], and `held` says why it may not be larger.
+    `profile` is what `profile.grams` of it bring. A locked part keeps its own grams. `unknown` is
+    what a gram could bring at most of what nobody knows of it, by key, `ceiling` the portion that
+    no hint goes beyond [g], and `held` says why it may not be larger.
     """
 
     id: str
@@ -65,17 +69,22 @@ class Part:
 
     def amount(self, key: str) -> float:
         """What one gram brings of a target's key. In the key's unit per gram."""
-        return amount_of(self.profile, key).amount / self.profile.grams if self.profile.grams > 0 else 0.0
+        return (
+            amount_of(self.profile, key).amount / self.profile.grams
+            if self.profile.grams > 0
+            else 0.0
+        )
 
     def at_most(self, key: str) -> float:
-        """What one gram brings of a key with what is unknown of it at its largest. In the key's unit per gram."""
+        """What one gram brings of a key with what is unknown of it at its largest. In the key's
+        unit per gram."""
         return self.amount(key) + self.unknown.get(key, 0.0)
 
 
 @dataclass(frozen=True)
 class Aim:
-    """A target: `low` and `high` bound it (None: open), `hard` says that they are never broken, or, without `hard_low`, that only
-    the most is not. In the key's unit."""
+    """A target: `low` and `high` bound it (None: open), `hard` says that they are never broken, or,
+    without `hard_low`, that only the most is not. In the key's unit."""
 
     key: str
     low: float | None
@@ -91,9 +100,11 @@ class Aim:
         return abs(self.aim) or max(abs(self.low or 0.0), abs(self.high or 0.0)) or 1.0
 
     def miss(self, total: float, at_most: float | None = None) -> float:
-        """By how much a total is under the least (below zero) or over the most (above zero). In the key's unit.
+        """By how much a total is under the least (below zero) or over the most (above zero). In the
+        key's unit.
 
-        `at_most` is the total with what is unknown at its largest: for a most it counts, for a least it does not.
+        `at_most` is the total with what is unknown at its largest: for a most it counts, for a
+        least it does not.
         """
         most = total if at_most is None else at_most
         if self.high is not None and most > self.high + SLACK * self.per:
@@ -105,8 +116,16 @@ class Aim:
     def missed(self, total: float, at_most: float | None = None) -> float:
         """What is short of the least and what is beyond the most, together. In the key's unit."""
         most = total if at_most is None else at_most
-        over = most - self.high if self.high is not None and most > self.high + SLACK * self.per else 0.0
-        return over + (self.low - total if self.low is not None and total < self.low - SLACK * self.per else 0.0)
+        over = (
+            most - self.high
+            if self.high is not None and most > self.high + SLACK * self.per
+            else 0.0
+        )
+        return over + (
+            self.low - total
+            if self.low is not None and total < self.low - SLACK * self.per
+            else 0.0
+        )
 
 
 @dataclass(frozen=True)
@@ -121,7 +140,8 @@ class PlateShare:
 
 @dataclass(frozen=True)
 class Problem:
-    """Parts, targets, what is eaten besides (`base`, by key; `base_grams` [g]) and the constraints that are switched on. [mL]"""
+    """Parts, targets, what is eaten besides (`base`, by key; `base_grams` [g]) and the constraints
+    that are switched on. [mL]"""
 
     parts: tuple[Part, ...]
     aims: tuple[Aim, ...]
@@ -141,9 +161,15 @@ class Problem:
             if not part.step > 0 or not math.isfinite(part.step):
                 raise BadProblem("step_grams", f"the step of {part.id} must be above zero")
             if not 0 <= part.least <= part.most:
-                raise BadProblem("min_grams", f"the least of {part.id} must be zero or more and not over its most")
+                raise BadProblem(
+                    "min_grams",
+                    f"the least of {part.id} must be zero or more and not over its most",
+                )
             if part.choices > MOST_STEPS:
-                raise BadProblem("step_grams", f"{part.id} has more than {MOST_STEPS} steps: make the step larger")
+                raise BadProblem(
+                    "step_grams",
+                    f"{part.id} has more than {MOST_STEPS} steps: make the step larger",
+                )
         for aim in self.aims:
             if aim.low is not None and aim.high is not None and aim.low > aim.high:
                 raise BadProblem("targets", f"the least of {aim.key} is over its most")
@@ -151,13 +177,16 @@ class Problem:
                 raise BadProblem("targets", f"the weight of {aim.key} is below zero")
 
     def is_unknown(self, aim: Aim) -> bool:
-        """Whether some part's amount of a target is not wholly known. A limit that nobody wished for counts what is known."""
+        """Whether some part's amount of a target is not wholly known. A limit that nobody wished
+        for counts what is known."""
         return aim.weight > 0 and any(aim.key in part.unknown for part in self.parts)
 
     def with_part(self, part: Part) -> Problem:
         """The same with a part in place of the one of its id, or added."""
         if any(own.id == part.id for own in self.parts):
-            return replace(self, parts=tuple(part if own.id == part.id else own for own in self.parts))
+            return replace(
+                self, parts=tuple(part if own.id == part.id else own for own in self.parts)
+            )
         return replace(self, parts=(*self.parts, part))
 
     def with_aim(self, aim: Aim) -> Problem:
@@ -167,7 +196,8 @@ class Problem:
 
 @dataclass(frozen=True)
 class Row:
-    """Something linear that must stay at or under `most`: the sum of `per_step` times steps. `name` says what it is."""
+    """Something linear that must stay at or under `most`: the sum of `per_step` times steps. `name`
+    says what it is."""
 
     name: str
     per_step: Vector
@@ -176,8 +206,9 @@ class Row:
 
 @dataclass(frozen=True)
 class Wish:
-    """A target, or one bound of it, that is linear in the portions: `minus` is what a gram takes off [kcal/g], `far` whether the
-    distance from its aim counts, `at_most` whether what is unknown counts at its largest."""
+    """A target, or one bound of it, that is linear in the portions: `minus` is what a gram takes
+    off [kcal/g], `far` whether the distance from its aim counts, `at_most` whether what is unknown
+    counts at its largest."""
 
     aim: Aim
     minus: float = 0.0
@@ -186,21 +217,33 @@ class Wish:
 
 
 def _linear(aim: Aim, unknown: bool) -> list[Wish]:
-    """A target as linear ones: a density's bounds and its aim are told apart, and so is a most of which something is unknown."""
+    """A target as linear ones: a density's bounds and its aim are told apart, and so is a most of
+    which something is unknown."""
     if aim.key != DENSITY:
         if not unknown or aim.high is None:
             return [Wish(aim)]
-        return [Wish(replace(aim, high=None)), Wish(replace(aim, low=None), far=False, at_most=True)]
+        return [
+            Wish(replace(aim, high=None)),
+            Wish(replace(aim, low=None), far=False, at_most=True),
+        ]
     out = [Wish(replace(aim, low=None, high=None), aim.aim)]
-    out += [Wish(replace(aim, low=aim.low, high=None), aim.low, aim.low == aim.aim)] if aim.low else []
-    return out + ([Wish(replace(aim, low=None), aim.high, aim.high == aim.aim)] if aim.high is not None else [])
+    out += (
+        [Wish(replace(aim, low=aim.low, high=None), aim.low, aim.low == aim.aim)] if aim.low else []
+    )
+    return out + (
+        [Wish(replace(aim, low=None), aim.high, aim.high == aim.aim)]
+        if aim.high is not None
+        else []
+    )
 
 
 class Grid:
-    """A problem as arrays over its parts that can move: totals = start + per_step @ steps, divided by each aim and weighted."""
+    """A problem as arrays over its parts that can move: totals = start + per_step @ steps, divided
+    by each aim and weighted."""
 
     def __init__(self, problem: Problem, density_g: float | None = None) -> None:
-        """`density_g` is the weight that a calorie density is referred to. [g] None for that of the practitioner's own portions."""
+        """`density_g` is the weight that a calorie density is referred to. [g] None for that of the
+        practitioner's own portions."""
         self.problem = problem
         self.free = [part for part in problem.parts if part.choices > 0]
         self.fixed = [(part, part.portion(0)) for part in problem.parts if part.choices == 0]
@@ -209,13 +252,17 @@ class Grid:
         self.least = np.array([part.least for part in self.free])
         self.own = np.array([part.grams for part in self.free])
         self.soft = [
-            one for aim in problem.aims if aim.weight > 0 or aim.hard for one in _linear(aim, problem.is_unknown(aim))
-        ]  # fmt: skip
+            one
+            for aim in problem.aims
+            if aim.weight > 0 or aim.hard
+            for one in _linear(aim, problem.is_unknown(aim))
+        ]
         density_g = self._own_grams() if density_g is None else density_g
         start, per_step = [], []
         for wish in self.soft:
             aim = wish.aim
-            # calorie density is a ratio: as energy less a bound times weight, over a weight that is held, it is linear
+            # calorie density is a ratio: as energy less a bound times weight, over a weight that is
+            # held, it is linear
             density = aim.key == DENSITY
             at, each = self._sum_of("energy_kcal" if density else aim.key, wish.minus, wish.at_most)
             divide = aim.per * (density_g if density else 1.0)
@@ -239,13 +286,20 @@ class Grid:
     def _over_aims(self, values: Iterable[float | None]) -> Vector:
         """Bounds or aims as shares of each aim, NaN for an open one."""
         pairs = zip(self.soft, values, strict=True)
-        return np.array([np.nan if value is None else (value - wish.minus) / wish.aim.per for wish, value in pairs])
+        return np.array(
+            [
+                np.nan if value is None else (value - wish.minus) / wish.aim.per
+                for wish, value in pairs
+            ]
+        )
 
     def _own_grams(self) -> float:
         """The weight of the practitioner's own portions and what is eaten besides. [g]"""
         return max(sum(part.grams for part in self.problem.parts) + self.problem.base_grams, 1.0)
 
-    def _sum_of(self, key: str, minus_per_gram: float = 0.0, at_most: bool = False) -> tuple[float, Vector]:
+    def _sum_of(
+        self, key: str, minus_per_gram: float = 0.0, at_most: bool = False
+    ) -> tuple[float, Vector]:
         """A key's total at the least portions, and what each step adds."""
 
         def each(part: Part) -> float:
@@ -266,7 +320,9 @@ class Grid:
                 rows.append(Row(aim.key, -self.per_step[i], float(self.start[i] - self.low[i])))
         if self.problem.vessel_ml is not None:
             at, each = self._volume({part.id: 1.0 for part in self.problem.parts})
-            rows.append(Row("vessel", each / self.problem.vessel_ml, 1.0 - at / self.problem.vessel_ml))
+            rows.append(
+                Row("vessel", each / self.problem.vessel_ml, 1.0 - at / self.problem.vessel_ml)
+            )
         star = next((part for part in self.problem.parts if part.star), None)
         for other in self.problem.parts if star else ():
             if star and other.id != star.id and other.role != "base":
@@ -275,27 +331,40 @@ class Grid:
         for share in self.problem.plate:
             for sign in (1.0, -1.0):
                 wanted = share.share + sign * share.give
-                at, each = self._volume({part.id: sign * ((part.id in share.ids) - wanted) for part in self.problem.parts})
+                at, each = self._volume(
+                    {
+                        part.id: sign * ((part.id in share.ids) - wanted)
+                        for part in self.problem.parts
+                    }
+                )
                 rows.append(Row(f"plate: {share.name}", each / 100.0, -at / 100.0))
         return rows
 
     def _volume(self, factors: Mapping[str, float]) -> tuple[float, Vector]:
-        """The sum of each part's volume times its factor at the least portions, and what each step adds. [mL]"""
+        """The sum of each part's volume times its factor at the least portions, and what each step
+        adds. [mL]"""
 
         def ml(part: Part, grams: float) -> float:
             return factors.get(part.id, 0.0) * part.ml_per_gram * grams
 
-        at = sum(ml(part, grams) for part, grams in self.fixed) + sum(ml(part, part.least) for part in self.free)
+        at = sum(ml(part, grams) for part, grams in self.fixed) + sum(
+            ml(part, part.least) for part in self.free
+        )
         return at, np.array([ml(part, part.step) for part in self.free])
 
     def own_steps(self) -> npt_ints:
         """The steps nearest to the practitioner's own portions."""
-        nearest: npt_ints = np.clip(np.rint((self.own - self.least) / self.step_g), 0, self.steps).astype(np.int64)
+        nearest: npt_ints = np.clip(
+            np.rint((self.own - self.least) / self.step_g), 0, self.steps
+        ).astype(np.int64)
         return nearest
 
     def steps_of(self, portions: Mapping[str, float]) -> npt_ints:
         """The steps of portions that are some. [g]"""
-        return np.array([round((portions[part.id] - part.least) / part.step) for part in self.free], dtype=np.int64)
+        return np.array(
+            [round((portions[part.id] - part.least) / part.step) for part in self.free],
+            dtype=np.int64,
+        )
 
     def totals(self, steps: npt_ints) -> Vector:
         """Every target's total over its aim."""
@@ -330,29 +399,39 @@ npt_ints = np.ndarray[tuple[int], np.dtype[np.int64]]
 
 
 def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
-    """What portions [g] bring of every target, what is eaten besides counted in. In each key's unit."""
+    """What portions [g] bring of every target, what is eaten besides counted in. In each key's
+    unit."""
     out = {}
     for aim in problem.aims:
         key = "energy_kcal" if aim.key == DENSITY else aim.key
-        total = problem.base.get(key, 0.0) + sum(part.amount(key) * portions[part.id] for part in problem.parts)
+        total = problem.base.get(key, 0.0) + sum(
+            part.amount(key) * portions[part.id] for part in problem.parts
+        )
         grams = problem.base_grams + sum(portions.values())
         out[aim.key] = total / grams if aim.key == DENSITY and grams > 0 else total
     return out
 
 
 def at_most(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
-    """What portions [g] bring of every target at most, with what is unknown at its largest. In each key's unit."""
+    """What portions [g] bring of every target at most, with what is unknown at its largest. In each
+    key's unit."""
     out = totals(problem, portions)
     for aim in problem.aims:
         if problem.is_unknown(aim):
-            out[aim.key] += sum(part.unknown.get(aim.key, 0.0) * portions[part.id] for part in problem.parts)
+            out[aim.key] += sum(
+                part.unknown.get(aim.key, 0.0) * portions[part.id] for part in problem.parts
+            )
     return out
 
 
-def sums(problem: Problem, found: Mapping[str, float], most: Mapping[str, float]) -> tuple[float, float]:
-    """The sums (2) and (3) for totals by key, known and at most, as they are defined: weighted misses, and weighted distances, each
-    over its aim."""
-    missed = sum(aim.weight * aim.missed(found[aim.key], most[aim.key]) / aim.per for aim in problem.aims)
+def sums(
+    problem: Problem, found: Mapping[str, float], most: Mapping[str, float]
+) -> tuple[float, float]:
+    """The sums (2) and (3) for totals by key, known and at most, as they are defined: weighted
+    misses, and weighted distances, each over its aim."""
+    missed = sum(
+        aim.weight * aim.missed(found[aim.key], most[aim.key]) / aim.per for aim in problem.aims
+    )
     return missed, sum(aim.weight * abs(found[aim.key] - aim.aim) / aim.per for aim in problem.aims)
 
 

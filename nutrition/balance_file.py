@@ -33,14 +33,20 @@ ADULT = ("female", 30.0)
 WORTH_SAYING = 0.01
 
 
-def _number(data: Mapping[str, Any], name: str, field: str, default: float | None = None) -> float | None:
+def _number(
+    data: Mapping[str, Any], name: str, field: str, default: float | None = None
+) -> float | None:
     value = data.get(name)
     if value is None:
         return default
     if isinstance(value, bool) or not isinstance(value, int | float) or not abs(value) < math.inf:
         raise BadProblem(field, f"{field} is a number, not {value!r}")
     if value and not LEAST_BY_HAND <= abs(value) <= MOST_BY_HAND:
-        raise BadProblem(field, f"{field} is no number to plan with: give 0, or {LEAST_BY_HAND:g} to {MOST_BY_HAND:,.0f}")
+        raise BadProblem(
+            field,
+            f"{field} is no number to plan with: give 0, or {LEAST_BY_HAND:g} to "
+            f"{MOST_BY_HAND:,.0f}",
+        )
     return float(value)
 
 
@@ -49,19 +55,29 @@ def _food(phrase: object, field: str) -> Food:
         for match in food_index().usable(phrase, 1):
             return match.food
         near = difflib.get_close_matches(phrase, [food.slug for food in food_index().table], 3)
-        raise BadProblem(field, f"{field}: no food found for “{phrase}”" + (f" (near: {', '.join(near)})" if near else ""))
+        raise BadProblem(
+            field,
+            f"{field}: no food found for “{phrase}”"
+            + (f" (near: {', '.join(near)})" if near else ""),
+        )
     raise BadProblem(field, f"{field}: a food is a name, not {phrase!r}")
 
 
 def _recipe(given: object, field: str, load: Callable[[str], str]) -> Facts:
-    """A recipe as lines, as text, as `{"lines": [...], "servings": n, "batch_grams": g}`, or by the name of its file."""
+    """A recipe as lines, as text, as `{"lines": [...], "servings": n, "batch_grams": g}`, or by the
+    name of its file."""
     try:
         if isinstance(given, dict):
             lines = given.get("lines")
             if not isinstance(lines, list) or not lines:
                 raise BadProblem(field, f"{field}: a recipe needs its lines")
-            servings, batch = _number(given, "servings", f"{field}.servings", 1.0), _number(given, "batch_grams", f"{field}.batch_grams")
-            return reckon(Recipe(tuple(str(line) for line in lines), servings=servings or 1.0, batch_g=batch))
+            servings, batch = (
+                _number(given, "servings", f"{field}.servings", 1.0),
+                _number(given, "batch_grams", f"{field}.batch_grams"),
+            )
+            return reckon(
+                Recipe(tuple(str(line) for line in lines), servings=servings or 1.0, batch_g=batch)
+            )
         if isinstance(given, list):
             return reckon(Recipe(tuple(str(line) for line in given)))
         if isinstance(given, str):
@@ -80,13 +96,21 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     name = str(row.get("id") or f"part-{at + 1}")
     if "food" in row:
         food = _food(row["food"], f"{field}.food")
-        profile, said, role, group, step = food.profile(100.0), food.name, food.role, food.group, household.step_g(food)
+        profile, said, role, group, step = (
+            food.profile(100.0),
+            food.name,
+            food.role,
+            food.group,
+            household.step_g(food),
+        )
         foods, dish = [Ingredient(food, 100.0)], False
         ml = (food.volume_ml(100.0) or 100.0) / 100.0
     elif "recipe" in row:
         facts = _recipe(row["recipe"], f"{field}.recipe", load)
         if facts.batch.grams <= 0:
-            raise BadProblem(f"{field}.recipe", f"{field}.recipe weighs nothing: none of its lines could be read")
+            raise BadProblem(
+                f"{field}.recipe", f"{field}.recipe weighs nothing: none of its lines could be read"
+            )
         profile, said, role, group = facts.batch, facts.recipe.title or name, "dish", ""
         foods, dish = facts.batch_foods(), True
         step = max(round(facts.serving.grams / 20) * 5.0, 5.0)
@@ -94,7 +118,10 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     else:
         raise BadProblem(field, f"{field} needs a food or a recipe")
     role = str(row.get("role") or role)
-    least, most = _number(row, "min_grams", f"{field}.min_grams"), _number(row, "max_grams", f"{field}.max_grams")
+    least, most = (
+        _number(row, "min_grams", f"{field}.min_grams"),
+        _number(row, "max_grams", f"{field}.max_grams"),
+    )
     grams = _number(row, "grams", f"{field}.grams", least if least is not None else 0.0) or 0.0
     if grams < 0:
         raise BadProblem(f"{field}.grams", f"{field}.grams is below zero")
@@ -105,24 +132,46 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     first = usual.least if least is None else least
     last = usual.most if most is None else most
     if first < 0 or last < first:
-        raise BadProblem(f"{field}.min_grams", f"{field}: min_grams must be zero or more and not over max_grams")
+        raise BadProblem(
+            f"{field}.min_grams", f"{field}: min_grams must be zero or more and not over max_grams"
+        )
     locked = bool(row.get("locked", False))
     limit = OPEN.limit(foods, profile.grams, dish)
-    most = 0.0 if limit.stops else limit.most if limit.most < profile.grams - 1e-9 or not limit.bars else max(grams, 0.0)
+    most = (
+        0.0
+        if limit.stops
+        else limit.most
+        if limit.most < profile.grams - 1e-9 or not limit.bars
+        else max(grams, 0.0)
+    )
     if not locked:
         first, last = min(first, most), min(last, most)
     unknown = {key: value / profile.grams for key, value in unknown_at_most(foods).items()}
     return Part(
-        name, said, profile, grams, first, last, stated_step, locked, role, ml, bool(row.get("star", False)), unknown, max(most, 0.0),
+        name,
+        said,
+        profile,
+        grams,
+        first,
+        last,
+        stated_step,
+        locked,
+        role,
+        ml,
+        bool(row.get("star", False)),
+        unknown,
+        max(most, 0.0),
         " ".join(bar.why for bar in limit.bars),
-    )  # fmt: skip
+    )
 
 
 def _aim(key: str, row: object) -> Aim:
     field = f"targets.{key}"
     if key not in NUTRIENT:
         near = difflib.get_close_matches(key, list(NUTRIENT), 3)
-        raise BadProblem(field, f"{field} is not known" + (f" (near: {', '.join(near)})" if near else ""))
+        raise BadProblem(
+            field, f"{field} is not known" + (f" (near: {', '.join(near)})" if near else "")
+        )
     if not isinstance(row, dict):
         raise BadProblem(field, f"{field} is not an object")
     low, high = _number(row, "min", f"{field}.min"), _number(row, "max", f"{field}.max")
@@ -142,7 +191,8 @@ def _aim(key: str, row: object) -> Aim:
 
 
 def read_problem(data: object, load: Callable[[str], str]) -> Problem:
-    """The problem of `{"parts": [...], "targets": {...}, "vessel_ml": n}`. `load` reads a recipe's file by its name.
+    """The problem of `{"parts": [...], "targets": {...}, "vessel_ml": n}`. `load` reads a recipe's
+    file by its name.
 
     Raises BadProblem naming the field.
     """
@@ -158,7 +208,9 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
         raise BadProblem("vessel_ml", "vessel_ml must be above zero")
     read = tuple(_part(row, at, load) for at, row in enumerate(parts))
     wanted = tuple(_aim(str(key), row) for key, row in aims.items())
-    upper = {key: row.upper for key, row in reference_intakes(*ADULT).items() if row.upper is not None}
+    upper = {
+        key: row.upper for key, row in reference_intakes(*ADULT).items() if row.upper is not None
+    }
     return Problem(read, with_upper_levels(wanted, upper), vessel_ml=vessel)
 
 
@@ -180,10 +232,18 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
         "held": {part.id: part.held for part in problem.parts if part.held},
         "violation": _round(answer.violation),
         "deviation": _round(answer.deviation),
-        "misses": [{"nutrient": miss.key, "by": _round(miss.by), "why": miss.why} for miss in missed],
+        "misses": [
+            {"nutrient": miss.key, "by": _round(miss.by), "why": miss.why} for miss in missed
+        ],
         "colliding": [_collision(problem, name) for name in named],
         "hints": [
-            {"kind": hint.kind, "id": hint.id, "to": _round(hint.to), "violation": _round(hint.violation), "text": hint.words}
+            {
+                "kind": hint.kind,
+                "id": hint.id,
+                "to": _round(hint.to),
+                "violation": _round(hint.violation),
+                "text": hint.words,
+            }
             for hint in found
         ],
     }
@@ -191,17 +251,26 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
 
 def _shown(problem: Problem, answer: Answer) -> list[Aim]:
     """The targets that were asked for, and the upper levels that are passed."""
-    return [aim for aim in problem.aims if aim.weight > 0 or aim.miss(answer.totals[aim.key], answer.at_most[aim.key])]
+    return [
+        aim
+        for aim in problem.aims
+        if aim.weight > 0 or aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
+    ]
 
 
 def _unknown(problem: Problem, answer: Answer) -> list[dict[str, object]]:
-    """Of each target with a most: what of it is not known, in which parts, and between what it then lies."""
+    """Of each target with a most: what of it is not known, in which parts, and between what it then
+    lies."""
     out: list[dict[str, object]] = []
     for aim in problem.aims:
         known, most = answer.totals[aim.key], answer.at_most[aim.key]
         if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
             continue
-        names = [part.name for part in problem.parts if part.unknown.get(aim.key, 0.0) * answer.portions[part.id] > 0]
+        names = [
+            part.name
+            for part in problem.parts
+            if part.unknown.get(aim.key, 0.0) * answer.portions[part.id] > 0
+        ]
         out.append({"nutrient": aim.key, "parts": names, "from": _round(known), "to": _round(most)})
     return out
 
@@ -232,17 +301,33 @@ def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
             continue
         places = NUTRIENT[aim.key].decimals
         total, miss = data["totals"][aim.key], aim.miss(data["totals"][aim.key], most.get(aim.key))
-        stands = "inside" if not miss else f"{'under' if miss < 0 else 'over'} by {abs(miss):,.{places}f}"
-        out.append(f"{name_of(aim.key):28}{total:>12,.{places}f} {NUTRIENT[aim.key].unit:8} {stands}")
-    out.append(f"Misses {data['violation']:.4f}, distances {data['deviation']:.4f} (each over its aim, weighted)")
+        stands = (
+            "inside"
+            if not miss
+            else f"{'under' if miss < 0 else 'over'} by {abs(miss):,.{places}f}"
+        )
+        out.append(
+            f"{name_of(aim.key):28}{total:>12,.{places}f} {NUTRIENT[aim.key].unit:8} {stands}"
+        )
+    out.append(
+        f"Misses {data['violation']:.4f}, distances {data['deviation']:.4f} (each over its aim, "
+        f"weighted)"
+    )
     for row in data["unknown"]:
-        span = " and ".join(f"{row[side]:,.{NUTRIENT[row['nutrient']].decimals}f}" for side in ("from", "to"))
+        span = " and ".join(
+            f"{row[side]:,.{NUTRIENT[row['nutrient']].decimals}f}" for side in ("from", "to")
+        )
         name, unit = name_of(row["nutrient"]), NUTRIENT[row["nutrient"]].unit
         out.append(f"{name} is unknown in {', '.join(row['parts'])}: in all between {span} {unit}")
     out += [f"{NUTRIENT[miss['nutrient']].name}: {miss['why']}" for miss in data["misses"]]
     if data["colliding"]:
-        out.append("Cannot all be kept: " + ", ".join(name_of(row["limit"]) for row in data["colliding"]))
-    out += [f"Would help: {hint['text']} (misses then {hint['violation']:.4f})" for hint in data["hints"]]
+        out.append(
+            "Cannot all be kept: " + ", ".join(name_of(row["limit"]) for row in data["colliding"])
+        )
+    out += [
+        f"Would help: {hint['text']} (misses then {hint['violation']:.4f})"
+        for hint in data["hints"]
+    ]
     return "\n".join(out)
 
 

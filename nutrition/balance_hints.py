@@ -1,4 +1,5 @@
-"""What stands in the way when portions cannot meet the targets, and the smallest single change that would help.
+"""What stands in the way when portions cannot meet the targets, and the smallest single change that
+would help.
 
 Every hint was solved again before it is given: what it promises is what came out.
 """
@@ -10,13 +11,25 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from nutrition.balance import SLACK, Aim, Grid, Part, Problem, at_most, name_of, npt_ints, sums, totals
+from nutrition.balance import (
+    SLACK,
+    Aim,
+    Grid,
+    Part,
+    Problem,
+    at_most,
+    name_of,
+    npt_ints,
+    sums,
+    totals,
+)
 from nutrition.balance_search import score, search
 from nutrition.balance_solver import SCALE, Answer, Model, total_of
 from nutrition.nutrients import NUTRIENT
 from nutrition.wording import uncapitalized
 
-# A larger part is tried up to so many times its most; a hint must take away at least this share of the misses.
+# A larger part is tried up to so many times its most; a hint must take away at least this share of
+# the misses.
 LARGER, HELPS = 2.0, 0.1
 SOLVE_SECONDS = 0.15
 MOST_HINTS = 6
@@ -24,7 +37,8 @@ MOST_HINTS = 6
 
 @dataclass(frozen=True)
 class Miss:
-    """A target that is missed: by how much, under zero for under (in the key's unit), and why no portions meet it."""
+    """A target that is missed: by how much, under zero for under (in the key's unit), and why no
+    portions meet it."""
 
     key: str
     by: float
@@ -37,8 +51,9 @@ class Miss:
 
 @dataclass(frozen=True)
 class Hint:
-    """One change that would help. `kind`: "larger" (a part's most), "add" (a food), "loosen" (a target); `to` is its new figure [g
-    or the key's unit], and `violation` what the misses then come to."""
+    """One change that would help. `kind`: "larger" (a part's most), "add" (a food), "loosen" (a
+    target); `to` is its new figure [g or the key's unit], and `violation` what the misses then come
+    to."""
 
     kind: str
     id: str
@@ -58,7 +73,12 @@ def misses(problem: Problem, answer: Answer) -> list[Miss]:
         by = aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
         if by:
             out.append(Miss(aim.key, by, _why(problem, aim, by)))
-    return sorted(out, key=lambda miss: -abs(miss.by) / next(aim.per for aim in problem.aims if aim.key == miss.key))
+    return sorted(
+        out,
+        key=lambda miss: (
+            -abs(miss.by) / next(aim.per for aim in problem.aims if aim.key == miss.key)
+        ),
+    )
 
 
 def _why(problem: Problem, aim: Aim, by: float) -> str:
@@ -73,7 +93,9 @@ def _why(problem: Problem, aim: Aim, by: float) -> str:
     against = []
     for other in problem.aims:
         if other.key != aim.key and (other.low is not None or other.high is not None):
-            _steps, both = _least_missed(replace(alone, aims=(alone.aims[0], replace(other, hard=False, weight=1.0))))
+            _steps, both = _least_missed(
+                replace(alone, aims=(alone.aims[0], replace(other, hard=False, weight=1.0)))
+            )
             if both > SLACK:
                 against.append(name_of(other.key))
     if against:
@@ -96,7 +118,9 @@ def _least_missed(problem: Problem, seconds: float = SOLVE_SECONDS) -> tuple[Seq
         _status, better, _least = model.solve(total_of(model.misses), seconds, found)
         if better is not None:
             found = min((found, better), key=lambda steps: score(grid, steps))
-    return [int(one) for one in found], _missed(grid, found) if not grid.broken(found) else float("inf")
+    return [int(one) for one in found], _missed(grid, found) if not grid.broken(found) else float(
+        "inf"
+    )
 
 
 def _missed(grid: Grid, steps: npt_ints) -> float:
@@ -108,12 +132,14 @@ def _missed(grid: Grid, steps: npt_ints) -> float:
 def _total(problem: Problem, steps: Sequence[int], key: str, largest: bool = False) -> float:
     """A key's total, or what it could be at most."""
     grid = Grid(problem)
-    return (at_most if largest else totals)(problem, grid.portions(np.array(steps, dtype=np.int64)))[key]
+    return (at_most if largest else totals)(
+        problem, grid.portions(np.array(steps, dtype=np.int64))
+    )[key]
 
 
 def colliding(problem: Problem) -> list[str]:
-    """The hard limits that no portions keep by themselves; or else those that cannot be kept together: without any one of
-    them the others could be."""
+    """The hard limits that no portions keep by themselves; or else those that cannot be kept
+    together: without any one of them the others could be."""
     grid = Grid(problem)
     names = list(dict.fromkeys(row.name for row in grid.rows))
 
@@ -136,38 +162,56 @@ def colliding(problem: Problem) -> list[str]:
 
 
 def closest(problem: Problem, name: str) -> float | None:
-    """The closest that a hard target's total can come to its limit while the other limits are kept, as far as they can be.
-    In its unit. None for what is no target."""
+    """The closest that a hard target's total can come to its limit while the other limits are kept,
+    as far as they can be. In its unit. None for what is no target."""
     aim = next((aim for aim in problem.aims if aim.key == name), None)
     if aim is None:
         return None
-    loud = tuple(replace(one, hard=False, weight=1.0 if one.key == name else 1000.0) for one in problem.aims if one.hard)
+    loud = tuple(
+        replace(one, hard=False, weight=1.0 if one.key == name else 1000.0)
+        for one in problem.aims
+        if one.hard
+    )
     steps, _violation = _least_missed(replace(problem, aims=loud))
     return _total(problem, steps, name, largest=True)
 
 
 def hints(problem: Problem, answer: Answer, pantry: Sequence[Part] = ()) -> list[Hint]:
-    """The single changes that help most, each solved again. `pantry` are foods that may be added, with their sensible portions."""
+    """The single changes that help most, each solved again. `pantry` are foods that may be added,
+    with their sensible portions."""
     before = _gap(problem, answer)
     if before <= SLACK:
         return []
-    found = [*_larger(problem, answer, before), *_added(problem, before, pantry), *_loosened(problem, answer)]
-    return sorted(found, key=lambda hint: (round(hint.violation, 6), hint.kind != "larger"))[:MOST_HINTS]
+    found = [
+        *_larger(problem, answer, before),
+        *_added(problem, before, pantry),
+        *_loosened(problem, answer),
+    ]
+    return sorted(found, key=lambda hint: (round(hint.violation, 6), hint.kind != "larger"))[
+        :MOST_HINTS
+    ]
 
 
 def _gap(problem: Problem, answer: Answer) -> float:
     """The misses of an answer, hard limits that are broken counted in."""
     return sum(
-        aim.missed(answer.totals[aim.key], answer.at_most[aim.key]) / aim.per * max(aim.weight, 1.0 if aim.hard else 0.0)
+        aim.missed(answer.totals[aim.key], answer.at_most[aim.key])
+        / aim.per
+        * max(aim.weight, 1.0 if aim.hard else 0.0)
         for aim in problem.aims
-    )  # fmt: skip
+    )
 
 
 def _soft(problem: Problem) -> Problem:
-    """Hard targets as loud wishes, so that a hint can be judged where they collide. A limit that is no wish stays hard."""
+    """Hard targets as loud wishes, so that a hint can be judged where they collide. A limit that is
+    no wish stays hard."""
 
     def softer(aim: Aim) -> Aim:
-        return replace(aim, hard=False, weight=max(aim.weight, 1.0)) if aim.hard and aim.weight else aim
+        return (
+            replace(aim, hard=False, weight=max(aim.weight, 1.0))
+            if aim.hard and aim.weight
+            else aim
+        )
 
     return replace(problem, aims=tuple(softer(aim) for aim in problem.aims))
 
@@ -198,7 +242,9 @@ def _smallest(problem: Problem, part_id: str, violation: float, steps: Sequence[
     model = Model(grid)
     if model.misses:
         model.model.add(total_of(model.misses) <= int(np.ceil(violation * SCALE)) + len(grid.free))
-    _status, found, _value = model.solve(model.steps[at], SOLVE_SECONDS, np.array(steps, dtype=np.int64))
+    _status, found, _value = model.solve(
+        model.steps[at], SOLVE_SECONDS, np.array(steps, dtype=np.int64)
+    )
     return grid.free[at].portion(int(found[at] if found is not None else steps[at]))
 
 
@@ -215,8 +261,14 @@ def _added(problem: Problem, before: float, pantry: Sequence[Part]) -> list[Hint
     for after, food, steps in sorted(tried, key=lambda row: row[0])[:2]:
         grams = _smallest(asked.with_part(food), food.id, after, steps)
         if grams > 0:
-            _again, verified = _least_missed(asked.with_part(replace(food, least=grams, most=grams, grams=grams, locked=True)))
-            out.append(Hint("add", food.id, grams, verified, f"add {grams:.0f} g {uncapitalized(food.name)}"))
+            _again, verified = _least_missed(
+                asked.with_part(replace(food, least=grams, most=grams, grams=grams, locked=True))
+            )
+            out.append(
+                Hint(
+                    "add", food.id, grams, verified, f"add {grams:.0f} g {uncapitalized(food.name)}"
+                )
+            )
     return out
 
 
@@ -226,22 +278,41 @@ def _loosened(problem: Problem, answer: Answer) -> list[Hint]:
         by = aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
         if not by or not aim.weight:
             continue
-        # this target's own miss, as small as it can be while all the others are met as well as they are
+        # this target's own miss, as small as it can be while all the others are met as well as they
+        # are
         others = replace(problem, aims=tuple(one for one in problem.aims if one.key != aim.key))
         _steps, rest = _least_missed(others if answer.status != "infeasible" else _soft(others))
         if rest == float("inf"):
             continue
         heard = tuple(
-            replace(aim, hard=False, weight=1.0) if one.key == aim.key else replace(one, weight=one.weight * 1000.0) for one in problem.aims
+            replace(aim, hard=False, weight=1.0)
+            if one.key == aim.key
+            else replace(one, weight=one.weight * 1000.0)
+            for one in problem.aims
         )
         steps, _loud = _least_missed(replace(problem, aims=heard))
         to = _total(problem, steps, aim.key, largest=by > 0)
-        loose = replace(aim, low=min(to, aim.low), hard=False) if by < 0 and aim.low is not None else aim
-        loose = replace(aim, high=max(to, aim.high), hard=False) if by > 0 and aim.high is not None else loose
-        _again, verified = _least_missed(problem.with_aim(loose) if answer.status != "infeasible" else _soft(problem.with_aim(loose)))
+        loose = (
+            replace(aim, low=min(to, aim.low), hard=False)
+            if by < 0 and aim.low is not None
+            else aim
+        )
+        loose = (
+            replace(aim, high=max(to, aim.high), hard=False)
+            if by > 0 and aim.high is not None
+            else loose
+        )
+        _again, verified = _least_missed(
+            problem.with_aim(loose)
+            if answer.status != "infeasible"
+            else _soft(problem.with_aim(loose))
+        )
         side = "at least" if by < 0 else "at most"
         was = aim.low if by < 0 else aim.high
         note = "; only whoever set it can change it" if aim.hard else ""
-        words = f"{name_of(aim.key)}: {side} {_number(aim.key, to)} instead of {_number(aim.key, was or 0.0)}{note}"
+        words = (
+            f"{name_of(aim.key)}: {side} {_number(aim.key, to)} instead of "
+            f"{_number(aim.key, was or 0.0)}{note}"
+        )
         out.append(Hint("loosen", aim.key, to, verified, words))
     return out

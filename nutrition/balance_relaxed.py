@@ -1,4 +1,5 @@
-"""The problem with portions of any size: its answer, rounded, is a good place to begin, and no portions can miss less than it."""
+"""The problem with portions of any size: its answer, rounded, is a good place to begin, and no
+portions can miss less than it."""
 
 from __future__ import annotations
 
@@ -12,7 +13,8 @@ from nutrition.balance import Grid, npt_ints
 from nutrition.balance_search import score, search
 from nutrition.profile import Vector
 
-# A part is rounded up with the chance of its fraction, until so many roundings in a row bettered nothing.
+# A part is rounded up with the chance of its fraction, until so many roundings in a row bettered
+# nothing.
 SEED, MOST_IN_VAIN = 0, 12
 # What the linear solver's own tolerance may hide of the first sum.
 HELD = 1e-7
@@ -27,7 +29,8 @@ class Relaxed:
 
 
 def relaxed(grid: Grid) -> Relaxed | None:
-    """The sum (2), and then (3), made smallest without whole steps, by OR-Tools' linear solver. None where the limits collide."""
+    """The sum (2), and then (3), made smallest without whole steps, by OR-Tools' linear solver.
+    None where the limits collide."""
     from ortools.linear_solver import pywraplp
 
     solver: Any = pywraplp.Solver.CreateSolver("GLOP")
@@ -46,11 +49,15 @@ def relaxed(grid: Grid) -> Relaxed | None:
         constrain(-far, limit.most, limit.per_step)
     for i in range(len(grid.soft)):
         for bound, sign, over in (
-            (grid.low[i], 1.0, misses[i]), (grid.high[i], -1.0, misses[i]), (grid.aim[i], 1.0, distances[i]),
+            (grid.low[i], 1.0, misses[i]),
+            (grid.high[i], -1.0, misses[i]),
+            (grid.aim[i], 1.0, distances[i]),
             (grid.aim[i], -1.0, distances[i]),
-        ):  # fmt: skip
+        ):
             if not np.isnan(bound):
-                constrain(sign * (bound - grid.start[i]), far, sign * grid.per_step[i]).SetCoefficient(over, 1.0)
+                constrain(
+                    sign * (bound - grid.start[i]), far, sign * grid.per_step[i]
+                ).SetCoefficient(over, 1.0)
     objective = solver.Objective()
     objective.SetMinimization()
     for miss, weight in zip(misses, grid.weight, strict=True):
@@ -60,7 +67,9 @@ def relaxed(grid: Grid) -> Relaxed | None:
     least = float(objective.Value())
     first = np.array([step.solution_value() for step in steps])
     held = solver.Constraint(-far, least + HELD)
-    for miss, distance, weight, counted in zip(misses, distances, grid.weight, grid.far, strict=True):
+    for miss, distance, weight, counted in zip(
+        misses, distances, grid.weight, grid.far, strict=True
+    ):
         held.SetCoefficient(miss, float(weight))
         objective.SetCoefficient(miss, 0.0)
         objective.SetCoefficient(distance, float(counted))
@@ -70,7 +79,8 @@ def relaxed(grid: Grid) -> Relaxed | None:
 
 
 def rounded(grid: Grid, found: Relaxed, seconds: float) -> npt_ints:
-    """The best whole steps reached from the relaxed ones in so many seconds [s]: nearest first, then by chance (seed 0)."""
+    """The best whole steps reached from the relaxed ones in so many seconds [s]: nearest first,
+    then by chance (seed 0)."""
     rng = np.random.default_rng(SEED)
     end = perf_counter() + seconds
     whole = np.floor(found.steps + 1e-9)

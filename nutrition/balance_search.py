@@ -1,4 +1,5 @@
-"""A quick look for good portions: steps up and down, alone and in pairs, as long as something gets better."""
+"""A quick look for good portions: steps up and down, alone and in pairs, as long as something gets
+better."""
 
 from __future__ import annotations
 
@@ -8,7 +9,8 @@ import numpy as np
 
 from nutrition.balance import SLACK, Grid, npt_ints
 
-# Each comes first by far: a broken limit before a miss, a miss before a distance, a distance before a change.
+# Each comes first by far: a broken limit before a miss, a miss before a distance, a distance before
+# a change.
 BROKEN, MISSED, DISTANT, CHANGED = 1e12, 1e6, 1.0, 1e-7
 PAIRS = ((1, -1), (1, 1), (-1, -1), (2, -1), (-2, 1))
 SINGLES = (1, -1, 2, -2, 4, -4)
@@ -21,7 +23,11 @@ def moves(parts: int, rng: np.random.Generator) -> np.ndarray[tuple[int, int], n
     for i in range(parts):
         for by in SINGLES:
             rows.append({i: by})
-    paired = list(range(parts)) if parts <= MOST_PAIRED else sorted(rng.choice(parts, MOST_PAIRED, replace=False).tolist())
+    paired = (
+        list(range(parts))
+        if parts <= MOST_PAIRED
+        else sorted(rng.choice(parts, MOST_PAIRED, replace=False).tolist())
+    )
     for i in paired:
         for j in paired:
             rows += [{i: a, j: b} for a, b in PAIRS if i != j and (a != b or i < j)]
@@ -33,13 +39,15 @@ def moves(parts: int, rng: np.random.Generator) -> np.ndarray[tuple[int, int], n
 
 
 def score(grid: Grid, steps: npt_ints) -> tuple[float, float, float, float]:
-    """What counts, in its order: limits broken, misses, distances, change. The smaller the better."""
+    """What counts, in its order: limits broken, misses, distances, change. The smaller the
+    better."""
     broken = sum(max(float(row.per_step @ steps) - row.most - SLACK, 0.0) for row in grid.rows)
     return broken, grid.violation(steps), grid.deviation(steps), grid.change(steps)
 
 
 def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None = None) -> npt_ints:
-    """The best steps found in so many seconds from the practitioner's own portions, or `begin`, and random ones (seed 0)."""
+    """The best steps found in so many seconds from the practitioner's own portions, or `begin`, and
+    random ones (seed 0)."""
     own = grid.own_steps()
     if not len(grid.free):
         return own
@@ -49,21 +57,32 @@ def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None =
     limits = np.array([row.per_step for row in grid.rows]).reshape(len(grid.rows), len(grid.free))
     most = np.array([row.most for row in grid.rows]) + SLACK
     limit_effect = limits @ around.T
-    low, high = (np.where(np.isnan(bound), sign * np.inf, bound) for bound, sign in ((grid.low, -1), (grid.high, 1)))
+    low, high = (
+        np.where(np.isnan(bound), sign * np.inf, bound)
+        for bound, sign in ((grid.low, -1), (grid.high, 1))
+    )
     weight, far, aim = grid.weight[:, None], grid.far[:, None], grid.aim[:, None]
     end = perf_counter() + seconds
     best: tuple[float, npt_ints] | None = None
     for start in range(starts):
-        steps = (begin if begin is not None else own) if start == 0 else rng.integers(0, grid.steps + 1)
+        steps = (
+            (begin if begin is not None else own) if start == 0 else rng.integers(0, grid.steps + 1)
+        )
         value = np.inf
         while perf_counter() < end:
             at = (grid.start + grid.per_step @ steps)[:, None] + effect
             missed = np.maximum(low[:, None] - at, 0.0) + np.maximum(at - high[:, None], 0.0)
             missed[missed < SLACK] = 0.0
-            broken = np.maximum((limits @ steps)[:, None] + limit_effect - most[:, None], 0.0).sum(axis=0)
+            broken = np.maximum((limits @ steps)[:, None] + limit_effect - most[:, None], 0.0).sum(
+                axis=0
+            )
             there = steps + around
             change = (np.abs(grid.least + there * grid.step_g - grid.own) / grid.step_g).sum(axis=1)
-            found = BROKEN * broken + MISSED * (weight * missed).sum(axis=0) + DISTANT * (far * np.abs(at - aim)).sum(axis=0)
+            found = (
+                BROKEN * broken
+                + MISSED * (weight * missed).sum(axis=0)
+                + DISTANT * (far * np.abs(at - aim)).sum(axis=0)
+            )
             found += CHANGED * change
             found[((there < 0) | (there > grid.steps)).any(axis=1)] = np.inf
             pick = int(found.argmin())

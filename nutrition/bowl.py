@@ -10,7 +10,14 @@ import numpy as np
 from nutrition.foods import Food
 from nutrition.profile import Profile
 
-VEGETABLE_GROUPS = {"vegetable", "leafy green", "starchy vegetable", "mushroom", "sea vegetable", "fermented vegetable"}
+VEGETABLE_GROUPS = {
+    "vegetable",
+    "leafy green",
+    "starchy vegetable",
+    "mushroom",
+    "sea vegetable",
+    "fermented vegetable",
+}
 # Enough to be seen and tasted: less of it is seasoning. Common practice, no source. [g]
 VEGETABLE_MIN_G = 5.0
 STATE_ENDINGS = (", raw", ", cooked", ", dry", ", frozen", ", fresh", ", boiled", ", baked")
@@ -18,14 +25,22 @@ PROTEIN_MIN_SHARE = 0.01
 
 
 # What a first helping is, by role. Common practice, no source. [g]
-FIRST_HELPING_G = {"base": 150.0, "vegetable": 90.0, "greens": 40.0, "protein": 120.0, "sauce": 30.0, "topping": 10.0}
+FIRST_HELPING_G = {
+    "base": 150.0,
+    "vegetable": 90.0,
+    "greens": 40.0,
+    "protein": 120.0,
+    "sauce": 30.0,
+    "topping": 10.0,
+}
 LEAST_SHARE, MOST_SHARE = 0.01, 0.95
 
 
 @dataclass(frozen=True)
 class Ingredient:
-    """A food and its grams in what is looked at, as they went in. [g] `cooked` is the food with what is left of it once it is cooked,
-    per 100 g as it went in; None where it is eaten as it is."""
+    """A food and its grams in what is looked at, as they went in. [g] `cooked` is the food with
+    what is left of it once it is cooked, per 100 g as it went in; None where it is eaten as it
+    is."""
 
     food: Food
     grams: float
@@ -41,7 +56,8 @@ class Ingredient:
 
 
 def cooked_food(food: Food, grams: float, eaten: Profile) -> Food:
-    """The food with the nutrients that are left of `grams` of it after cooking, per 100 g as it went in. [g]"""
+    """The food with the nutrients that are left of `grams` of it after cooking, per 100 g as it
+    went in. [g]"""
     if grams <= 0:
         return food
     values = np.where(np.isnan(food.values), np.nan, eaten.amounts / grams * 100.0)
@@ -57,18 +73,24 @@ def plain_name(food: Food) -> str:
 
 
 def star_of(parts: Sequence[tuple[str, float, bool]]) -> int | None:
-    """Which of (role, volume [mL], chosen) is the star: the chosen one, or the largest that is not the base."""
+    """Which of (role, volume [mL], chosen) is the star: the chosen one, or the largest that is not
+    the base."""
     for i, (_role, _volume, chosen) in enumerate(parts):
         if chosen:
             return i
-    others = [(volume, -i) for i, (role, volume, _chosen) in enumerate(parts) if role not in ("base", "sauce", "topping")]
+    others = [
+        (volume, -i)
+        for i, (role, volume, _chosen) in enumerate(parts)
+        if role not in ("base", "sauce", "topping")
+    ]
     return -max(others)[1] if others else None
 
 
 def grams_for_share(share: float, grams: float, volume_ml: float, others_ml: float) -> float | None:
     """Grams that give a part this share [0 to 1] of the bowl's volume while the others stay. [g]
 
-    The part now weighs `grams` and takes `volume_ml`, the others take `others_ml`. None for a share out of reach.
+    The part now weighs `grams` and takes `volume_ml`, the others take `others_ml`. None for a share
+    out of reach.
     """
     if not LEAST_SHARE <= share <= MOST_SHARE or others_ml <= 0:
         return None
@@ -76,7 +98,8 @@ def grams_for_share(share: float, grams: float, volume_ml: float, others_ml: flo
 
 
 def vegetables_in(ingredients: Sequence[Ingredient]) -> list[str]:
-    """Names of the distinct vegetables, mushrooms and sea vegetables there is enough of to count."""
+    """Names of the distinct vegetables, mushrooms and sea vegetables there is enough of to
+    count."""
     grams: dict[str, float] = {}
     for ingredient in ingredients:
         if ingredient.food.group in VEGETABLE_GROUPS and ingredient.food.role != "sauce":
@@ -86,7 +109,8 @@ def vegetables_in(ingredients: Sequence[Ingredient]) -> list[str]:
 
 
 def kinds_of_protein(ingredients: Sequence[Ingredient]) -> list[tuple[str, float]]:
-    """Grams of protein by food, most first; foods that bring under a hundredth are gathered as "the rest". [g]"""
+    """Grams of protein by food, most first; foods that bring under a hundredth are gathered as "the
+    rest". [g]"""
     grams: dict[str, float] = {}
     for ingredient in ingredients:
         value = ingredient.left.per_100_g("protein_g")
@@ -94,6 +118,9 @@ def kinds_of_protein(ingredients: Sequence[Ingredient]) -> list[tuple[str, float
             name = plain_name(ingredient.food)
             grams[name] = grams.get(name, 0.0) + value * ingredient.grams / 100.0
     total = sum(grams.values())
-    kinds = sorted(((name, amount) for name, amount in grams.items() if amount >= PROTEIN_MIN_SHARE * total), key=lambda row: -row[1])
+    kinds = sorted(
+        ((name, amount) for name, amount in grams.items() if amount >= PROTEIN_MIN_SHARE * total),
+        key=lambda row: -row[1],
+    )
     rest = total - sum(amount for _name, amount in kinds)
     return [*kinds, ("the rest", rest)] if rest > 0.05 else kinds

@@ -1,4 +1,5 @@
-"""What to warn about, how strongly, why, and to whom to turn: the rules of data/cautions.toml against a situation."""
+"""What to warn about, how strongly, why, and to whom to turn: the rules of data/cautions.toml
+against a situation."""
 
 from __future__ import annotations
 
@@ -15,16 +16,21 @@ from nutrition.foods import DATA
 
 LEVELS = ("stop and ask", "caution", "note")
 _COMPARE: dict[str, Callable[[float, float], bool]] = {
-    "<=": operator.le, ">=": operator.ge, "<": operator.lt, ">": operator.gt,
-}  # fmt: skip
+    "<=": operator.le,
+    ">=": operator.ge,
+    "<": operator.lt,
+    ">": operator.gt,
+}
 _COMPARISON = re.compile(r"^(.+?) (<=|>=|<|>) (.+)$")
 
 
 @dataclass(frozen=True)
 class Situation:
-    """What is known where a decision is made: the person, the numbers and words at hand by name, and the foods in question.
+    """What is known where a decision is made: the person, the numbers and words at hand by name,
+    and the foods in question.
 
-    A number that is not known is left out, and no rule that needs it fires. `foods` is None where no foods are in question.
+    A number that is not known is left out, and no rule that needs it fires. `foods` is None where
+    no foods are in question.
     """
 
     conditions: frozenset[str] = frozenset()
@@ -77,8 +83,8 @@ class Rule:
 
 @dataclass(frozen=True)
 class Caution:
-    """A rule that fired. `about` names the foods that triggered it, empty otherwise; `names` has them one by one.
-    `client` says it to the client."""
+    """A rule that fired. `about` names the foods that triggered it, empty otherwise; `names` has
+    them one by one. `client` says it to the client."""
 
     code: str
     level: str
@@ -152,16 +158,27 @@ def _person_matches(rule: Rule, situation: Situation) -> bool:
 
 
 def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
-    """Names of the foods that trigger the rule, empty where it asks for none; None where it asks and there is none."""
+    """Names of the foods that trigger the rule, empty where it asks for none; None where it asks
+    and there is none."""
     foods = situation.foods or ()
     if rule.allergen:
-        found = [f"{part.food.name} ({', '.join(hit)})" for part in foods if (hit := _refused(part, situation))]
+        found = [
+            f"{part.food.name} ({', '.join(hit)})"
+            for part in foods
+            if (hit := _refused(part, situation))
+        ]
     elif rule.disliked:
-        found = [part.food.name for part in foods if any(_is_called(part.food.name, word) for word in situation.dislikes)]
+        found = [
+            part.food.name
+            for part in foods
+            if any(_is_called(part.food.name, word) for word in situation.dislikes)
+        ]
     elif rule.holds:
         found = [part.food.name for part in foods if not rule.holds.isdisjoint(part.food.allergens)]
     elif rule.food:
-        found = [part.food.name for part in foods if not rule.food.isdisjoint(classes_of(part.food))]
+        found = [
+            part.food.name for part in foods if not rule.food.isdisjoint(classes_of(part.food))
+        ]
     else:
         return []
     return list(dict.fromkeys(found)) or None
@@ -172,7 +189,8 @@ def _refused(part: Ingredient, situation: Situation) -> list[str]:
 
 
 def _is_called(name: str, word: str) -> bool:
-    """Whether a food's name has the word, in one or many: "mushroom" is in "Mushrooms, white, raw"."""
+    """Whether a food's name has the word, in one or many: "mushroom" is in "Mushrooms, white,
+    raw"."""
     stem = word.strip().lower().removesuffix("s")
     return bool(stem) and re.search(rf"\b{re.escape(stem)}", name.lower()) is not None
 
@@ -194,7 +212,9 @@ def cautions_in(situation: Situation) -> list[Caution]:
     numbers = _with_food_numbers(situation)
     out = []
     for rule in rules():
-        if not _person_matches(rule, situation) or not all(comparison.holds(numbers) for comparison in rule.number):
+        if not _person_matches(rule, situation) or not all(
+            comparison.holds(numbers) for comparison in rule.number
+        ):
             continue
         found = _foods_of(rule, situation)
         if found is None:

@@ -1,4 +1,5 @@
-"""Dishes side by side: brought to one basis, what differs between them, and which lines account for it."""
+"""Dishes side by side: brought to one basis, what differs between them, and which lines account for
+it."""
 
 from __future__ import annotations
 
@@ -18,9 +19,25 @@ BASES = {
 }
 # Compared where no client says what matters, and after what matters to one.
 USUAL = (
-    "energy_kcal", "protein_g", "fiber_g", "sodium_mg", "saturated_fat_g", "potassium_mg", "fat_g", "carbohydrate_g", "added_sugars_g",
-    "calcium_mg", "iron_mg", "zinc_mg", "phosphorus_mg", "ala_g", "vitamin_c_mg", "folate_ug", "kcal_per_gram", "pral_meq",
-)  # fmt: skip
+    "energy_kcal",
+    "protein_g",
+    "fiber_g",
+    "sodium_mg",
+    "saturated_fat_g",
+    "potassium_mg",
+    "fat_g",
+    "carbohydrate_g",
+    "added_sugars_g",
+    "calcium_mg",
+    "iron_mg",
+    "zinc_mg",
+    "phosphorus_mg",
+    "ala_g",
+    "vitamin_c_mg",
+    "folate_ug",
+    "kcal_per_gram",
+    "pral_meq",
+)
 # What a basis makes the same in every dish, so that there is nothing to compare.
 SAME_IN = {CALORIES: "energy_kcal", PROTEIN: "protein_g"}
 # A sum over the weight, not of the lines: no line brings a part of it.
@@ -30,9 +47,15 @@ MOST_LINES = 3
 LEAST_SHARE = 0.1
 # What a heap of food looks like, by volume. Common practice, no source. [mL]
 HEAPS = (
-    (20.0, "a spoonful"), (60.0, "a small palmful"), (140.0, "a handful"), (260.0, "a teacup"), (450.0, "a soup cup"),
-    (750.0, "a soup bowl"), (1200.0, "a deep bowl"), (2500.0, "a mixing bowl"),
-)  # fmt: skip
+    (20.0, "a spoonful"),
+    (60.0, "a small palmful"),
+    (140.0, "a handful"),
+    (260.0, "a teacup"),
+    (450.0, "a soup cup"),
+    (750.0, "a soup bowl"),
+    (1200.0, "a deep bowl"),
+    (2500.0, "a mixing bowl"),
+)
 LARGEST_HEAP = "more than a mixing bowl"
 
 
@@ -63,8 +86,13 @@ class Plate:
 
     def times(self, factor: float) -> Plate:
         """So many times as much of it."""
-        lines = tuple(replace(line, profile=line.profile * factor, volume_ml=line.volume_ml * factor) for line in self.lines)
-        return replace(self, lines=lines, profile=self.profile * factor, volume_ml=self.volume_ml * factor)
+        lines = tuple(
+            replace(line, profile=line.profile * factor, volume_ml=line.volume_ml * factor)
+            for line in self.lines
+        )
+        return replace(
+            self, lines=lines, profile=self.profile * factor, volume_ml=self.volume_ml * factor
+        )
 
     @property
     def heap(self) -> str:
@@ -77,9 +105,11 @@ def heap_words(volume_ml: float) -> str:
 
 
 def at_basis(plates: Sequence[Plate], basis: str) -> list[Plate]:
-    """The dishes as served, per 100 g, or all brought to the calories or the protein of the one with most.
+    """The dishes as served, per 100 g, or all brought to the calories or the protein of the one
+    with most.
 
-    Raises NotComparable for a dish with no weight, energy or protein, KeyError for a basis that is not known.
+    Raises NotComparable for a dish with no weight, energy or protein, KeyError for a basis that is
+    not known.
     """
     if basis not in BASES:
         raise KeyError(basis)
@@ -91,7 +121,9 @@ def at_basis(plates: Sequence[Plate], basis: str) -> list[Plate]:
             return plate.profile.grams
         return plate.profile["energy_kcal" if basis == CALORIES else "protein_g"].amount
 
-    what = {HUNDRED: "weighs nothing", CALORIES: "has no calories", PROTEIN: "has no protein"}[basis]
+    what = {HUNDRED: "weighs nothing", CALORIES: "has no calories", PROTEIN: "has no protein"}[
+        basis
+    ]
     for plate in plates:
         if measure(plate) <= 0:
             raise NotComparable(f"{plate.name} {what}: it cannot be brought to the others.")
@@ -109,7 +141,8 @@ class Accounts:
 
 @dataclass(frozen=True)
 class Against:
-    """One dish against the first: by how much more or less, how sure that is, and which lines account for it."""
+    """One dish against the first: by how much more or less, how sure that is, and which lines
+    account for it."""
 
     by: float
     low: float
@@ -124,7 +157,8 @@ class Against:
 
 @dataclass(frozen=True)
 class Difference:
-    """One nutrient or index of all dishes. `weight` is the largest difference over the aim, by which they are ranked."""
+    """One nutrient or index of all dishes. `weight` is the largest difference over the aim, by
+    which they are ranked."""
 
     key: str
     amounts: tuple[Amount, ...]
@@ -145,7 +179,9 @@ def _accounts(first: Plate, other: Plate, key: str, by: float) -> tuple[Accounts
         for line in plate.lines:
             net[line.name] = net.get(line.name, 0.0) + sign * amount_of(line.profile, key).amount
     ranked = sorted(net.items(), key=lambda row: -row[1] if by > 0 else row[1])
-    return tuple(Accounts(name, value) for name, value in ranked[:MOST_LINES] if value / by >= LEAST_SHARE)
+    return tuple(
+        Accounts(name, value) for name, value in ranked[:MOST_LINES] if value / by >= LEAST_SHARE
+    )
 
 
 def _against(first: Plate, other: Plate, key: str) -> Against:
@@ -156,11 +192,14 @@ def _against(first: Plate, other: Plate, key: str) -> Against:
     return Against(by, by - down, by + up, _accounts(first, other, key, by))
 
 
-def differences(plates: Sequence[Plate], aims: Mapping[str, float], matter: Sequence[str] = ()) -> list[Difference]:
-    """What differs, those that `matter` first, each group with the largest difference over the day's aim first.
+def differences(
+    plates: Sequence[Plate], aims: Mapping[str, float], matter: Sequence[str] = ()
+) -> list[Difference]:
+    """What differs, those that `matter` first, each group with the largest difference over the
+    day's aim first.
 
-    `aims` has the day's aim by key, in its unit; without one the largest of the amounts stands in its place. Keys that are unknown
-    in every dish are left out.
+    `aims` has the day's aim by key, in its unit; without one the largest of the amounts stands in
+    its place. Keys that are unknown in every dish are left out.
     """
     out = []
     for key in dict.fromkeys((*matter, *USUAL)):

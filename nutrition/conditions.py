@@ -10,14 +10,20 @@ from functools import lru_cache
 from nutrition.foods import DATA
 from nutrition.shifts import FoodStance, Shift, read_shift, read_stance
 
-KIND_WORDS = {"condition": "Conditions", "medicine": "Medicines", "history": "History", "texture": "Texture"}
+KIND_WORDS = {
+    "condition": "Conditions",
+    "medicine": "Medicines",
+    "history": "History",
+    "texture": "Texture",
+}
 OLDER_FROM_YEARS = 65.0
 KIDNEY = frozenset({"ckd_3", "ckd_4", "ckd_5", "dialysis"})
 
 
 @dataclass(frozen=True)
 class Condition:
-    """What a condition or medicine changes: targets, foods, what is watched; and to whom to turn."""
+    """What a condition or medicine changes: targets, foods, what is watched; and to whom to
+    turn."""
 
     code: str
     name: str
@@ -30,7 +36,8 @@ class Condition:
 
 @lru_cache(maxsize=1)
 def conditions() -> dict[str, Condition]:
-    """All conditions by code, in the order of the data. A row `like` another has its numbers, and its own over them."""
+    """All conditions by code, in the order of the data. A row `like` another has its numbers, and
+    its own over them."""
     data = tomllib.loads((DATA / "conditions.toml").read_text(encoding="utf-8"))
     out: dict[str, Condition] = {}
     for code, row in data.items():
@@ -40,8 +47,12 @@ def conditions() -> dict[str, Condition]:
             row["name"],
             row.get("kind") or base["kind"],
             row.get("refer_to") or base["refer_to"],
-            tuple(read_shift(shift) for shift in (*base.get("targets", ()), *row.get("targets", ()))),
-            tuple(read_stance(stance) for stance in (*base.get("foods", ()), *row.get("foods", ()))),
+            tuple(
+                read_shift(shift) for shift in (*base.get("targets", ()), *row.get("targets", ()))
+            ),
+            tuple(
+                read_stance(stance) for stance in (*base.get("foods", ()), *row.get("foods", ()))
+            ),
             tuple(row.get("watched") or base.get("watched", ())),
         )
     return out

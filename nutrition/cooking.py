@@ -1,4 +1,5 @@
-"""Through the kitchen: what a food weighs and keeps after it was boiled, steamed, roasted, fried, soaked or squeezed."""
+"""Through the kitchen: what a food weighs and keeps after it was boiled, steamed, roasted, fried,
+soaked or squeezed."""
 
 from __future__ import annotations
 
@@ -14,10 +15,24 @@ from nutrition.foods import DATA, Food, food_table
 from nutrition.nutrients import KEYS
 from nutrition.profile import INDEX, Profile, Vector
 
-# Names people write, and how each is reckoned: by which weight change, by which retention, and what becomes of the water.
+# Names people write, and how each is reckoned: by which weight change, by which retention, and what
+# becomes of the water.
 METHOD_WORDS: dict[str, tuple[str, ...]] = {
-    "boiled_drained": ("boiled, drained", "boiled and drained", "boiled", "blanched", "parboiled", "cooked and drained"),
-    "boiled_kept": ("boiled, water kept", "boiled with the water kept", "cooked in broth", "absorbed", "cooked until absorbed"),
+    "boiled_drained": (
+        "boiled, drained",
+        "boiled and drained",
+        "boiled",
+        "blanched",
+        "parboiled",
+        "cooked and drained",
+    ),
+    "boiled_kept": (
+        "boiled, water kept",
+        "boiled with the water kept",
+        "cooked in broth",
+        "absorbed",
+        "cooked until absorbed",
+    ),
     "simmered": ("simmered", "stewed", "braised", "soup", "stew"),
     "steamed": ("steamed",),
     "pressure_cooked": ("pressure-cooked", "pressure cooked"),
@@ -36,25 +51,51 @@ METHOD_WORDS: dict[str, tuple[str, ...]] = {
     "raw": ("raw", "no cooking", "uncooked"),
 }
 _YIELD_OF = {
-    "boiled_drained": "boiled", "boiled_kept": "boiled", "simmered": "boiled", "pressure_cooked": "boiled", "double_boiled": "boiled",
-    "baked": "roasted", "air_fried": "roasted", "pan_fried_dry": "pan_fried", "pan_fried_water": "pan_fried", "pan_fried_oil": "pan_fried",
-}  # fmt: skip
+    "boiled_drained": "boiled",
+    "boiled_kept": "boiled",
+    "simmered": "boiled",
+    "pressure_cooked": "boiled",
+    "double_boiled": "boiled",
+    "baked": "roasted",
+    "air_fried": "roasted",
+    "pan_fried_dry": "pan_fried",
+    "pan_fried_water": "pan_fried",
+    "pan_fried_oil": "pan_fried",
+}
 _RETENTION_OF = {
-    "simmered": "boiled_kept", "pressure_cooked": "boiled_kept", "baked": "roasted", "air_fried": "roasted",
-    "pan_fried_dry": "pan_fried", "pan_fried_water": "pan_fried", "pan_fried_oil": "pan_fried", "sprouted": "soaked",
-}  # fmt: skip
-# The liquid of the recipe stays in the dish, and what is dry takes it up: the whole weighs what went in, less steam.
+    "simmered": "boiled_kept",
+    "pressure_cooked": "boiled_kept",
+    "baked": "roasted",
+    "air_fried": "roasted",
+    "pan_fried_dry": "pan_fried",
+    "pan_fried_water": "pan_fried",
+    "pan_fried_oil": "pan_fried",
+    "sprouted": "soaked",
+}
+# The liquid of the recipe stays in the dish, and what is dry takes it up: the whole weighs what
+# went in, less steam.
 WATER_KEPT = frozenset({"boiled_kept", "simmered", "pressure_cooked"})
 # Poured off with what it took along.
 WATER_POURED_OFF = frozenset({"boiled_drained", "double_boiled", "soaked", "sprouted"})
 # Share of the whole that leaves as steam: best, least, most [0 to 1]. Common practice, no source.
-STEAM = {"simmered": (0.10, 0.03, 0.20), "boiled_kept": (0.05, 0.02, 0.12), "pressure_cooked": (0.02, 0.0, 0.05)}
+STEAM = {
+    "simmered": (0.10, 0.03, 0.20),
+    "boiled_kept": (0.05, 0.02, 0.12),
+    "pressure_cooked": (0.02, 0.0, 0.05),
+}
 # Salt in water that is poured off: the share that stays in the food. Common practice, no source.
 SALT_LEFT = 0.2
 RETENTION_SPREAD = 0.10
-# Share of alcohol left: stirred in and simmered half an hour, baked 25 minutes unstirred. USDA Table of Nutrient Retention Factors,
-# Release 6, from memory.
-ALCOHOL_LEFT = {"simmered": 0.35, "boiled_kept": 0.35, "pressure_cooked": 0.40, "baked": 0.45, "roasted": 0.45, "pan_fried_oil": 0.75}
+# Share of alcohol left: stirred in and simmered half an hour, baked 25 minutes unstirred. USDA
+# Table of Nutrient Retention Factors, Release 6, from memory.
+ALCOHOL_LEFT = {
+    "simmered": 0.35,
+    "boiled_kept": 0.35,
+    "pressure_cooked": 0.40,
+    "baked": 0.45,
+    "roasted": 0.45,
+    "pan_fried_oil": 0.75,
+}
 UNCOOKED_STATES = ("raw", "dry", "frozen")
 
 
@@ -64,7 +105,8 @@ class UnknownMethod(ValueError):
 
 @dataclass(frozen=True)
 class Cooked:
-    """A food after cooking: what is in it, its weight with its range [g], and what was assumed, in words."""
+    """A food after cooking: what is in it, its weight with its range [g], and what was assumed, in
+    words."""
 
     profile: Profile
     grams: float
@@ -90,7 +132,8 @@ def read_method(text: str) -> str:
         if said == code or said.replace(" ", "_") == code or said in names:
             return code
     raise UnknownMethod(
-        f"“{text.strip()}” is no way of cooking that is known here: {', '.join(names[0] for names in METHOD_WORDS.values())}"
+        f"“{text.strip()}” is no way of cooking that is known here: "
+        f"{', '.join(names[0] for names in METHOD_WORDS.values())}"
     )
 
 
@@ -108,14 +151,19 @@ def _yields() -> tuple[tuple[tuple[str, ...], frozenset[str], Yield], ...]:
 
 
 def yield_of(food: Food, method: str) -> Yield | None:
-    """The weight after cooking over the weight before, for a food that is still uncooked; the first row that fits. None if unknown.
+    """The weight after cooking over the weight before, for a food that is still uncooked; the first
+    row that fits. None if unknown.
 
-    References: USDA Agriculture Handbook 102 (1975) and package directions, from memory; each row of data/yields.csv says which.
+    References: USDA Agriculture Handbook 102 (1975) and package directions, from memory; each row
+    of data/yields.csv says which.
     """
     wanted = _YIELD_OF.get(method, method)
     for names, methods, factor in _yields():
         if wanted in methods and any(
-            name.removeprefix("group:") == food.group if name.startswith("group:") else re.match(name, food.slug) for name in names
+            name.removeprefix("group:") == food.group
+            if name.startswith("group:")
+            else re.match(name, food.slug)
+            for name in names
         ):
             return factor
     return None
@@ -137,22 +185,25 @@ def _retentions() -> dict[tuple[str, str], Vector]:
 
 
 def retention_of(food: Food, method: str) -> Vector | None:
-    """The share of each nutrient that is left, in the order of KEYS [0 to 1]; None where no table speaks of the food.
+    """The share of each nutrient that is left, in the order of KEYS [0 to 1]; None where no table
+    speaks of the food.
 
-    References: USDA Table of Nutrient Retention Factors, Release 6 (2007), from memory; double-boiled potato: Burrowes and Ramer
-    (2008), from memory.
+    References: USDA Table of Nutrient Retention Factors, Release 6 (2007), from memory;
+    double-boiled potato: Burrowes and Ramer (2008), from memory.
     """
     return _retentions().get((food.group, _RETENTION_OF.get(method, method)))
 
 
 def raw_for_cooked(food: Food, cooked_g: float, method: str) -> float | None:
-    """How much of an uncooked food gives so much cooked. [g] from [g]; None where the yield is unknown."""
+    """How much of an uncooked food gives so much cooked. [g] from [g]; None where the yield is
+    unknown."""
     factor = yield_of(food, method)
     return cooked_g / factor.factor if factor else None
 
 
 def before_cooking(food: Food, grams: float) -> tuple[Food, float] | None:
-    """The dry or raw food that a cooked one comes from, and how much of it. [g] from [g]; None where the table has no such pair."""
+    """The dry or raw food that a cooked one comes from, and how much of it. [g] from [g]; None
+    where the table has no such pair."""
     if food.state != "cooked":
         return None
     stem = food.slug.removesuffix("-cooked")
@@ -165,24 +216,45 @@ def before_cooking(food: Food, grams: float) -> tuple[Food, float] | None:
 
 
 def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cooked:
-    """A food cooked by itself: dry goods grow, vegetables shrink, and what is poured off takes its share along. [g]
+    """A food cooked by itself: dry goods grow, vegetables shrink, and what is poured off takes its
+    share along. [g]
 
-    With the water kept the food weighs what went into the pot: the water is a line of its own, and steam leaves the whole.
-    A food that is cooked, canned or ready already stays as it is.
+    With the water kept the food weighs what went into the pot: the water is a line of its own, and
+    steam leaves the whole. A food that is cooked, canned or ready already stays as it is.
     """
     plain = food.profile(grams, low, high)
     if method in ("", "raw", "blended"):
         return Cooked(plain, grams, low, high)
     if food.slug == "water":
-        gone = method in WATER_POURED_OFF or method in ("steamed", "pan_fried_water", "pan_fried_dry")
-        return Cooked(Profile.empty(), 0.0, 0.0, 0.0, ("poured off or gone as steam",)) if gone else Cooked(plain, grams, low, high)
+        gone = method in WATER_POURED_OFF or method in (
+            "steamed",
+            "pan_fried_water",
+            "pan_fried_dry",
+        )
+        return (
+            Cooked(Profile.empty(), 0.0, 0.0, 0.0, ("poured off or gone as steam",))
+            if gone
+            else Cooked(plain, grams, low, high)
+        )
     if "alcohol" in classes_of(food) and method in ALCOHOL_LEFT:
         return _without_alcohol(food, grams, low, high, ALCOHOL_LEFT[method])
     if food.group == "salt" and method in WATER_POURED_OFF:
         left = plain * SALT_LEFT
-        return Cooked(left, left.grams, 0.0, grams, (f"salted water poured off: {SALT_LEFT:.0%} of the salt taken to stay",))
+        return Cooked(
+            left,
+            left.grams,
+            0.0,
+            grams,
+            (f"salted water poured off: {SALT_LEFT:.0%} of the salt taken to stay",),
+        )
     if food.state not in UNCOOKED_STATES:
-        return Cooked(plain, grams, low, high, ("cooked already: taken as it is",) if food.state in ("cooked", "canned") else ())
+        return Cooked(
+            plain,
+            grams,
+            low,
+            high,
+            ("cooked already: taken as it is",) if food.state in ("cooked", "canned") else (),
+        )
     factor = None if method in WATER_KEPT else yield_of(food, method)
     kept = retention_of(food, method)
     if factor is None and kept is None:
@@ -191,19 +263,41 @@ def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cook
 
 
 def _without_alcohol(food: Food, grams: float, low: float, high: float, left: float) -> Cooked:
-    """What heat leaves of the energy that is not protein, fat or carbohydrate: alcohol at 7 kcal/g."""
+    """What heat leaves of the energy that is not protein, fat or carbohydrate: alcohol at 7
+    kcal/g."""
     plain = food.profile(grams, low, high)
-    other = 4.0 * (plain["protein_g"].amount + plain["carbohydrate_g"].amount) + 9.0 * plain["fat_g"].amount
+    other = (
+        4.0 * (plain["protein_g"].amount + plain["carbohydrate_g"].amount)
+        + 9.0 * plain["fat_g"].amount
+    )
     alcohol = max(plain["energy_kcal"].amount - other, 0.0)
     values = plain.amounts.copy()
     values[INDEX["energy_kcal"]] -= alcohol * (1.0 - left)
     gone = alcohol * (1.0 - left) / 7.0
-    cooked = Profile(values, plain.down2, plain.up2, plain.known_g, plain.known_lines, plain.grams, plain.grams_down2, plain.grams_up2, 1)
+    cooked = Profile(
+        values,
+        plain.down2,
+        plain.up2,
+        plain.known_g,
+        plain.known_lines,
+        plain.grams,
+        plain.grams_down2,
+        plain.grams_up2,
+        1,
+    )
     stays = 1.0 - gone / grams if grams > 0 else 1.0
-    return Cooked(cooked.weighing(grams - gone), grams * stays, low * stays, high * stays, (f"{left:.0%} of the alcohol stays",))
+    return Cooked(
+        cooked.weighing(grams - gone),
+        grams * stays,
+        low * stays,
+        high * stays,
+        (f"{left:.0%} of the alcohol stays",),
+    )
 
 
-def _changed(food: Food, weight: tuple[float, float, float], factor: Yield, kept: Vector | None) -> Cooked:
+def _changed(
+    food: Food, weight: tuple[float, float, float], factor: Yield, kept: Vector | None
+) -> Cooked:
     grams, low, high = weight
     cooked = grams * factor.factor
     values, least, most = food.values.copy(), food.low.copy(), food.high.copy()
@@ -215,7 +309,15 @@ def _changed(food: Food, weight: tuple[float, float, float], factor: Yield, kept
     water = INDEX["water_g"]
     if not np.isnan(values[water]):
         # what is gained or lost is water
-        values[water] = least[water] = most[water] = max(food.values[water] + (factor.factor - 1.0) * 100.0, 0.0)
-    profile = Profile.of(values, least, most, grams, low, high).weighing(cooked) if grams > 0 else Profile.empty()
-    assumed = (f"{grams:.0f} g weigh {cooked:.0f} g cooked ({factor.source})",) if factor.source else ()
+        values[water] = least[water] = most[water] = max(
+            food.values[water] + (factor.factor - 1.0) * 100.0, 0.0
+        )
+    profile = (
+        Profile.of(values, least, most, grams, low, high).weighing(cooked)
+        if grams > 0
+        else Profile.empty()
+    )
+    assumed = (
+        (f"{grams:.0f} g weigh {cooked:.0f} g cooked ({factor.source})",) if factor.source else ()
+    )
     return Cooked(profile, cooked, low * factor.low, high * factor.high, assumed)

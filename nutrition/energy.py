@@ -5,7 +5,9 @@ from __future__ import annotations
 from types import MappingProxyType
 
 # Activity factors for resting energy. Common practice, no source.
-ACTIVITY_FACTOR = MappingProxyType({"inactive": 1.2, "low_active": 1.375, "active": 1.55, "very_active": 1.725})
+ACTIVITY_FACTOR = MappingProxyType(
+    {"inactive": 1.2, "low_active": 1.375, "active": 1.55, "very_active": 1.725}
+)
 
 # (constant, per year of age, per cm of height, per kg of weight). From memory.
 _EER = {
@@ -18,10 +20,12 @@ _EER = {
     ("female", "active"): (710.25, -7.01, 6.54, 12.34),
     ("female", "very_active"): (511.83, -7.01, 9.07, 12.56),
 }
-# Milk made, less what the body's own stores give, added to the need of a woman who does not nurse. [kcal/day] From memory.
+# Milk made, less what the body's own stores give, added to the need of a woman who does not nurse.
+# [kcal/day] From memory.
 NURSING_KCAL = MappingProxyType({"lactating_0_6": 540.0 - 140.0, "lactating_7_12": 380.0})
-# Second and third trimester: (constant, per year, per cm, per kg), the same for all with the week of gestation and what is laid
-# down in the body of a woman of normal weight before pregnancy. [kcal/day] From memory.
+# Second and third trimester: (constant, per year, per cm, per kg), the same for all with the week
+# of gestation and what is laid down in the body of a woman of normal weight before pregnancy.
+# [kcal/day] From memory.
 _EER_PREGNANT = {
     "inactive": (1131.20, -2.04, 0.34, 12.15),
     "low_active": (693.35, -2.04, 5.73, 10.20),
@@ -32,7 +36,8 @@ PER_GESTATION_WEEK = 9.16
 DEPOSITED_KCAL = 200.0
 # The middle of the trimester stands for it.
 GESTATION_WEEK = MappingProxyType({"pregnant_2": 20.0, "pregnant_3": 34.0})
-# Customary additions over the need before pregnancy. [kcal/day] Dietary Reference Intakes (2005). From memory.
+# Customary additions over the need before pregnancy. [kcal/day] Dietary Reference Intakes (2005).
+# From memory.
 PREGNANCY_KCAL = MappingProxyType({"pregnant_1": 0.0, "pregnant_2": 340.0, "pregnant_3": 452.0})
 
 
@@ -41,28 +46,37 @@ def mifflin_st_jeor(sex: str, weight_kg: float, height_cm: float, age_years: flo
 
     References: Mifflin, St Jeor et al., Am J Clin Nutr 51:241 (1990); adults of 19 to 78 years.
     """
-    return 10.0 * weight_kg + 6.25 * height_cm - 5.0 * age_years + (5.0 if sex == "male" else -161.0)
+    return (
+        10.0 * weight_kg + 6.25 * height_cm - 5.0 * age_years + (5.0 if sex == "male" else -161.0)
+    )
 
 
-def eer_2023(sex: str, age_years: float, height_cm: float, weight_kg: float, activity: str) -> float:
-    """Estimated energy requirement of an adult. [kcal/day] from age [years], height [cm], weight [kg].
+def eer_2023(
+    sex: str, age_years: float, height_cm: float, weight_kg: float, activity: str
+) -> float:
+    """Estimated energy requirement of an adult. [kcal/day] from age [years], height [cm], weight
+    [kg].
 
     Raises KeyError for an unknown sex or activity.
 
-    References: National Academies, Dietary Reference Intakes for Energy (2023), adults of 19 years and over; the
-    coefficients are from memory.
+    References: National Academies, Dietary Reference Intakes for Energy (2023), adults of 19 years
+    and over; the coefficients are from memory.
     """
     constant, per_year, per_cm, per_kg = _EER[sex, activity]
     return constant + per_year * age_years + per_cm * height_cm + per_kg * weight_kg
 
 
-def eer_2023_pregnant(age_years: float, height_cm: float, weight_kg: float, activity: str, gestation_weeks: float) -> float:
-    """Estimated energy requirement in the second and third trimester. [kcal/day] from age [years], height [cm], weight now
-    [kg], gestation [weeks].
+def eer_2023_pregnant(
+    age_years: float, height_cm: float, weight_kg: float, activity: str, gestation_weeks: float
+) -> float:
+    """Estimated energy requirement in the second and third trimester. [kcal/day] from age [years],
+    height [cm], weight now [kg], gestation [weeks].
 
-    Holds for a normal weight before pregnancy (200 kcal laid down a day). Raises KeyError for an unknown activity.
+    Holds for a normal weight before pregnancy (200 kcal laid down a day). Raises KeyError for an
+    unknown activity.
 
-    References: National Academies, Dietary Reference Intakes for Energy (2023); the coefficients are from memory.
+    References: National Academies, Dietary Reference Intakes for Energy (2023); the coefficients
+    are from memory.
     """
     constant, per_year, per_cm, per_kg = _EER_PREGNANT[activity]
     grown = PER_GESTATION_WEEK * gestation_weeks + DEPOSITED_KCAL

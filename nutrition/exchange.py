@@ -1,4 +1,5 @@
-"""Recipes in and out: schema.org Recipe as JSON-LD, plain text, CSV. What goes out and comes back in has lost nothing."""
+"""Recipes in and out: schema.org Recipe as JSON-LD, plain text, CSV. What goes out and comes back
+in has lost nothing."""
 
 from __future__ import annotations
 
@@ -28,25 +29,34 @@ from nutrition.recipe import (
     parse_schema_org,
     parse_text,
     within,
-)  # fmt: skip
+)
 from nutrition.units import SYSTEM_WORDS
 
 MOST_CHARACTERS = 1_000_000
 CSV_COLUMNS = ("field", "text", "food", "grams")
 # schema.org NutritionInformation: property, our key.
 NUTRITION = (
-    ("calories", "energy_kcal"), ("proteinContent", "protein_g"), ("fatContent", "fat_g"), ("saturatedFatContent", "saturated_fat_g"),
-    ("carbohydrateContent", "carbohydrate_g"), ("fiberContent", "fiber_g"), ("sugarContent", "sugars_g"), ("sodiumContent", "sodium_mg"),
-)  # fmt: skip
-_TAKEN = re.compile(r"^#\s*taken\s*:\s*(.*?)\s*=>\s*(\S+)?\s*(?:,?\s*(\d+(?:\.\d+)?)\s*g)?\s*$", re.I)
+    ("calories", "energy_kcal"),
+    ("proteinContent", "protein_g"),
+    ("fatContent", "fat_g"),
+    ("saturatedFatContent", "saturated_fat_g"),
+    ("carbohydrateContent", "carbohydrate_g"),
+    ("fiberContent", "fiber_g"),
+    ("sugarContent", "sugars_g"),
+    ("sodiumContent", "sodium_mg"),
+)
+_TAKEN = re.compile(
+    r"^#\s*taken\s*:\s*(.*?)\s*=>\s*(\S+)?\s*(?:,?\s*(\d+(?:\.\d+)?)\s*g)?\s*$", re.I
+)
 
 
 @dataclass(frozen=True)
 class Shared:
-    """A recipe as it travels: what the core reckons, its part in a bowl, and how it is made in words.
+    """A recipe as it travels: what the core reckons, its part in a bowl, and how it is made in
+    words.
 
-    `told` says what of it was not understood and where it went: nothing is lost in silence. `measures` are whose cups it is
-    written in, empty where it does not say.
+    `told` says what of it was not understood and where it went: nothing is lost in silence.
+    `measures` are whose cups it is written in, empty where it does not say.
     """
 
     recipe: Recipe
@@ -64,7 +74,8 @@ def _with_choices(shared: Shared) -> Shared:
 
 
 def _nutrition(serving: Profile) -> dict[str, str]:
-    """What a serving brings; "at least" where a line could not be counted or a food's value is not known."""
+    """What a serving brings; "at least" where a line could not be counted or a food's value is not
+    known."""
     out = {"@type": "NutritionInformation", "servingSize": f"{serving.grams:.0f} g"}
     for name, key in NUTRITION:
         value = serving[key]
@@ -77,12 +88,26 @@ def _nutrition(serving: Profile) -> dict[str, str]:
 def to_json_ld(facts: Facts, shared: Shared) -> str:
     """A schema.org Recipe with its NutritionInformation per serving.
 
-    References: schema.org Recipe and NutritionInformation; what they have no property for stands in additionalProperty.
+    References: schema.org Recipe and NutritionInformation; what they have no property for stands in
+    additionalProperty.
     """
     recipe = shared.recipe
-    extra: dict[str, Any] = {"role": shared.role, "cooked_by": recipe.method, "batch_g": recipe.batch_g, "servings": recipe.servings}
-    extra |= {"claims": recipe.claimed, "serving_measure": recipe.serving_measure, "reduced": recipe.reduced, "measures": shared.measures}
-    extra["choices"] = {text: {"food": choice.food, "grams": choice.grams} for text, choice in recipe.choices.items()}
+    extra: dict[str, Any] = {
+        "role": shared.role,
+        "cooked_by": recipe.method,
+        "batch_g": recipe.batch_g,
+        "servings": recipe.servings,
+    }
+    extra |= {
+        "claims": recipe.claimed,
+        "serving_measure": recipe.serving_measure,
+        "reduced": recipe.reduced,
+        "measures": shared.measures,
+    }
+    extra["choices"] = {
+        text: {"food": choice.food, "grams": choice.grams}
+        for text, choice in recipe.choices.items()
+    }
     data = {
         "@context": "https://schema.org",
         "@type": "Recipe",
@@ -92,7 +117,9 @@ def to_json_ld(facts: Facts, shared: Shared) -> str:
         "recipeInstructions": shared.instructions,
         "nutrition": _nutrition(facts.serving),
         "additionalProperty": [
-            {"@type": "PropertyValue", "name": name, "value": value} for name, value in extra.items() if value not in (None, "", {})
+            {"@type": "PropertyValue", "name": name, "value": value}
+            for name, value in extra.items()
+            if value not in (None, "", {})
         ],
     }
     return json.dumps(data, indent=2, ensure_ascii=False)
@@ -113,7 +140,10 @@ def to_text(shared: Shared) -> str:
     if shared.measures:
         out.append(f"# measures: {shared.measures}")
     for text, choice in recipe.choices.items():
-        out.append(f"# taken: {text} => {choice.food or '-'}" + (f", {choice.grams:g} g" if choice.grams is not None else ""))
+        out.append(
+            f"# taken: {text} => {choice.food or '-'}"
+            + (f", {choice.grams:g} g" if choice.grams is not None else "")
+        )
     out += recipe.lines
     out += [f"-- {line}" for line in shared.instructions.splitlines()]
     return "\n".join(out) + "\n"
@@ -126,22 +156,32 @@ def to_csv(shared: Shared) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(CSV_COLUMNS)
     for name, value in (
-        ("title", recipe.title), ("role", shared.role), ("servings", f"{recipe.servings:g}"),
-        ("measured_g", "" if recipe.batch_g is None else f"{recipe.batch_g:g}"), ("method", recipe.method),
-        ("claims", recipe.claimed), ("serving_measure", recipe.serving_measure), ("instructions", shared.instructions),
-        ("reduced", "" if recipe.reduced is None else f"{recipe.reduced:g}"), ("measures", shared.measures),
-    ):  # fmt: skip
+        ("title", recipe.title),
+        ("role", shared.role),
+        ("servings", f"{recipe.servings:g}"),
+        ("measured_g", "" if recipe.batch_g is None else f"{recipe.batch_g:g}"),
+        ("method", recipe.method),
+        ("claims", recipe.claimed),
+        ("serving_measure", recipe.serving_measure),
+        ("instructions", shared.instructions),
+        ("reduced", "" if recipe.reduced is None else f"{recipe.reduced:g}"),
+        ("measures", shared.measures),
+    ):
         writer.writerow((name, value, "", ""))
     for text, key in zip(recipe.lines, choice_keys(recipe.lines), strict=True):
         choice = recipe.choices.get(key, Choice())
-        writer.writerow(("line", text, choice.food or "", "" if choice.grams is None else f"{choice.grams:g}"))
+        writer.writerow(
+            ("line", text, choice.food or "", "" if choice.grams is None else f"{choice.grams:g}")
+        )
     return out.getvalue()
 
 
 def read_shared(text: str, name: str = "") -> Shared:
-    """A recipe from JSON-LD, CSV or plain text, told by what it is, not by what it is called. `name` is the file's, if it had one.
+    """A recipe from JSON-LD, CSV or plain text, told by what it is, not by what it is called.
+    `name` is the file's, if it had one.
 
-    Raises UnreadableRecipe with the reason: too big, not text, not what its name says, no recipe in it.
+    Raises UnreadableRecipe with the reason: too big, not text, not what its name says, no recipe in
+    it.
     """
     if len(text) > MOST_CHARACTERS:
         raise UnreadableRecipe(f"it is over {MOST_CHARACTERS:,} characters: that is no recipe")
@@ -158,7 +198,10 @@ def read_shared(text: str, name: str = "") -> Shared:
     if table is not None:
         return table
     if name.lower().endswith(".csv"):
-        raise UnreadableRecipe(f"a CSV file begins with the columns {', '.join(CSV_COLUMNS)}, or with ingredient, quantity and unit")
+        raise UnreadableRecipe(
+            f"a CSV file begins with the columns {', '.join(CSV_COLUMNS)}, or with ingredient, "
+            f"quantity and unit"
+        )
     return read_text(start)
 
 
@@ -172,13 +215,17 @@ _COLUMNS = {
 
 
 def _plain_table(text: str) -> Shared | None:
-    """A table with a row an ingredient and columns for ingredient, quantity and, mostly, unit; None where it is none.
+    """A table with a row an ingredient and columns for ingredient, quantity and, mostly, unit; None
+    where it is none.
 
     Raises UnreadableRecipe."""
     first = text.partition("\n")[0]
     mark = max(",;\t", key=first.count)
     heads = [cell.strip().strip('"').lower() for cell in first.split(mark)]
-    at = {what: next((i for i, head in enumerate(heads) if head in names), None) for what, names in _COLUMNS.items()}
+    at = {
+        what: next((i for i, head in enumerate(heads) if head in names), None)
+        for what, names in _COLUMNS.items()
+    }
     if at["ingredient"] is None or at["quantity"] is None:
         return None
 
@@ -192,7 +239,11 @@ def _plain_table(text: str) -> Shared | None:
         raise UnreadableRecipe(f"a row cannot be read: {error}") from None
     lines = []
     for row in rows:
-        said = " ".join(part for part in (cell(row, "quantity"), cell(row, "unit"), cell(row, "ingredient")) if part)
+        said = " ".join(
+            part
+            for part in (cell(row, "quantity"), cell(row, "unit"), cell(row, "ingredient"))
+            if part
+        )
         if said:
             lines.append(f"{said}, {cell(row, 'note')}" if cell(row, "note") else said)
     return Shared(Recipe(fitting(lines)))
@@ -208,8 +259,14 @@ def read_json_ld(text: str) -> Shared:
     for row in stated if isinstance(stated, list) else []:
         if isinstance(row, dict) and isinstance(row.get("name"), str):
             extra[row["name"]] = row.get("value")
-    servings, batch = _positive(extra.get("servings"), SERVINGS), _positive(extra.get("batch_g"), BATCH_G)
-    for name, value, used in (("servings", extra.get("servings"), servings), ("batch_g", extra.get("batch_g"), batch)):
+    servings, batch = (
+        _positive(extra.get("servings"), SERVINGS),
+        _positive(extra.get("batch_g"), BATCH_G),
+    )
+    for name, value, used in (
+        ("servings", extra.get("servings"), servings),
+        ("batch_g", extra.get("batch_g"), batch),
+    ):
         if value is not None and used is None:
             told.append(f"its {name} of {str(value)[:40]} cannot be, and is left out")
     recipe = replace(
@@ -225,10 +282,14 @@ def read_json_ld(text: str) -> Shared:
     for line, row in (extra["choices"] if isinstance(extra.get("choices"), dict) else {}).items():
         if isinstance(row, dict):
             food = row.get("food")
-            choices[str(line)] = Choice(food if isinstance(food, str) else None, _positive(row.get("grams"), LINE_G))
+            choices[str(line)] = Choice(
+                food if isinstance(food, str) else None, _positive(row.get("grams"), LINE_G)
+            )
     role = _word(extra, "role") or "dish"
     steps = instructions_of(found.get("recipeInstructions"))
-    return _with_choices(Shared(recipe, role, steps, choices, tuple(told), _word(extra, "measures")))
+    return _with_choices(
+        Shared(recipe, role, steps, choices, tuple(told), _word(extra, "measures"))
+    )
 
 
 def instructions_of(stated: object, depth: int = 0) -> str:
@@ -241,7 +302,11 @@ def instructions_of(stated: object, depth: int = 0) -> str:
         inner = stated.get("itemListElement") or stated.get("text") or stated.get("name")
         return instructions_of(inner, depth + 1)
     if isinstance(stated, list):
-        return "\n".join(line for line in (instructions_of(part, depth + 1) for part in stated[:MAX_LINES]) if line)
+        return "\n".join(
+            line
+            for line in (instructions_of(part, depth + 1) for part in stated[:MAX_LINES])
+            if line
+        )
     return ""
 
 
@@ -251,7 +316,12 @@ def _word(extra: Mapping[str, Any], name: str) -> str:
 
 
 def _positive(value: object, limits: tuple[float, float]) -> float | None:
-    if isinstance(value, bool) or not isinstance(value, int | float) or not value > 0 or not within(value, limits):
+    if (
+        isinstance(value, bool)
+        or not isinstance(value, int | float)
+        or not value > 0
+        or not within(value, limits)
+    ):
         return None
     return float(value)
 
@@ -276,20 +346,36 @@ def read_csv(text: str) -> Shared:
     if not any(lines):
         raise UnreadableRecipe("it needs lines")
     servings = _stated(head.get("servings", ""), SERVINGS, "servings") or 1.0
-    batch, reduced = _stated(head.get("measured_g", ""), BATCH_G, "measured_g"), _stated(head.get("reduced", ""), (0.0, 0.99), "reduced")
+    batch, reduced = (
+        _stated(head.get("measured_g", ""), BATCH_G, "measured_g"),
+        _stated(head.get("reduced", ""), (0.0, 0.99), "reduced"),
+    )
     recipe = Recipe(
-        fitting(lines), head.get("title", ""), servings, batch, method=head.get("method", ""), reduced=reduced,
-        claimed=head.get("claims", ""), serving_measure=head.get("serving_measure", ""),
-    )  # fmt: skip
+        fitting(lines),
+        head.get("title", ""),
+        servings,
+        batch,
+        method=head.get("method", ""),
+        reduced=reduced,
+        claimed=head.get("claims", ""),
+        serving_measure=head.get("serving_measure", ""),
+    )
     keys = choice_keys(lines)
     choices = {keys[at]: choice for at, choice in taken.items()}
     return _with_choices(
-        Shared(recipe, head.get("role") or "dish", head.get("instructions", ""), choices, measures=head.get("measures", ""))
+        Shared(
+            recipe,
+            head.get("role") or "dish",
+            head.get("instructions", ""),
+            choices,
+            measures=head.get("measures", ""),
+        )
     )
 
 
 def _stated(text: str, limits: tuple[float, float], what: str) -> float | None:
-    """A number that a cell states, None for an empty one. Raises UnreadableRecipe for one that cannot be."""
+    """A number that a cell states, None for an empty one. Raises UnreadableRecipe for one that
+    cannot be."""
     if not text.strip():
         return None
     try:
@@ -297,7 +383,10 @@ def _stated(text: str, limits: tuple[float, float], what: str) -> float | None:
     except ValueError:
         value = math.nan
     if not value > 0 or not within(value, limits):
-        raise UnreadableRecipe(f"{what} of {text.strip()[:40]} cannot be: it is above {limits[0]:g} and up to {limits[1]:g}")
+        raise UnreadableRecipe(
+            f"{what} of {text.strip()[:40]} cannot be: it is above {limits[0]:g} and up to "
+            f"{limits[1]:g}"
+        )
     return value
 
 
@@ -315,25 +404,42 @@ def read_text(text: str) -> Shared:
             steps.append(decoded(line[2:]).strip())
         elif taken:
             food = taken[2] if taken[2] and taken[2] not in ("-", "-,") else None
-            choices[taken[1]] = Choice(food.rstrip(",") if food else None, float(taken[3]) if taken[3] else None)
+            choices[taken[1]] = Choice(
+                food.rstrip(",") if food else None, float(taken[3]) if taken[3] else None
+            )
         elif stated:
             told[stated[1].lower()] = decoded(stated[2])
-        elif line.lstrip().startswith("#") and not re.match(r"^\s*#\s*(title|servings|batch|measured|yield|method)\s*:", line, re.I):
+        elif line.lstrip().startswith("#") and not re.match(
+            r"^\s*#\s*(title|servings|batch|measured|yield|method)\s*:", line, re.I
+        ):
             # a remark of the cook's own stays with the steps
             remarks.append(decoded(line.lstrip("# \t")).strip())
         else:
             rest.append(line)
     recipe = parse_text("\n".join(rest))
-    if not within(recipe.servings, SERVINGS) or (recipe.batch_g is not None and not within(recipe.batch_g, BATCH_G)):
-        raise UnreadableRecipe(f"servings are {SERVINGS[0]:g} to {SERVINGS[1]:g}, and a batch weighs up to {BATCH_G[1] / 1000:g} kg")
+    if not within(recipe.servings, SERVINGS) or (
+        recipe.batch_g is not None and not within(recipe.batch_g, BATCH_G)
+    ):
+        raise UnreadableRecipe(
+            f"servings are {SERVINGS[0]:g} to {SERVINGS[1]:g}, and a batch weighs up to "
+            f"{BATCH_G[1] / 1000:g} kg"
+        )
     found = parted("\n".join(row for row in rest if not row.lstrip().startswith("#")))
     notes = [f"Note: {remark}" for remark in (*remarks, *found.passed_over) if remark]
     # "# servings: 4 to 6" is a claim, "# servings: 4" is not
-    claims = told.get("claims", recipe.claimed if not re.fullmatch(r"[\d.]+", recipe.claimed) else "")
-    recipe = replace(recipe, claimed=claims, serving_measure=told.get("measure", recipe.serving_measure))
+    claims = told.get(
+        "claims", recipe.claimed if not re.fullmatch(r"[\d.]+", recipe.claimed) else ""
+    )
+    recipe = replace(
+        recipe, claimed=claims, serving_measure=told.get("measure", recipe.serving_measure)
+    )
     said = ("what is no ingredient and no step stands under the method as a note",) if notes else ()
     instructions = "\n".join((*steps, *found.steps, *notes))
-    return _with_choices(Shared(recipe, told.get("role", "dish"), instructions, choices, said, told.get("measures", "")))
+    return _with_choices(
+        Shared(
+            recipe, told.get("role", "dish"), instructions, choices, said, told.get("measures", "")
+        )
+    )
 
 
 def known_measures(name: str) -> str:

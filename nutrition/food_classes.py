@@ -1,4 +1,5 @@
-"""Kinds of food that schools, conditions, habits and cautions speak of, from data/food_classes.toml."""
+"""Kinds of food that schools, conditions, habits and cautions speak of, from
+data/food_classes.toml."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""Foods with a most of their own, from data/food_mosts.toml: no proposal passes it, whatever the targets say."""
+"""Foods with a most of their own, from data/food_mosts.toml: no proposal passes it, whatever the
+targets say."""
 
 from __future__ import annotations
 
@@ -32,7 +33,11 @@ def food_mosts() -> tuple[FoodMost, ...]:
         if unknown:
             raise KeyError(f"{name}: {', '.join(sorted(unknown))}")
         kind = FoodClass(
-            name, frozenset(row.get("groups", ())), row.get("slugs", ""), states=tuple(row.get("states", ())), without=row.get("except", "")
+            name,
+            frozenset(row.get("groups", ())),
+            row.get("slugs", ""),
+            states=tuple(row.get("states", ())),
+            without=row.get("except", ""),
         )
         out.append(FoodMost(kind, float(row["most_g"]), row["why"], row["source"]))
     return tuple(out)
@@ -41,18 +46,30 @@ def food_mosts() -> tuple[FoodMost, ...]:
 @lru_cache(maxsize=4096)
 def most_of(food: Food) -> FoodMost | None:
     """The strictest most that holds for a food; None for most foods."""
-    return min((row for row in food_mosts() if row.kind.holds(food)), key=lambda row: row.most_g, default=None)
+    return min(
+        (row for row in food_mosts() if row.kind.holds(food)),
+        key=lambda row: row.most_g,
+        default=None,
+    )
 
 
-def ceiling_g(ingredients: Sequence[Ingredient], grams: float, cooked: bool = False) -> tuple[float, str]:
-    """How much of something with these ingredients in `grams` of it may be served at most, and why; infinite without a limit. [g]
+def ceiling_g(
+    ingredients: Sequence[Ingredient], grams: float, cooked: bool = False
+) -> tuple[float, str]:
+    """How much of something with these ingredients in `grams` of it may be served at most, and why;
+    infinite without a limit. [g]
 
     In a dish that is `cooked`, what is not eaten raw or dry is no longer so.
     """
     found = float("inf"), ""
     for part in ingredients:
         row = most_of(part.food)
-        if row is None or part.grams <= 0 or grams <= 0 or (cooked and row.most_g == 0 and part.food.state in ("dry", "raw")):
+        if (
+            row is None
+            or part.grams <= 0
+            or grams <= 0
+            or (cooked and row.most_g == 0 and part.food.state in ("dry", "raw"))
+        ):
             continue
         found = min(found, (grams * row.most_g / part.grams, f"{part.food.name}: {row.why}"))
     return found

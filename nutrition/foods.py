@@ -15,7 +15,8 @@ from nutrition.profile import INDEX, Profile, Vector
 
 DATA = Path(__file__).resolve().parent / "data"
 ML_PER_CUP = 236.588
-# What is left of the height of raw leaves once they are dressed and weighed down. Common practice, no source.
+# What is left of the height of raw leaves once they are dressed and weighed down. Common practice,
+# no source.
 SETTLED_LEAVES = 0.6
 ROLES = ("base", "vegetable", "greens", "protein", "sauce", "topping")
 
@@ -49,7 +50,8 @@ class Share:
 
 @dataclass(frozen=True)
 class Food:
-    """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN where absent."""
+    """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN
+    where absent."""
 
     slug: str
     name: str
@@ -78,7 +80,14 @@ class Food:
 
     def profile(self, grams: float, low: float | None = None, high: float | None = None) -> Profile:
         """Nutrients of `grams` of this food, with the range of the weight. [g]"""
-        return Profile.of(self.values, self.low, self.high, grams, grams if low is None else low, grams if high is None else high)
+        return Profile.of(
+            self.values,
+            self.low,
+            self.high,
+            grams,
+            grams if low is None else low,
+            grams if high is None else high,
+        )
 
     @cached_property
     def cup(self) -> Portion | None:
@@ -88,7 +97,8 @@ class Food:
         return next(iter(plain or cups), None)
 
     def volume_ml(self, grams: float) -> float | None:
-        """Room taken by `grams` of it in a bowl: as in its densest cup; raw leaves settle further. [mL]"""
+        """Room taken by `grams` of it in a bowl: as in its densest cup; raw leaves settle further.
+        [mL]"""
         cups = [portion.grams for portion in self.portions if portion.measure == "cup"]
         if not cups:
             return None
@@ -112,7 +122,8 @@ class FoodTable:
             raise UnknownFood(slug) from None
 
     def usable(self, slug: str) -> Food | None:
-        """The food of that slug if a recipe, bowl or day may hold it: it is in the table and no comparator."""
+        """The food of that slug if a recipe, bowl or day may hold it: it is in the table and no
+        comparator."""
         food = self._foods.get(slug)
         return None if food is None or food.comparator else food
 
@@ -174,8 +185,13 @@ SPOONS_PER_CUP = {"tsp": 48.0, "tbsp": 16.0}
 
 
 def _agreeing(rows: list[Portion]) -> list[Portion]:
-    """The portions, a cup that was only guessed by kind replaced by what the food's own spoon says: both cannot hold."""
-    own = [row for row in rows if row.measure in SPOONS_PER_CUP and not row.form and not row.source.startswith(BY_KIND)]
+    """The portions, a cup that was only guessed by kind replaced by what the food's own spoon says:
+    both cannot hold."""
+    own = [
+        row
+        for row in rows
+        if row.measure in SPOONS_PER_CUP and not row.form and not row.source.startswith(BY_KIND)
+    ]
     if not own:
         return rows
     spoon = max(own, key=lambda row: row.grams)
@@ -183,7 +199,9 @@ def _agreeing(rows: list[Portion]) -> list[Portion]:
     for row in rows:
         if row.measure == "cup" and row.source.startswith(BY_KIND):
             source = f"{times:g} {spoon.measure}: {spoon.source}"
-            row = Portion("cup", row.form, spoon.grams * times, spoon.low * times, spoon.high * times, source)
+            row = Portion(
+                "cup", row.form, spoon.grams * times, spoon.low * times, spoon.high * times, source
+            )
         out.append(row)
     return out
 
@@ -194,10 +212,17 @@ def food_table() -> FoodTable:
     portions: dict[str, list[Portion]] = {}
     for row in _read("portions.csv"):
         weights = float(row["grams"]), float(row["low"]), float(row["high"])
-        portions.setdefault(row["slug"], []).append(Portion(row["measure"], row["form"], *weights, row["source"]))
+        portions.setdefault(row["slug"], []).append(
+            Portion(row["measure"], row["form"], *weights, row["source"])
+        )
     shares: dict[str, list[Share]] = {}
     for row in _read("shares.csv"):
         parts = float(row["share"]), float(row["low"]), float(row["high"])
         shares.setdefault(row["slug"], []).append(Share(row["kind"], *parts, row["source"]))
     portions = {slug: _agreeing(rows) for slug, rows in portions.items()}
-    return FoodTable([_food(row, tuple(portions.get(row["slug"], ())), tuple(shares.get(row["slug"], ()))) for row in _read("foods.csv")])
+    return FoodTable(
+        [
+            _food(row, tuple(portions.get(row["slug"], ())), tuple(shares.get(row["slug"], ())))
+            for row in _read("foods.csv")
+        ]
+    )

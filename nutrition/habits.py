@@ -24,14 +24,22 @@ class Ticked:
 
 def as_eaten_g(part: Ingredient) -> float:
     """Grams of a food as it is eaten: dry legumes, grains and mushrooms grow. [g]"""
-    return part.grams * DRY_GROWS.get(part.food.group, 1.0) if part.food.state == "dry" else part.grams
+    return (
+        part.grams * DRY_GROWS.get(part.food.group, 1.0) if part.food.state == "dry" else part.grams
+    )
 
 
 def tick(habits: Sequence[Habit], ingredients: Sequence[Ingredient]) -> list[Ticked]:
     """Each habit with what the day has of it."""
     out = []
     for habit in habits:
-        grams = sum(as_eaten_g(part) for part in ingredients if not classes_of(part.food).isdisjoint(habit.classes))
-        met = grams >= habit.least_g if habit.least_g is not None else grams <= (habit.most_g or 0.0)
+        grams = sum(
+            as_eaten_g(part)
+            for part in ingredients
+            if not classes_of(part.food).isdisjoint(habit.classes)
+        )
+        met = (
+            grams >= habit.least_g if habit.least_g is not None else grams <= (habit.most_g or 0.0)
+        )
         out.append(Ticked(habit, grams, met))
     return out

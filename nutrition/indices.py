@@ -22,9 +22,15 @@ PRAL_FACTORS = {
 PROTEIN_KCAL_PER_G = 4.0
 # Upper edges of the bands of calorie density. [kcal/g] From memory.
 DENSITY_BANDS = ((0.6, "very low"), (1.6, "low"), (4.0, "medium"))
-# Share of phosphorus absorbed: best, least, most [0 to 1]. Kalantar-Zadeh et al. (2010), from memory.
-PHOSPHORUS_ABSORBED = {"plant": (0.50, 0.40, 0.60), "animal": (0.60, 0.40, 0.70), "additive": (0.95, 0.90, 1.00)}
-# Non-heme iron taken up by stores [mg]: percent with nothing to help it, and the factor of the logarithm.
+# Share of phosphorus absorbed: best, least, most [0 to 1]. Kalantar-Zadeh et al. (2010), from
+# memory.
+PHOSPHORUS_ABSORBED = {
+    "plant": (0.50, 0.40, 0.60),
+    "animal": (0.60, 0.40, 0.70),
+    "additive": (0.95, 0.90, 1.00),
+}
+# Non-heme iron taken up by stores [mg]: percent with nothing to help it, and the factor of the
+# logarithm.
 IRON_UPTAKE = {0: (5.0, 26.8), 250: (4.0, 14.296), 500: (3.0, 8.93)}
 MOST_ENHANCING = 75.0
 PHYTATE_G_PER_MOL, ZINC_G_PER_MOL = 660.04, 65.38
@@ -65,17 +71,25 @@ def protein_energy_percent(profile: Profile) -> float | None:
     return profile["protein_g"].amount * PROTEIN_KCAL_PER_G / energy * 100.0 if energy > 0 else None
 
 
-def pral(protein_g: float, phosphorus_mg: float, potassium_mg: float, magnesium_mg: float, calcium_mg: float) -> float:
+def pral(
+    protein_g: float,
+    phosphorus_mg: float,
+    potassium_mg: float,
+    magnesium_mg: float,
+    calcium_mg: float,
+) -> float:
     """Potential renal acid load. [mEq]
 
-    References: Remer and Manz, J Am Diet Assoc 95:791 (1995): 0.49 protein + 0.037 P - 0.021 K - 0.026 Mg - 0.013 Ca.
+    References: Remer and Manz, J Am Diet Assoc 95:791 (1995): 0.49 protein + 0.037 P - 0.021 K -
+    0.026 Mg - 0.013 Ca.
     """
     values = protein_g, phosphorus_mg, potassium_mg, magnesium_mg, calcium_mg
     return sum(factor * value for factor, value in zip(PRAL_FACTORS.values(), values, strict=True))
 
 
 def acid_load(profile: Profile) -> Index:
-    """Potential renal acid load of what is known, and the least known share of its five parts. [mEq]"""
+    """Potential renal acid load of what is known, and the least known share of its five parts.
+    [mEq]"""
     parts = [profile[key] for key in PRAL_FACTORS]
     return Index(pral(*(part.amount for part in parts)), min(part.known for part in parts))
 
@@ -94,14 +108,16 @@ def all_indices(profile: Profile) -> dict[str, float | None]:
 def density_band(density: float) -> str:
     """ "very low", "low", "medium" or "high" calorie density. From [kcal/g]
 
-    References: Rolls, The Volumetrics Eating Plan (2005): under 0.6, 0.6 to 1.5, 1.6 to 3.9, 4 to 9 kcal/g; from memory.
+    References: Rolls, The Volumetrics Eating Plan (2005): under 0.6, 0.6 to 1.5, 1.6 to 3.9, 4 to 9
+    kcal/g; from memory.
     """
     return next((name for edge, name in DENSITY_BANDS if density < edge), "high")
 
 
 @dataclass(frozen=True)
 class Absorbed:
-    """Phosphorus that is likely taken up, with its range, the total it comes from [mg], and the share of the grams known [0 to 1]."""
+    """Phosphorus that is likely taken up, with its range, the total it comes from [mg], and the
+    share of the grams known [0 to 1]."""
 
     amount: float
     low: float
@@ -111,12 +127,13 @@ class Absorbed:
 
 
 def absorbed_phosphorus(foods: Iterable[tuple[Food, float]]) -> Absorbed:
-    """What is taken up of the phosphorus of foods and their grams [g]: about half from plants, nearly all of additives. [mg]
+    """What is taken up of the phosphorus of foods and their grams [g]: about half from plants,
+    nearly all of additives. [mg]
 
     A food that may hold phosphate additives has the additive's share as the upper end of its range.
 
-    References: Kalantar-Zadeh et al., Clin J Am Soc Nephrol 5:519 (2010), from memory; the half from plants is also common
-    practice.
+    References: Kalantar-Zadeh et al., Clin J Am Soc Nephrol 5:519 (2010), from memory; the half
+    from plants is also common practice.
     """
     best = low = high = total = weight = known = 0.0
     for food, grams in foods:
@@ -127,23 +144,34 @@ def absorbed_phosphorus(foods: Iterable[tuple[Food, float]]) -> Absorbed:
         known += grams
         milligrams = per_100 * grams / 100.0
         kinds = classes_of(food)
-        kind = "additive" if "phosphate additive" in kinds else "animal" if food.comparator else "plant"
+        kind = (
+            "additive"
+            if "phosphate additive" in kinds
+            else "animal"
+            if food.comparator
+            else "plant"
+        )
         likely, least, most = PHOSPHORUS_ABSORBED[kind]
         if "may hold phosphate additives" in kinds:
             most = PHOSPHORUS_ABSORBED["additive"][2]
-        best, low, high = best + likely * milligrams, low + least * milligrams, high + most * milligrams
+        best, low, high = (
+            best + likely * milligrams,
+            low + least * milligrams,
+            high + most * milligrams,
+        )
         total += milligrams
     return Absorbed(best, low, high, total, known / weight if weight > 0 else 0.0)
 
 
 def monsen_balintfy(enhancing: float, stores_mg: int = 500) -> float:
-    """Share of non-heme iron taken up. [%] from enhancing factors (mg vitamin C plus g meat, here vitamin C alone) and iron stores
-    of 0, 250 or 500 [mg].
+    """Share of non-heme iron taken up. [%] from enhancing factors (mg vitamin C plus g meat, here
+    vitamin C alone) and iron stores of 0, 250 or 500 [mg].
 
-    Holds for one meal; over 75 enhancing factors nothing is added. Phytate, tea and calcium are not in it and lower it.
-    Raises KeyError for other stores, ValueError for less than nothing.
+    Holds for one meal; over 75 enhancing factors nothing is added. Phytate, tea and calcium are not
+    in it and lower it. Raises KeyError for other stores, ValueError for less than nothing.
 
-    References: Monsen and Balintfy, J Am Diet Assoc 80:307 (1982); for 500 mg stores: 3 + 8.93 ln((EF + 100) / 100).
+    References: Monsen and Balintfy, J Am Diet Assoc 80:307 (1982); for 500 mg stores: 3 + 8.93
+    ln((EF + 100) / 100).
     """
     if enhancing < 0:
         raise ValueError("enhancing factors cannot be below zero")
@@ -158,10 +186,11 @@ def iron_taken_up(profile: Profile, stores_mg: int = 500) -> tuple[float, float]
 
 
 def phytate_zinc_ratio(profile: Profile) -> Index | None:
-    """Molar ratio of phytate to zinc, and the share of the grams over which both are known [0 to 1]. None without zinc.
+    """Molar ratio of phytate to zinc, and the share of the grams over which both are known [0 to
+    1]. None without zinc.
 
-    References: World Health Organization, Trace Elements in Human Nutrition (1996): under 5 good, 5 to 15 moderate, over 15 poor
-    uptake; from memory.
+    References: World Health Organization, Trace Elements in Human Nutrition (1996): under 5 good, 5
+    to 15 moderate, over 15 poor uptake; from memory.
     """
     phytate, zinc = profile["phytate_mg"], profile["zinc_mg"]
     if zinc.amount <= 1e-9 or phytate.known <= 0:
@@ -175,8 +204,11 @@ def zinc_uptake_words(ratio: float) -> str:
 
 
 def omega_ratio(profile: Profile) -> Index | None:
-    """Omega-6 to omega-3: linoleic acid over ALA, EPA and DHA. None without omega-3. No target: common practice is 4 or less."""
+    """Omega-6 to omega-3: linoleic acid over ALA, EPA and DHA. None without omega-3. No target:
+    common practice is 4 or less."""
     omega_3 = [profile[key] for key in ("ala_g", "epa_g", "dha_g")]
     total = sum(part.amount for part in omega_3)
     linoleic = profile["linoleic_g"]
-    return Index(linoleic.amount / total, min(linoleic.known, omega_3[0].known)) if total > 0 else None
+    return (
+        Index(linoleic.amount / total, min(linoleic.known, omega_3[0].known)) if total > 0 else None
+    )

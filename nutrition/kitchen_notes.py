@@ -1,4 +1,5 @@
-"""What kitchen sense says of a recipe's steps: an order it forbids, something nobody says, a danger. From data/kitchen_notes.toml."""
+"""What kitchen sense says of a recipe's steps: an order it forbids, something nobody says, a
+danger. From data/kitchen_notes.toml."""
 
 from __future__ import annotations
 
@@ -57,12 +58,20 @@ def senses() -> tuple[Sense, ...]:
                 raise ValueError(f"{code}: there is no kind of food “{kind}”")
         out.append(
             Sense(
-                code, row["text"], row["why"], row.get("source", COMMON_PRACTICE), tuple(row.get("food", ())),
+                code,
+                row["text"],
+                row["why"],
+                row.get("source", COMMON_PRACTICE),
+                tuple(row.get("food", ())),
                 tuple(row.get("any_food", ())),
-                row.get("says", ""), row.get("before", ""), float(row.get("minutes", 0)), float(row.get("minutes_here", 0)),
-                float(row.get("minutes_under", 0)), row.get("missing", ""),
+                row.get("says", ""),
+                row.get("before", ""),
+                float(row.get("minutes", 0)),
+                float(row.get("minutes_here", 0)),
+                float(row.get("minutes_under", 0)),
+                row.get("missing", ""),
             )
-        )  # fmt: skip
+        )
     return tuple(out)
 
 
@@ -82,7 +91,10 @@ def _named_in(step: Step, line: Line) -> bool:
 
 
 def _stands_at(sense: Sense, step: Step, later: Sequence[Step], lines: Sequence[Line]) -> bool:
-    if sense.food and not any(line.food is not None and _is(line.food, sense.food) and _named_in(step, line) for line in lines):
+    if sense.food and not any(
+        line.food is not None and _is(line.food, sense.food) and _named_in(step, line)
+        for line in lines
+    ):
         return False
     if sense.says and not re.search(sense.says, step.text, re.I):
         return False
@@ -91,7 +103,10 @@ def _stands_at(sense: Sense, step: Step, later: Sequence[Step], lines: Sequence[
     if sense.minutes_under and not 0 < step.minutes < sense.minutes_under:
         return False
     if sense.before:
-        return any(re.search(sense.before, other.text, re.I) and other.minutes >= sense.minutes for other in later)
+        return any(
+            re.search(sense.before, other.text, re.I) and other.minutes >= sense.minutes
+            for other in later
+        )
     return True
 
 
@@ -102,17 +117,23 @@ def notes_on(worked: Worked, lines: Sequence[Line]) -> list[Note]:
     for sense in senses():
         if not worked.steps:
             break
-        if sense.any_food and not any(line.food is not None and _is(line.food, sense.any_food) for line in lines):
+        if sense.any_food and not any(
+            line.food is not None and _is(line.food, sense.any_food) for line in lines
+        ):
             continue
         if sense.missing and re.search(sense.missing, everything, re.I):
             continue
-        at_a_step = bool(sense.food or sense.says or sense.before or sense.minutes_here or sense.minutes_under)
+        at_a_step = bool(
+            sense.food or sense.says or sense.before or sense.minutes_here or sense.minutes_under
+        )
         if not at_a_step:
             out.append(Note(sense.code, None, sense.text, sense.why, sense.source))
             continue
         for i, step in enumerate(worked.steps):
             # a long simmer in the same step counts only where the food is named before it
-            if _stands_at(sense, step, worked.steps[i + 1 :], lines) or (sense.before and _same_step(sense, step, lines)):
+            if _stands_at(sense, step, worked.steps[i + 1 :], lines) or (
+                sense.before and _same_step(sense, step, lines)
+            ):
                 out.append(Note(sense.code, step.number, sense.text, sense.why, sense.source))
                 break
     return out
@@ -127,4 +148,7 @@ def _same_step(sense: Sense, step: Step, lines: Sequence[Line]) -> bool:
     if sense.says and not re.search(sense.says, head, re.I):
         return False
     told = set(words(meant(head)))
-    return not sense.food or any(line.food is not None and _is(line.food, sense.food) and line_words(line) & told for line in lines)
+    return not sense.food or any(
+        line.food is not None and _is(line.food, sense.food) and line_words(line) & told
+        for line in lines
+    )

@@ -1,4 +1,5 @@
-"""What a package's label says and hides: its rounding rules, the range behind a printed value, and package arithmetic."""
+"""What a package's label says and hides: its rounding rules, the range behind a printed value, and
+package arithmetic."""
 
 from __future__ import annotations
 
@@ -6,7 +7,8 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-# Up to so much the printed value goes in such steps; under the least it may print zero. 21 CFR 101.9(c). In the key's unit.
+# Up to so much the printed value goes in such steps; under the least it may print zero. 21 CFR
+# 101.9(c). In the key's unit.
 _STEPS: dict[str, tuple[float, tuple[tuple[float, float], ...]]] = {
     "energy_kcal": (5.0, ((50.0, 5.0), (math.inf, 10.0))),
     "fat_g": (0.5, ((5.0, 0.5), (math.inf, 1.0))),
@@ -31,9 +33,11 @@ class Printed:
 
 
 def rounded(key: str, value: float) -> float:
-    """The value as a label prints it. In the key's unit. Raises KeyError for a nutrient without a rule here, ValueError below zero.
+    """The value as a label prints it. In the key's unit. Raises KeyError for a nutrient without a
+    rule here, ValueError below zero.
 
-    "Less than 1 g" is printed for 0.5 to 1 g of carbohydrate, fiber, sugars and protein; here it is 1.
+    "Less than 1 g" is printed for 0.5 to 1 g of carbohydrate, fiber, sugars and protein; here it is
+    1.
 
     References: 21 CFR 101.9(c).
     """
@@ -47,7 +51,8 @@ def rounded(key: str, value: float) -> float:
 
 
 def hidden_by(key: str, printed: float) -> Printed:
-    """The range of true values that print like this. In the key's unit. Raises KeyError, ValueError below zero.
+    """The range of true values that print like this. In the key's unit. Raises KeyError, ValueError
+    below zero.
 
     References: 21 CFR 101.9(c).
     """
@@ -64,11 +69,12 @@ def hidden_by(key: str, printed: float) -> Printed:
 
 def portion_of_package(
     per_serving: Mapping[str, float], servings: float, package_share: float
-) -> dict[str, Printed]:  # fmt: skip
-    """What a share of a package brings [share of it, 0 to 1 or more], from the label's values for one of its `servings`.
+) -> dict[str, Printed]:
+    """What a share of a package brings [share of it, 0 to 1 or more], from the label's values for
+    one of its `servings`.
 
-    A package of two and a half servings at 18 g of protein is 45 g, and half of it 22.5 g. Raises ValueError for no servings or less
-    than nothing.
+    A package of two and a half servings at 18 g of protein is 45 g, and half of it 22.5 g. Raises
+    ValueError for no servings or less than nothing.
     """
     if not servings > 0 or not package_share > 0:
         raise ValueError("servings and the share of the package are above zero")

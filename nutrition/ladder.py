@@ -1,4 +1,5 @@
-"""The density ladder: foods and dishes by kcal per gram, and what moving a rung does to the portion at the same calories."""
+"""The density ladder: foods and dishes by kcal per gram, and what moving a rung does to the portion
+at the same calories."""
 
 from __future__ import annotations
 
@@ -10,13 +11,15 @@ from itertools import pairwise
 from nutrition.compare import Plate, heap_words
 from nutrition.indices import density_band, kcal_per_gram, kcal_per_pound
 
-# The portion is looked at for so many calories, where nobody asks for others. Common practice, no source. [kcal]
+# The portion is looked at for so many calories, where nobody asks for others. Common practice, no
+# source. [kcal]
 USUAL_KCAL = 300.0
 
 
 @dataclass(frozen=True)
 class Rung:
-    """A food or dish on the ladder, and its portion for the calories that are looked at. [kcal/g], [kcal/lb], [g], [mL]"""
+    """A food or dish on the ladder, and its portion for the calories that are looked at. [kcal/g],
+    [kcal/lb], [g], [mL]"""
 
     plate: Plate
     density: float
@@ -43,7 +46,8 @@ class Step:
 
 
 def ladder(plates: Sequence[Plate], kcal: float = USUAL_KCAL) -> list[Rung]:
-    """The plates with calories, the densest on top. Their portions are for `kcal`. [kcal] Raises ValueError for none or fewer."""
+    """The plates with calories, the densest on top. Their portions are for `kcal`. [kcal] Raises
+    ValueError for none or fewer."""
     if not 0 < kcal < math.inf:
         raise ValueError("the calories must be above zero")
     out = []
@@ -52,7 +56,16 @@ def ladder(plates: Sequence[Plate], kcal: float = USUAL_KCAL) -> list[Rung]:
         if not density or pound is None:
             continue
         portion = plate.times(kcal / plate.profile["energy_kcal"].amount)
-        out.append(Rung(plate, density, pound, density_band(density), portion.profile.grams, portion.volume_ml))
+        out.append(
+            Rung(
+                plate,
+                density,
+                pound,
+                density_band(density),
+                portion.profile.grams,
+                portion.volume_ml,
+            )
+        )
     return sorted(out, key=lambda rung: -rung.density)
 
 
@@ -62,4 +75,8 @@ WORTH_A_STEP = 1.1
 
 def steps(rungs: Sequence[Rung]) -> list[Step]:
     """From each rung to the one below it, where that makes a difference."""
-    return [step for step in (Step(above, below) for above, below in pairwise(rungs)) if step.times >= WORTH_A_STEP]
+    return [
+        step
+        for step in (Step(above, below) for above, below in pairwise(rungs))
+        if step.times >= WORTH_A_STEP
+    ]

@@ -9,7 +9,12 @@ from nutrition.conditions import KIDNEY
 from nutrition.person import OutOfRange, Person
 from nutrition.schools import School
 
-MEAL_NAMES = {"breakfast": "Breakfast", "lunch": "Lunch", "dinner": "Dinner", "snack": "Between meals"}
+MEAL_NAMES = {
+    "breakfast": "Breakfast",
+    "lunch": "Lunch",
+    "dinner": "Dinner",
+    "snack": "Between meals",
+}
 MAIN_MEALS = ("breakfast", "lunch", "dinner")
 # The usual share of the day [0 to 1], editable. Common practice, no source.
 PATTERN_SHARES: dict[str, dict[str, float]] = {
@@ -22,7 +27,8 @@ OLDER_MEAL_G_PER_KG, OLDER_MEAL_MOST_G = 0.4, 40.0
 
 @dataclass(frozen=True)
 class MealTarget:
-    """A meal's share of the day [0 to 1] and what it comes to; the least protein stands apart from the share. [kcal], [g]"""
+    """A meal's share of the day [0 to 1] and what it comes to; the least protein stands apart from
+    the share. [kcal], [g]"""
 
     key: str
     name: str
@@ -34,19 +40,29 @@ class MealTarget:
 
 
 def check_shares(pattern: str, shares: Mapping[str, float]) -> None:
-    """Raises OutOfRange, naming "meals", for shares of other meals than the pattern's, or that do not add up to 1."""
+    """Raises OutOfRange, naming "meals", for shares of other meals than the pattern's, or that do
+    not add up to 1."""
     if set(shares) != set(PATTERN_SHARES[pattern]):
         names = ", ".join(MEAL_NAMES[key].lower() for key in PATTERN_SHARES[pattern])
         raise OutOfRange("meals", f"Give a share for {names}.")
-    if any(not 0 <= share <= 1 for share in shares.values()) or abs(sum(shares.values()) - 1.0) > 0.005:
-        raise OutOfRange("meals", f"The shares add up to {sum(shares.values()) * 100:.0f} %, not 100 %.")
+    if (
+        any(not 0 <= share <= 1 for share in shares.values())
+        or abs(sum(shares.values()) - 1.0) > 0.005
+    ):
+        raise OutOfRange(
+            "meals", f"The shares add up to {sum(shares.values()) * 100:.0f} %, not 100 %."
+        )
 
 
-def protein_minimum(person: Person, school: School | None, kg: float, day_low_g: float | None) -> tuple[float | None, str]:
-    """The least protein of a main meal, and why. [g] None where protein is limited. From weight used [kg], day's least [g]
+def protein_minimum(
+    person: Person, school: School | None, kg: float, day_low_g: float | None
+) -> tuple[float | None, str]:
+    """The least protein of a main meal, and why. [g] None where protein is limited. From weight
+    used [kg], day's least [g]
 
-    References: ISSN position stand (2017) for the strength school; PROT-AGE (2013) and Moore et al. (2015), from memory, over
-    65; otherwise the day's least spread over the main meals, common practice.
+    References: ISSN position stand (2017) for the strength school; PROT-AGE (2013) and Moore et al.
+    (2015), from memory, over 65; otherwise the day's least spread over the main meals, common
+    practice.
     """
     if person.conditions & KIDNEY and "dialysis" not in person.conditions:
         return None, "No least at a meal: protein is limited by the kidney disease."
@@ -59,11 +75,18 @@ def protein_minimum(person: Person, school: School | None, kg: float, day_low_g:
         return least, school.meal_protein_reason
     if "over_65" in person.conditions:
         least = min(OLDER_MEAL_G_PER_KG * kg, OLDER_MEAL_MOST_G)
-        return least, f"Over 65 muscle asks for about 0.4 g per kg at a meal: {least:.0f} g (Moore et al. 2015, from memory)."
+        return (
+            least,
+            f"Over 65 muscle asks for about 0.4 g per kg at a meal: {least:.0f} g (Moore et al. "
+            f"2015, from memory).",
+        )
     mains = sum(1 for key in PATTERN_SHARES[person.meals] if key in MAIN_MEALS)
     if day_low_g is None:
         return None, "No least at a meal."
-    return day_low_g / mains, "The day's least spread evenly over the main meals: common practice, no source."
+    return (
+        day_low_g / mains,
+        "The day's least spread evenly over the main meals: common practice, no source.",
+    )
 
 
 def meal_targets(
@@ -74,13 +97,18 @@ def meal_targets(
     protein_g: tuple[float | None, float],
     shares: Mapping[str, float] | None = None,
 ) -> tuple[MealTarget, ...]:
-    """The meals of the person's pattern. [kg], [kcal/day], the day's least and aim of protein [g]. Raises OutOfRange."""
+    """The meals of the person's pattern. [kg], [kcal/day], the day's least and aim of protein [g].
+    Raises OutOfRange."""
     pattern = PATTERN_SHARES[person.meals]
     if shares is not None:
         check_shares(person.meals, shares)
     chosen = shares or pattern
     least, why = protein_minimum(person, school, kg, protein_g[0])
-    words = "as set" if shares is not None and dict(shares) != pattern else "the usual share: common practice, no source"
+    words = (
+        "as set"
+        if shares is not None and dict(shares) != pattern
+        else "the usual share: common practice, no source"
+    )
     return tuple(
         MealTarget(
             key,
@@ -89,7 +117,8 @@ def meal_targets(
             kcal * chosen[key],
             protein_g[1] * chosen[key],
             least if key in MAIN_MEALS else None,
-            f"{chosen[key] * 100:.0f} % of the day, {words}. {why if key in MAIN_MEALS else ''}".strip(),
+            f"{chosen[key] * 100:.0f} % of the day, {words}."
+            + (f" {why}" if key in MAIN_MEALS else ""),
         )
         for key in pattern
     )

@@ -28,7 +28,8 @@ class Quantity:
 
 @dataclass(frozen=True)
 class Reading:
-    """What a line says. `terms` add up ("3 tbsp plus 1 tsp"); `package` is the stated size of one can or pack."""
+    """What a line says. `terms` add up ("3 tbsp plus 1 tsp"); `package` is the stated size of one
+    can or pack."""
 
     text: str
     terms: tuple[Quantity, ...] = ()
@@ -48,74 +49,167 @@ class Reading:
 
 
 FORM_WORDS = {
-    "cooked": "cooked", "boiled": "cooked", "steamed": "cooked", "dry": "dry", "dried": "dried", "uncooked": "dry",
-    "raw": "raw", "fresh": "fresh", "frozen": "frozen", "canned": "canned", "tinned": "canned", "drained": "drained",
-    "rinsed": "rinsed", "undrained": "undrained", "chopped": "chopped", "diced": "chopped", "cubed": "chopped",
-    "sliced": "sliced", "grated": "grated", "shredded": "shredded", "minced": "minced", "mashed": "mashed",
-    "ground": "ground", "packed": "packed", "whole": "whole", "peeled": "peeled", "unpeeled": "unpeeled",
-    "pitted": "pitted", "baked": "baked", "roasted": "roasted", "toasted": "toasted", "crumbled": "chopped",
-    "halved": "halves", "quartered": "chopped", "trimmed": "trimmed", "untrimmed": "untrimmed",
-}  # fmt: skip
+    "cooked": "cooked",
+    "boiled": "cooked",
+    "steamed": "cooked",
+    "dry": "dry",
+    "dried": "dried",
+    "uncooked": "dry",
+    "raw": "raw",
+    "fresh": "fresh",
+    "frozen": "frozen",
+    "canned": "canned",
+    "tinned": "canned",
+    "drained": "drained",
+    "rinsed": "rinsed",
+    "undrained": "undrained",
+    "chopped": "chopped",
+    "diced": "chopped",
+    "cubed": "chopped",
+    "sliced": "sliced",
+    "grated": "grated",
+    "shredded": "shredded",
+    "minced": "minced",
+    "mashed": "mashed",
+    "ground": "ground",
+    "packed": "packed",
+    "whole": "whole",
+    "peeled": "peeled",
+    "unpeeled": "unpeeled",
+    "pitted": "pitted",
+    "baked": "baked",
+    "roasted": "roasted",
+    "toasted": "toasted",
+    "crumbled": "chopped",
+    "halved": "halves",
+    "quartered": "chopped",
+    "trimmed": "trimmed",
+    "untrimmed": "untrimmed",
+}
 # These name the food itself when they stand in its name, so they stay in the phrase as well.
-NAMING_FORMS = {"ground", "dried", "whole", "roasted", "frozen", "toasted", "canned", "cooked", "raw", "dry"}
+NAMING_FORMS = {
+    "ground",
+    "dried",
+    "whole",
+    "roasted",
+    "frozen",
+    "toasted",
+    "canned",
+    "cooked",
+    "raw",
+    "dry",
+}
 NOISE = frozenset(
     (
-        "of the and about approximately approx piece finely coarsely roughly thinly thickly lightly freshly very "
-        "into pieces chunks cubes rounds strips ribbons lengthwise such as well patted washed soaked "
-        "overnight cooled warm cold hot room temperature plus more for serving garnish optional divided each "
-        "ripe bite-size bite size to from in medium-sized prepared torn stemmed seeded deseeded cored at it "
-        "if taste required as needed cut squeezed pressed fine coarse flaky shelled thawed removed only "
-        "organic young quality homemade plain regular"
+        "of the and about approximately approx piece finely coarsely roughly thinly thickly "
+        "lightly freshly very into pieces chunks cubes rounds strips ribbons lengthwise such as "
+        "well patted washed soaked overnight cooled warm cold hot room temperature plus more for "
+        "serving garnish optional divided each ripe bite-size bite size to from in medium-sized "
+        "prepared torn stemmed seeded deseeded cored at it if taste required as needed cut "
+        "squeezed pressed fine coarse flaky shelled thawed removed only organic young quality "
+        "homemade plain regular"
     ).split()
 )
-FILLS = {"heaping": 1.25, "heaped": 1.25, "rounded": 1.15, "scant": 0.9, "level": 1.0, "generous": 1.1, "good": 1.1}
+FILLS = {
+    "heaping": 1.25,
+    "heaped": 1.25,
+    "rounded": 1.15,
+    "scant": 0.9,
+    "level": 1.0,
+    "generous": 1.1,
+    "good": 1.1,
+}
 
 _QTY = re.compile(rf"\s*({NUMBER})(?:\s*(?:-|to|or)\s*({NUMBER}))?(?:\s*([x×])(?=\s*\d))?", re.I)
-_PACKAGE = re.compile(rf"\(?\s*({NUMBER})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I)
+_PACKAGE = re.compile(
+    rf"\(?\s*({NUMBER})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I
+)
 _UNITS = sorted((name for name in UNIT_OF if len(name) > 1), key=len, reverse=True)
-_UNIT = re.compile(r"\s*-?(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I)
+_UNIT = re.compile(
+    r"\s*-?(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I
+)
 # How a clove or a slice looks says nothing of what it weighs.
 _LOOK = re.compile(
-    r"\s*(?:fat|plump|thick|thin|thickly cut|long|short|juicy)\s+(?=(?:clove|slice|stalk|stick|rib|piece|wedge|spear|sprig|leek)s?\b)", re.I
+    r"\s*(?:fat|plump|thick|thin|thickly cut|long|short|juicy)\s+(?=(?:clove|slice|stalk|stick|rib"
+    r"|piece|wedge|spear|sprig|leek)s?\b)",
+    re.I,
 )
-_INCHES = re.compile(rf"\s*\(\s*({NUMBER})[\s-]*(?:inch|in\.?|\")\s*\)\s*(?:piece|knob|length)s?\b", re.I)
+_INCHES = re.compile(
+    rf"\s*\(\s*({NUMBER})[\s-]*(?:inch|in\.?|\")\s*\)\s*(?:piece|knob|length)s?\b", re.I
+)
 _JOINT = re.compile(r"\s*(plus|and|\+|&|minus|less)\s+(?=\d)", re.I)
 # "1/2 tsp each cumin and coriander": one amount for several foods.
 _EACH_OF = re.compile(r"^[^,(]*\beach\b(?: of)?\s*:?\s*[^,]+(?:,| and | & )\s*\w", re.I)
 _OR_SIZE = re.compile(r"\s*(?:or|to|-)\s*(?:small|medium|large)\b", re.I)
 _FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
-_TAKE = re.compile(r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I)
+_TAKE = re.compile(
+    r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I
+)
 _COUNTED = {"", "small", "medium", "large", "head", "stalk", "rib", "ear"}
 _ASIDE = re.compile(
-    rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?|grams?|lbs?|pounds?)\.?( each)?", re.I
+    rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?"
+    rf"|grams?|lbs?|pounds?)\.?( each)?",
+    re.I,
 )
 _CONTAINERS = {"can", "jar", "package", "block"}
 SIZES = ("small", "medium", "large")
 # What may follow a unit without a word between.
 SMALLER = {
-    "kg": ("g",), "lb": ("oz",), "l": ("ml",), "pint": ("cup", "tbsp", "fl oz"), "quart": ("cup", "tbsp", "fl oz"),
-    "cup": ("tbsp", "tsp"), "tbsp": ("tsp",),
-}  # fmt: skip
+    "kg": ("g",),
+    "lb": ("oz",),
+    "l": ("ml",),
+    "pint": ("cup", "tbsp", "fl oz"),
+    "quart": ("cup", "tbsp", "fl oz"),
+    "cup": ("tbsp", "tsp"),
+    "tbsp": ("tsp",),
+}
 # Words that say which of several foods of one name it is, wherever they stand in the line.
 QUALIFIERS = (
-    "unsweetened", "sweetened", "no salt added", "no-salt-added", "low sodium", "low-sodium", "reduced sodium", "reduced-sodium",
-    "light", "smoked", "rehydrated", "ground", "fortified", "unfortified", "mashed", "shredded", "no skin", "with skin", "fresh", "toasted",
-)  # fmt: skip
+    "unsweetened",
+    "sweetened",
+    "no salt added",
+    "no-salt-added",
+    "low sodium",
+    "low-sodium",
+    "reduced sodium",
+    "reduced-sodium",
+    "light",
+    "smoked",
+    "rehydrated",
+    "ground",
+    "fortified",
+    "unfortified",
+    "mashed",
+    "shredded",
+    "no skin",
+    "with skin",
+    "fresh",
+    "toasted",
+)
 # A count word that follows its food: "celery stalks", "garlic cloves", "walnut halves".
 _COUNT_AFTER = re.compile(
-    r"^(.+?) (stalks?|ribs?|sticks?|cloves?|sheets?|leaf|leaves|sprigs?|heads?|bulbs?|florets?|slices?|wedges?|bunch|bunches|spears?|ears?|"
+    r"^(.+?) (stalks?|ribs?|sticks?|cloves?|sheets?|leaf|leaves|sprigs?|heads?|bulbs?|florets?"
+    r"|slices?|wedges?|bunch|bunches|spears?|ears?|"
     r"halves|caps?)$",
     re.I,
 )
 # An amount that is left to the cook.
-_LOOSE = re.compile(r"\b(to taste|as needed|as required|for serving|to serve|for garnish|to garnish|for drizzling|for dusting)\b", re.I)
+_LOOSE = re.compile(
+    r"\b(to taste|as needed|as required|for serving|to serve|for garnish|to garnish|for drizzling"
+    r"|for dusting)\b",
+    re.I,
+)
 _PURPOSE = re.compile(
-    r"\s+(?:to (?:thin|taste|serve|garnish|cover|drizzle|finish|loosen)|for (?:serving|garnish|dusting|topping|drizzling))\b.*$", re.I
+    r"\s+(?:to (?:thin|taste|serve|garnish|cover|drizzle|finish|loosen)|for (?:serving|garnish"
+    r"|dusting|topping|drizzling))\b.*$",
+    re.I,
 )
 
 
 # Seasoned with both: the salt is what counts.
-_SALT_AND_PEPPER = re.compile(r"\bsalt (?:and|&|\+) (?:(?:freshly|ground|cracked|black|white|fresh) )*pepper\b", re.I)
+_SALT_AND_PEPPER = re.compile(
+    r"\bsalt (?:and|&|\+) (?:(?:freshly|ground|cracked|black|white|fresh) )*pepper\b", re.I
+)
 
 
 @dataclass
@@ -161,7 +255,8 @@ def _cased_unit(cursor: _Cursor) -> str:
 
 
 def read(text: str, system: str = "us") -> Reading:
-    """Read one line, its cups and spoons those of `system`. Never raises: what cannot be read has a `problem` saying why."""
+    """Read one line, its cups and spoons those of `system`. Never raises: what cannot be read has a
+    `problem` saying why."""
     return replace(_read(text), system=system)
 
 
@@ -184,7 +279,9 @@ def _read(text: str) -> Reading:
     rest = _PURPOSE.sub("", cursor.rest)
     rest, alternatives, shared = _alternatives(rest)
     phrase, forms, note = _phrase(rest)
-    qualifiers = tuple(word.replace("-", " ") for word in QUALIFIERS if re.search(rf"\b{word}\b", rest, re.I))
+    qualifiers = tuple(
+        word.replace("-", " ") for word in QUALIFIERS if re.search(rf"\b{word}\b", rest, re.I)
+    )
     if "low sodium" in qualifiers:
         qualifiers += ("reduced sodium",)
     terms, package, phrase, forms, florets = _after_the_food(terms, package, phrase, forms, note)
@@ -223,29 +320,51 @@ def _read(text: str) -> Reading:
 
 
 def _alternatives(rest: str) -> tuple[str, tuple[str, ...], str]:
-    """What stands before the first "or", what may be taken instead, and the first with the noun both may share.
+    """What stands before the first "or", what may be taken instead, and the first with the noun
+    both may share.
 
     A remark after a comma stays with the first: it counts until another is picked.
     """
-    match = re.search(r"^(?P<first>[^(,]*?)(?:,\s*|\s*\(\s*|\s+)or\s+(?P<other>[^,()]+)\)?(?P<tail>.*)$", rest, re.I)
-    if not match or not match["first"].strip() or re.match(r"(?:more|less|so|as|to)\b", match["other"].strip(), re.I):
+    match = re.search(
+        r"^(?P<first>[^(,]*?)(?:,\s*|\s*\(\s*|\s+)or\s+(?P<other>[^,()]+)\)?(?P<tail>.*)$",
+        rest,
+        re.I,
+    )
+    if (
+        not match
+        or not match["first"].strip()
+        or re.match(r"(?:more|less|so|as|to)\b", match["other"].strip(), re.I)
+    ):
         return rest, (), ""
     first, other = match["first"].strip(), match["other"].strip()
     last = other.split()[-1]
     # "soy or almond milk": the kind of food is named once
-    shared = f"{first} {last}" if len(other.split()) > 1 and not re.search(rf"\b{re.escape(last)}\b", first, re.I) else ""
+    shared = (
+        f"{first} {last}"
+        if len(other.split()) > 1 and not re.search(rf"\b{re.escape(last)}\b", first, re.I)
+        else ""
+    )
     return f"{first}{match['tail']}", (other,), shared
 
 
 def _after_the_food(
-    terms: tuple[Quantity, ...], package: Quantity | None, phrase: str, forms: tuple[str, ...], note: str
+    terms: tuple[Quantity, ...],
+    package: Quantity | None,
+    phrase: str,
+    forms: tuple[str, ...],
+    note: str,
 ) -> tuple[tuple[Quantity, ...], Quantity | None, str, tuple[str, ...], str]:
-    """A count word that follows its food ("garlic cloves"), and the size of a can said at the end."""
+    """A count word that follows its food ("garlic cloves"), and the size of a can said at the
+    end."""
     counted, shared = _COUNT_AFTER.match(phrase), ""
     if counted and terms:
         word, only = counted[2].lower(), len(terms) == 1
         if word == "halves" and only and not terms[0].unit:
-            terms, phrase, forms = (replace(terms[0], unit="piece"),), counted[1], (*forms, "halves")
+            terms, phrase, forms = (
+                (replace(terms[0], unit="piece"),),
+                counted[1],
+                (*forms, "halves"),
+            )
         elif only and terms[0].unit in ("", *SIZES) and word != "halves":
             terms, phrase = (replace(terms[0], unit=UNIT_OF[word]),), counted[1]
         elif word.startswith("floret"):
@@ -253,7 +372,11 @@ def _after_the_food(
     if len(terms) == 1 and terms[0].unit in _COUNTED and package is None:
         terms = _weighed_aside(terms[0], note)
     if package is None and len(terms) == 1 and terms[0].unit in _CONTAINERS:
-        stated = re.match(rf"\s*(?:about )?({NUMBER})\s*-?\s*(g|kg|oz|ounces?|grams?|lb|ml)\b", note.split(", ")[-1], re.I)
+        stated = re.match(
+            rf"\s*(?:about )?({NUMBER})\s*-?\s*(g|kg|oz|ounces?|grams?|lb|ml)\b",
+            note.split(", ")[-1],
+            re.I,
+        )
         if stated:
             value = number(stated[1])
             package = Quantity(value, value, value, _unit_of(stated[2]))
@@ -261,7 +384,8 @@ def _after_the_food(
 
 
 def _weighed_aside(term: Quantity, note: str) -> tuple[Quantity, ...]:
-    """What a count was said to weigh besides: "2 potatoes (about 300 g)", "3 carrots (60 g each)"."""
+    """What a count was said to weigh besides: "2 potatoes (about 300 g)", "3 carrots (60 g
+    each)"."""
     for part in note.split(", "):
         stated = _ASIDE.fullmatch(part.strip())
         if stated:
@@ -291,9 +415,15 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
             cursor.at = inches.end()
             terms.append(Quantity(*amount, "inch").times(number(inches[1])))
             break
-        inner = re.compile(r"\s*(?:" + _PACKAGE.pattern + r")(?=\s|$|-)", re.I).match(cursor.text, cursor.at)
+        inner = re.compile(r"\s*(?:" + _PACKAGE.pattern + r")(?=\s|$|-)", re.I).match(
+            cursor.text, cursor.at
+        )
         if inner and re.match(
-            r"\s*-?\s*(?:\S+\s+){0,2}?(?:" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", cursor.text[inner.end() :], re.I
+            r"\s*-?\s*(?:\S+\s+){0,2}?(?:"
+            + "|".join(n for u in _CONTAINERS for n in _names(u))
+            + r")\b",
+            cursor.text[inner.end() :],
+            re.I,
         ):
             value = number(inner[1])
             package = Quantity(value, value, value, _unit_of(inner[2].replace("fl oz", "fl oz")))
@@ -315,16 +445,19 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         terms.append(Quantity(*amount, unit).times(sign))
         # "8 oz package", "400 g can": the weight is the package's, said before the container
         if unit in ("g", "oz", "ml", "kg", "lb") and package is None:
-            container = re.compile(r"\s*-?\s*(" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", re.I).match(
-                cursor.text, cursor.at
-            )
+            container = re.compile(
+                r"\s*-?\s*(" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", re.I
+            ).match(cursor.text, cursor.at)
             if container:
                 package = terms[-1]
                 terms[-1] = Quantity(1, 1, 1, UNIT_OF[container[1].lower()])
                 cursor.at = container.end()
-        after = re.compile(r"\s*\(\s*(?:about|approx\.?)?\s*" + _PACKAGE.pattern.replace(r"\(?\s*", "", 1) + r"[^)]*\)", re.I).match(
-            cursor.text, cursor.at
-        )
+        after = re.compile(
+            r"\s*\(\s*(?:about|approx\.?)?\s*"
+            + _PACKAGE.pattern.replace(r"\(?\s*", "", 1)
+            + r"[^)]*\)",
+            re.I,
+        ).match(cursor.text, cursor.at)
         if after and package is None:
             value = number(after[1])
             stated = Quantity(value, value, value, _unit_of(after[2]))
@@ -345,9 +478,12 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
 
 
 def _goes_on(cursor: _Cursor, unit: str) -> bool:
-    """Whether a smaller unit of the same kind follows without a word between: "1 lb 2 oz", "1 cup 2 tbsp"."""
+    """Whether a smaller unit of the same kind follows without a word between: "1 lb 2 oz", "1 cup 2
+    tbsp"."""
     smaller = SMALLER.get(unit, ())
-    found = re.compile(rf"\s*,?\s*{NUMBER}\s*", re.I).match(cursor.text, cursor.at) if smaller else None
+    found = (
+        re.compile(rf"\s*,?\s*{NUMBER}\s*", re.I).match(cursor.text, cursor.at) if smaller else None
+    )
     if not found:
         return False
     ahead = _Cursor(cursor.text, found.end())
@@ -363,7 +499,8 @@ def _names(unit: str) -> tuple[str, ...]:
 
 
 def _phrase(rest: str) -> tuple[str, tuple[str, ...], str]:
-    """Split what follows the amount into the food's name, the forms it is in, and the cook's remark."""
+    """Split what follows the amount into the food's name, the forms it is in, and the cook's
+    remark."""
     rest = unicodedata.normalize("NFKD", rest).encode("ascii", "ignore").decode()
     rest = re.sub(r"^\s*of\s+", "", rest.strip(), flags=re.I)
     notes = re.findall(r"\(([^)]*)\)", rest)
@@ -371,17 +508,25 @@ def _phrase(rest: str) -> tuple[str, tuple[str, ...], str]:
     name, comma, tail = rest.partition(",")
     forms: list[str] = []
     kept: list[str] = []
-    naming = NAMING_FORMS | {"diced", "crushed", "stewed"} if "tomato" in name.lower() else NAMING_FORMS
+    naming = (
+        NAMING_FORMS | {"diced", "crushed", "stewed"} if "tomato" in name.lower() else NAMING_FORMS
+    )
     for word in re.findall(r"[A-Za-z0-9%'\-]+", name):
         low = word.lower()
         form = FORM_WORDS.get(low)
         if form and form not in forms:
             forms.append(form)
-        if (form and low not in naming) or (low in NOISE and not (low == "hot" and _HOT.search(name))):
+        if (form and low not in naming) or (
+            low in NOISE and not (low == "hot" and _HOT.search(name))
+        ):
             continue
         kept.append(word)
     for word in re.findall(r"[a-z]+", " ".join([tail, *notes]).lower()):
         form = FORM_WORDS.get(word)
         if form and form not in forms:
             forms.append(form)
-    return " ".join(kept).strip(" -"), tuple(forms), ", ".join(part.strip() for part in [tail, *notes] if part.strip())
+    return (
+        " ".join(kept).strip(" -"),
+        tuple(forms),
+        ", ".join(part.strip() for part in [tail, *notes] if part.strip()),
+    )

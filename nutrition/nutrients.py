@@ -104,7 +104,8 @@ NUTRIENTS: tuple[Nutrient, ...] = tuple(
     )
 )
 
-# What has a target of its own though no food row carries it: sums of amino acids that stand in for each other, and indices.
+# What has a target of its own though no food row carries it: sums of amino acids that stand in for
+# each other, and indices.
 DERIVED: tuple[Nutrient, ...] = tuple(
     _read(
         "amino acids",

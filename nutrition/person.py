@@ -26,7 +26,12 @@ FORMULA_WORDS = {
     "kcal_per_kg": "kcal per kg of body weight",
     "measured": "a measured value",
 }
-GOAL_WORDS = {"hold": "hold weight", "lose": "lose weight", "gain": "gain weight", "muscle": "build muscle"}
+GOAL_WORDS = {
+    "hold": "hold weight",
+    "lose": "lose weight",
+    "gain": "gain weight",
+    "muscle": "build muscle",
+}
 WEIGHT_BASIS_WORDS = {
     "auto": "actual, or adjusted over BMI 30",
     "actual": "actual weight",
@@ -34,15 +39,22 @@ WEIGHT_BASIS_WORDS = {
     "adjusted": "adjusted weight",
 }
 MEAL_PATTERN_WORDS = {"2": "two meals", "3": "three meals", "3_snacks": "three meals and snacks"}
-# What the formulas here cover, and what no living person can be: between them the person is referred.
+# What the formulas here cover, and what no living person can be: between them the person is
+# referred.
 LIMITS = {"age_years": (18.0, 110.0), "height_cm": (120.0, 230.0), "weight_kg": (30.0, 300.0)}
 POSSIBLE = {"age_years": (0.0, 122.0), "height_cm": (40.0, 275.0), "weight_kg": (1.0, 640.0)}
 KCAL_PER_KG_LIMITS = (15.0, 70.0)
 MEASURED_LIMITS = (600.0, 8000.0)
 PACE_LIMIT = 3.0
-# Under this body mass index eating again can kill: nothing is computed. NICE guideline CG32, from memory. [kg/m²]
+# Under this body mass index eating again can kill: nothing is computed. NICE guideline CG32, from
+# memory. [kg/m²]
 REFEEDING_BMI = 16.0
-_WORDS = {"age_years": "Age", "height_cm": "Height", "weight_kg": "Weight", "target_weight_kg": "Target weight"}
+_WORDS = {
+    "age_years": "Age",
+    "height_cm": "Height",
+    "weight_kg": "Weight",
+    "target_weight_kg": "Target weight",
+}
 _UNITS = {"age_years": "years", "height_cm": "cm", "weight_kg": "kg", "target_weight_kg": "kg"}
 
 
@@ -64,11 +76,13 @@ class Referred(OutOfRange):
 
 @dataclass(frozen=True)
 class Person:
-    """Who the targets are for. `sex` is the one used in equations, "female" or "male". [years], [cm], [kg]
+    """Who the targets are for. `sex` is the one used in equations, "female" or "male". [years],
+    [cm], [kg]
 
-    `pace_kg_per_week` is how fast weight is to change, without a sign; None takes the school's or the usual pace.
-    `weight_basis` says which weight counts for what goes by the kilogram; `kcal_per_kg` and `measured_kcal` are for the
-    formulas of that name. `vegan_iron` and `vegan_zinc` raise those two reference intakes for a plant-only diet.
+    `pace_kg_per_week` is how fast weight is to change, without a sign; None takes the school's or
+    the usual pace. `weight_basis` says which weight counts for what goes by the kilogram;
+    `kcal_per_kg` and `measured_kcal` are for the formulas of that name. `vegan_iron` and
+    `vegan_zinc` raise those two reference intakes for a plant-only diet.
     """
 
     sex: str
@@ -107,17 +121,23 @@ def _check_size(person: Person, field: str) -> None:
     measure = "weight_kg" if field == "target_weight_kg" else field
     low, high = POSSIBLE[measure]
     if not math.isfinite(value) or not low <= value <= high:
-        raise OutOfRange(field, f"{name} {value:g} {unit} is not possible: give {low:g} to {high:g} {unit}.")
+        raise OutOfRange(
+            field, f"{name} {value:g} {unit} is not possible: give {low:g} to {high:g} {unit}."
+        )
     low, high = LIMITS[measure]
     if not low <= value <= high:
-        message = f"{name} {value:g} is outside {low:g} to {high:g} {unit}, which is what the formulas here cover."
+        message = (
+            f"{name} {value:g} is outside {low:g} to {high:g} {unit}, which is what the "
+            f"formulas here cover."
+        )
         if field == "age_years" and value < low:
             raise Referred(field, message, "a pediatric dietitian, with the child's physician")
         raise Referred(field, message, "a clinical dietitian, who sets the numbers by hand")
 
 
 def check(person: Person) -> None:
-    """Raises OutOfRange, naming the field, for what cannot be; Referred for a person whom the formulas do not cover."""
+    """Raises OutOfRange, naming the field, for what cannot be; Referred for a person whom the
+    formulas do not cover."""
     for field in _WORDS:
         _check_size(person, field)
     if person.sex not in SEXES:
@@ -139,8 +159,10 @@ def check(person: Person) -> None:
     if index < REFEEDING_BMI:
         raise Referred(
             "weight_kg",
-            f"BMI {index:.1f} is under {REFEEDING_BMI:g}: starting to eat again can drop phosphate, potassium and magnesium in the blood "
-            "within days. No energy is computed; it is usually begun at 5 to 10 kcal per kg with thiamine, in a hospital's hands "
+            f"BMI {index:.1f} is under {REFEEDING_BMI:g}: starting to eat again can drop "
+            f"phosphate, potassium and magnesium in the blood "
+            "within days. No energy is computed; it is usually begun at 5 to 10 kcal per kg with "
+            "thiamine, in a hospital's hands "
             "(NICE guideline CG32, from memory).",
             "the client's physician today, and a hospital nutrition team",
         )
@@ -149,13 +171,19 @@ def check(person: Person) -> None:
 def _check_choices(person: Person) -> None:
     pace = person.pace_kg_per_week
     if pace is not None and not 0 <= pace <= PACE_LIMIT:
-        raise OutOfRange("pace_kg_per_week", f"A pace is 0 to {PACE_LIMIT:g} kg a week, without a sign.")
+        raise OutOfRange(
+            "pace_kg_per_week", f"A pace is 0 to {PACE_LIMIT:g} kg a week, without a sign."
+        )
     for formula, field, unit, (low, high) in (
         ("kcal_per_kg", "kcal_per_kg", "kcal per kg", KCAL_PER_KG_LIMITS),
         ("measured", "measured_kcal", "kcal", MEASURED_LIMITS),
     ):
         value = getattr(person, field)
         if person.formula == formula and (value is None or not low <= value <= high):
-            raise OutOfRange(field, f"Give {low:g} to {high:g} {unit} for this way of computing the energy.")
+            raise OutOfRange(
+                field, f"Give {low:g} to {high:g} {unit} for this way of computing the energy."
+            )
     if person.weight_basis == "target" and person.target_weight_kg is None:
-        raise OutOfRange("target_weight_kg", "Give a target weight, or choose another weight to count.")
+        raise OutOfRange(
+            "target_weight_kg", "Give a target weight, or choose another weight to count."
+        )

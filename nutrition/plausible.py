@@ -1,4 +1,5 @@
-"""What an amount that nobody knows could come to at most: the largest plausible of its kind of food."""
+"""What an amount that nobody knows could come to at most: the largest plausible of its kind of
+food."""
 
 from __future__ import annotations
 
@@ -12,8 +13,9 @@ from nutrition.foods import Food, food_table
 from nutrition.nutrients import KEYS, SUMS
 from nutrition.profile import INDEX, Vector
 
-# The upper end of a kind is where all but so many of its foods lie below; a kind with fewer known values than this has none of its
-# own, and the whole table's stands in, if the nutrient is known for so much of it. Common practice, no source. [%], [1], [share]
+# The upper end of a kind is where all but so many of its foods lie below; a kind with fewer known
+# values than this has none of its own, and the whole table's stands in, if the nutrient is known
+# for so much of it. Common practice, no source. [%], [1], [share]
 UPPER_PERCENT, LEAST_KNOWN, KNOWN_ENOUGH = 95.0, 4, 0.5
 
 
@@ -42,9 +44,11 @@ def _upper(values: Vector) -> Vector:
 
 @lru_cache(maxsize=4096)
 def upper_per_100_g(food: Food) -> Vector:
-    """The largest plausible value of each nutrient for foods of this kind: of its group and state, its group, or all. Per 100 g.
+    """The largest plausible value of each nutrient for foods of this kind: of its group and state,
+    its group, or all. Per 100 g.
 
-    Nothing where too little is known of a nutrient to say: iodine, for instance, which only the foods' own mosts hold back.
+    Nothing where too little is known of a nutrient to say: iodine, for instance, which only the
+    foods' own mosts hold back.
     """
     kinds = _by_kind()
     out = kinds[("", "")]
@@ -56,8 +60,8 @@ def upper_per_100_g(food: Food) -> Vector:
 
 
 def unknown_at_most(foods: Sequence[Ingredient]) -> Mapping[str, float]:
-    """By nutrient, what the foods whose value is not known could bring at most. In each key's unit; keys with nothing unknown are
-    left out."""
+    """By nutrient, what the foods whose value is not known could bring at most. In each key's unit;
+    keys with nothing unknown are left out."""
     total = np.zeros(len(KEYS))
     for part in foods:
         missing = np.isnan(part.food.values)
@@ -73,5 +77,9 @@ def names_unknown(foods: Sequence[Ingredient], key: str) -> list[str]:
     """Names of the foods whose value of a nutrient, or of a part of a sum, is not known."""
     keys = SUMS.get(key, (key,))
     return list(
-        dict.fromkeys(part.food.name for part in foods if any(one in INDEX and np.isnan(part.food.values[INDEX[one]]) for one in keys))
+        dict.fromkeys(
+            part.food.name
+            for part in foods
+            if any(one in INDEX and np.isnan(part.food.values[INDEX[one]]) for one in keys)
+        )
     )

@@ -1,6 +1,7 @@
 """Profile: amounts of every nutrient with their ranges, and how much of them is unknown.
 
-The unknown is not zero. Every sum remembers over how many grams, and how many lines, a nutrient's value is known.
+The unknown is not zero. Every sum remembers over how many grams, and how many lines, a nutrient's
+value is known.
 """
 
 from __future__ import annotations
@@ -21,8 +22,8 @@ INDEX: dict[str, int] = {key: i for i, key in enumerate(KEYS)}
 class Amount:
     """An amount with its range. `known` is the share of the grams whose value is known [0 to 1].
 
-    Where `known` is below 1, or lines are `missing` (nobody knows what or how much they are), the amount is "at
-    least": what is unknown can only add to it.
+    Where `known` is below 1, or lines are `missing` (nobody knows what or how much they are), the
+    amount is "at least": what is unknown can only add to it.
     """
 
     amount: float
@@ -35,7 +36,8 @@ class Amount:
 
     @property
     def complete(self) -> bool:
-        """Whether nothing worth speaking of is unknown: no line without its grams, and all but a crumb is known."""
+        """Whether nothing worth speaking of is unknown: no line without its grams, and all but a
+        crumb is known."""
         return self.known > 0.995 and not self.missing
 
 
@@ -45,7 +47,18 @@ class Profile:
     Ranges of what is added go in quadrature: the errors of two lines are taken as independent.
     """
 
-    __slots__ = ("amounts", "down2", "up2", "known_g", "known_lines", "grams", "grams_down2", "grams_up2", "lines", "missing")
+    __slots__ = (
+        "amounts",
+        "down2",
+        "up2",
+        "known_g",
+        "known_lines",
+        "grams",
+        "grams_down2",
+        "grams_up2",
+        "lines",
+        "missing",
+    )
 
     def __init__(
         self,
@@ -72,13 +85,23 @@ class Profile:
 
     @classmethod
     def unsettled(cls) -> Profile:
-        """A line of which neither food nor grams are known: it adds nothing but the knowledge that it is there."""
+        """A line of which neither food nor grams are known: it adds nothing but the knowledge that
+        it is there."""
         zero = np.zeros(len(KEYS))
         return cls(zero, zero, zero, zero, zero, 0.0, 0.0, 0.0, 1, 1)
 
     @classmethod
-    def of(cls, per_100_g: Vector, low: Vector, high: Vector, grams: float, grams_low: float, grams_high: float) -> Profile:
-        """One line: values per 100 g with their spread (NaN where absent), and a weight with its range. [g]"""
+    def of(
+        cls,
+        per_100_g: Vector,
+        low: Vector,
+        high: Vector,
+        grams: float,
+        grams_low: float,
+        grams_high: float,
+    ) -> Profile:
+        """One line: values per 100 g with their spread (NaN where absent), and a weight with its
+        range. [g]"""
         known = ~np.isnan(per_100_g)
         value = np.where(known, per_100_g, 0.0) / 100.0
         down = np.where(known, per_100_g - low, 0.0) / 100.0 * grams
@@ -133,12 +156,22 @@ class Profile:
         )
 
     def weighing(self, grams: float) -> Profile:
-        """The same nutrients in a batch that was weighed at `grams`: measured beats computed. [g]"""
+        """The same nutrients in a batch that was weighed at `grams`: measured beats computed.
+        [g]"""
         if self.grams <= 0:
             return self
         share = grams / self.grams
         return Profile(
-            self.amounts, self.down2, self.up2, self.known_g * share, self.known_lines, grams, 0.0, 0.0, self.lines, self.missing
+            self.amounts,
+            self.down2,
+            self.up2,
+            self.known_g * share,
+            self.known_lines,
+            grams,
+            0.0,
+            0.0,
+            self.lines,
+            self.missing,
         )
 
     def __getitem__(self, key: str) -> Amount:

@@ -1,4 +1,5 @@
-"""Up to three different answers to one problem, each with what changed, by how much, and what limits it."""
+"""Up to three different answers to one problem, each with what changed, by how much, and what
+limits it."""
 
 from __future__ import annotations
 
@@ -10,10 +11,15 @@ from nutrition.balance import SLACK, Grid, Problem, name_of, npt_ints
 from nutrition.balance_solver import SCALE, Answer, Model, answer_from, balance, total_of
 from nutrition.profile import Vector
 
-# How much further from the aims another answer may be: a share of the first one's distances, and a bit. Misses must not grow.
+# How much further from the aims another answer may be: a share of the first one's distances, and a
+# bit. Misses must not grow.
 GIVE_SHARE, GIVE = 0.15, 0.05
 OTHER_SECONDS = 0.08
-CLOSEST, MOST_FOOD, LEAST_SAUCE = "Closest to what is there", "Most food for the calories", "Least sauce and topping"
+CLOSEST, MOST_FOOD, LEAST_SAUCE = (
+    "Closest to what is there",
+    "Most food for the calories",
+    "Least sauce and topping",
+)
 SAUCES = ("sauce", "topping")
 
 
@@ -55,7 +61,10 @@ def limited_by(grid: Grid, steps: npt_ints, at: int, direction: int) -> str:
     here, there = grid.totals(steps), grid.totals(further)
 
     def missed(totals: Vector) -> Vector:
-        return np.asarray(np.nan_to_num(np.maximum(grid.low - totals, 0.0)) + np.nan_to_num(np.maximum(totals - grid.high, 0.0)))
+        return np.asarray(
+            np.nan_to_num(np.maximum(grid.low - totals, 0.0))
+            + np.nan_to_num(np.maximum(totals - grid.high, 0.0))
+        )
 
     worse = grid.weight * (missed(there) - missed(here))
     if len(worse) and worse.max() > SLACK:
@@ -78,13 +87,14 @@ def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[Change, ...]:
         Change(part.id, part.name, part.grams, grams, "what is allowed")
         for part, grams in grid.fixed
         if abs(grams - part.grams) >= 0.05
-    ]  # fmt: skip
+    ]
     return tuple(sorted(out, key=lambda change: -abs(change.by)))
 
 
 def proposals(problem: Problem, seconds: float | None = None) -> list[Proposal]:
-    """The answer that comes first, and, where they differ from it: the one with the most food for no more calories, and the one
-    with the least sauce and topping. These miss the targets no more, and may be a little further from the aims.
+    """The answer that comes first, and, where they differ from it: the one with the most food for
+    no more calories, and the one with the least sauce and topping. These miss the targets no more,
+    and may be a little further from the aims.
     """
     first = balance(problem, seconds)
     # a calorie density is looked at around the portions that were found
@@ -94,7 +104,11 @@ def proposals(problem: Problem, seconds: float | None = None) -> list[Proposal]:
     if first.status == "infeasible" or not len(grid.free):
         return out
     for name, per_step in ((MOST_FOOD, _food(grid)), (LEAST_SAUCE, _sauce(grid))):
-        found = _other(grid, first, steps, per_step, keep_energy=name == MOST_FOOD) if per_step is not None else None
+        found = (
+            _other(grid, first, steps, per_step, keep_energy=name == MOST_FOOD)
+            if per_step is not None
+            else None
+        )
         if found is not None and not any(_same(found, told.answer) for told in out):
             out.append(Proposal(name, found, _changes(grid, found, grid.steps_of(found.portions))))
     return out
@@ -106,22 +120,32 @@ def _same(one: Answer, other: Answer) -> bool:
 
 def _food(grid: Grid) -> npt_ints:
     """What to make smallest for the most food: volume, less. [mL]"""
-    each: npt_ints = np.array([-round(part.ml_per_gram * part.step * 100) for part in grid.free], dtype=np.int64)
+    each: npt_ints = np.array(
+        [-round(part.ml_per_gram * part.step * 100) for part in grid.free], dtype=np.int64
+    )
     return each
 
 
 def _sauce(grid: Grid) -> npt_ints | None:
-    """What to make smallest for the least sauce and topping: their weight. [g] None where there is none."""
-    each: npt_ints = np.array([round(part.step * 100) if part.role in SAUCES else 0 for part in grid.free], dtype=np.int64)
+    """What to make smallest for the least sauce and topping: their weight. [g] None where there is
+    none."""
+    each: npt_ints = np.array(
+        [round(part.step * 100) if part.role in SAUCES else 0 for part in grid.free], dtype=np.int64
+    )
     return each if each.any() else None
 
 
-def _other(grid: Grid, first: Answer, steps: npt_ints, per_step: npt_ints, keep_energy: bool) -> Answer | None:
+def _other(
+    grid: Grid, first: Answer, steps: npt_ints, per_step: npt_ints, keep_energy: bool
+) -> Answer | None:
     model = Model(grid)
     room = len(grid.free)
     if model.misses:
         model.model.add(total_of(model.misses) <= int(grid.violation(steps) * SCALE) + room)
-    model.model.add(total_of(model.distances) <= int((grid.deviation(steps) * (1 + GIVE_SHARE) + GIVE) * SCALE) + room)
+    model.model.add(
+        total_of(model.distances)
+        <= int((grid.deviation(steps) * (1 + GIVE_SHARE) + GIVE) * SCALE) + room
+    )
     if keep_energy:
         kcal = [round(part.amount("energy_kcal") * part.step * 100) for part in grid.free]
         model.model.add(model.sum_of(kcal) <= int(np.dot(kcal, steps)))

@@ -1,4 +1,5 @@
-"""The amount of anything that can have a target: a nutrient, a sum of them, or an index, each with its range."""
+"""The amount of anything that can have a target: a nutrient, a sum of them, or an index, each with
+its range."""
 
 from __future__ import annotations
 
@@ -10,18 +11,27 @@ from nutrition.profile import Amount, Profile
 
 
 def amount_of(profile: Profile, key: str) -> Amount:
-    """The amount of a nutrient, of a sum in SUMS, of "kcal_per_gram" [kcal/g] or "pral_meq" [mEq]; range in quadrature.
+    """The amount of a nutrient, of a sum in SUMS, of "kcal_per_gram" [kcal/g] or "pral_meq" [mEq];
+    range in quadrature.
 
     Raises KeyError for another key.
     """
     if key in SUMS:
         return _weighted((profile[part], 1.0) for part in SUMS[key])
     if key == "pral_meq":
-        return _weighted(((profile[part], factor) for part, factor in PRAL_FACTORS.items()), below_zero=True)
+        return _weighted(
+            ((profile[part], factor) for part, factor in PRAL_FACTORS.items()), below_zero=True
+        )
     if key == "kcal_per_gram":
         energy, grams = profile["energy_kcal"], profile.grams or float("inf")
         return Amount(
-            energy.amount / grams, energy.low / grams, energy.high / grams, energy.known, energy.unknown_lines, energy.lines, energy.missing
+            energy.amount / grams,
+            energy.low / grams,
+            energy.high / grams,
+            energy.known,
+            energy.unknown_lines,
+            energy.lines,
+            energy.missing,
         )
     return profile[key]
 

@@ -21,7 +21,8 @@ SOURCE = "National Academies, Dietary Reference Intakes"
 
 @dataclass(frozen=True)
 class Reference:
-    """One reference intake per day: RDA or AI, and the upper level where there is one for food. In the key's unit."""
+    """One reference intake per day: RDA or AI, and the upper level where there is one for food. In
+    the key's unit."""
 
     key: str
     kind: str
@@ -54,13 +55,16 @@ def _rows() -> tuple[dict[str, str], ...]:
         return tuple(csv.DictReader(file))
 
 
-def reference_intakes(sex: str, age_years: float, life_stage: str = "adult") -> dict[str, Reference]:
+def reference_intakes(
+    sex: str, age_years: float, life_stage: str = "adult"
+) -> dict[str, Reference]:
     """The day's reference intakes by nutrient key. [each key's unit per day]
 
-    Upper levels that hold for supplements or preformed vitamins only (magnesium, folate, niacin, vitamins A and E) are
-    left out: food does not reach them.
+    Upper levels that hold for supplements or preformed vitamins only (magnesium, folate, niacin,
+    vitamins A and E) are left out: food does not reach them.
 
-    References: National Academies, Dietary Reference Intakes, 1997 to 2019; the values are from memory.
+    References: National Academies, Dietary Reference Intakes, 1997 to 2019; the values are from
+    memory.
     """
     first = age_group(age_years)
     words = group_words(sex, age_years, life_stage)
@@ -68,14 +72,24 @@ def reference_intakes(sex: str, age_years: float, life_stage: str = "adult") -> 
     for row in _rows():
         key = row["key"]
         if life_stage.startswith("pregnant"):
-            value = PREGNANT_OVER_30.get(key, float(row["pregnant"])) if first > 19 else float(row["pregnant"])
+            value = (
+                PREGNANT_OVER_30.get(key, float(row["pregnant"]))
+                if first > 19
+                else float(row["pregnant"])
+            )
         elif life_stage.startswith("lactating"):
-            value = LACTATING_OVER_30.get(key, float(row["lactating"])) if first > 19 else float(row["lactating"])
+            value = (
+                LACTATING_OVER_30.get(key, float(row["lactating"]))
+                if first > 19
+                else float(row["lactating"])
+            )
         else:
             value = float(row[f"{sex}_{first}"])
         stated = row["upper" if first < 51 else f"upper_{first}"]
         upper = float(stated) if stated else None
         if life_stage.startswith("pregnant"):
             upper = PREGNANT_UPPER.get(key, upper)
-        out[key] = Reference(key, row["kind"], value, upper, f"{SOURCE}, {row['source'].removeprefix('DRI ')}", words)
+        out[key] = Reference(
+            key, row["kind"], value, upper, f"{SOURCE}, {row['source'].removeprefix('DRI ')}", words
+        )
     return out

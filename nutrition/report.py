@@ -12,9 +12,24 @@ from nutrition.servings import counted
 
 SIGNIFICANT = 6
 PRINTED = (
-    "energy_kcal", "protein_g", "fat_g", "saturated_fat_g", "carbohydrate_g", "fiber_g", "sugars_g", "sodium_mg", "potassium_mg",
-    "phosphorus_mg", "calcium_mg", "magnesium_mg", "iron_mg", "zinc_mg", "vitamin_c_mg", "vitamin_b12_ug", "ala_g",
-)  # fmt: skip
+    "energy_kcal",
+    "protein_g",
+    "fat_g",
+    "saturated_fat_g",
+    "carbohydrate_g",
+    "fiber_g",
+    "sugars_g",
+    "sodium_mg",
+    "potassium_mg",
+    "phosphorus_mg",
+    "calcium_mg",
+    "magnesium_mg",
+    "iron_mg",
+    "zinc_mg",
+    "vitamin_c_mg",
+    "vitamin_b12_ug",
+    "ala_g",
+)
 
 
 def _round(value: float | None) -> float | None:
@@ -22,7 +37,8 @@ def _round(value: float | None) -> float | None:
 
 
 def nutrients(profile: Profile) -> dict[str, dict[str, object]]:
-    """Every nutrient of the table with amount, range, unit and the share of the grams that is known."""
+    """Every nutrient of the table with amount, range, unit and the share of the grams that is
+    known."""
     out: dict[str, dict[str, object]] = {}
     for nutrient in NUTRIENTS:
         value = profile[nutrient.key]
@@ -69,9 +85,18 @@ def as_data(facts: Facts) -> dict[str, object]:
             "servings": facts.recipe.servings,
             "serving_measure": counted(facts.recipe.serving_measure)[1] or None,
         },
-        "lines": [_line(line, cooked) for line, cooked in zip(facts.lines, facts.cooked, strict=True) if line.resolved],
+        "lines": [
+            _line(line, cooked)
+            for line, cooked in zip(facts.lines, facts.cooked, strict=True)
+            if line.resolved
+        ],
         "unresolved": [
-            {"text": line.text, "why": line.why, "candidates": [match.food.slug for match in line.candidates]} for line in facts.unresolved
+            {
+                "text": line.text,
+                "why": line.why,
+                "candidates": [match.food.slug for match in line.candidates],
+            }
+            for line in facts.unresolved
         ],
     }
 
@@ -83,14 +108,26 @@ def as_text(facts: Facts) -> str:
         out += [facts.recipe.title, "=" * len(facts.recipe.title)]
     for line, cooked in zip(facts.lines, facts.cooked, strict=True):
         if line.food is not None and line.grams is not None:
-            after = f" -> {cooked.grams:.0f} g cooked" if cooked and abs(cooked.grams - line.grams) >= 0.5 else ""
-            out.append(f"{line.grams:8.1f} g ({line.low:.0f}-{line.high:.0f}, {line.basis}){after}  {line.food.name}  <- {line.text}")
+            after = (
+                f" -> {cooked.grams:.0f} g cooked"
+                if cooked and abs(cooked.grams - line.grams) >= 0.5
+                else ""
+            )
+            out.append(
+                f"{line.grams:8.1f} g ({line.low:.0f}-{line.high:.0f}, {line.basis}){after}  "
+                f"{line.food.name}  <- {line.text}"
+            )
         else:
             near = ", ".join(match.food.name for match in line.candidates[:3])
-            out.append(f"  not counted: {line.text}: {line.why}" + (f" (near: {near})" if near else ""))
+            out.append(
+                f"  not counted: {line.text}: {line.why}" + (f" (near: {near})" if near else "")
+            )
     differs = facts.measured_differs
     if differs is not None:
-        out.append(f"The batch weighed {facts.recipe.batch_g:.0f} g; the lines come to {facts.computed_g:.0f} g ({differs:+.0%}).")
+        out.append(
+            f"The batch weighed {facts.recipe.batch_g:.0f} g; the lines come to "
+            f"{facts.computed_g:.0f} g ({differs:+.0%})."
+        )
         if facts.asks_what_was_left_out:
             out.append("That is more than 15 % apart: was a line left out, or how it was cooked?")
     serving, per_100, batch = facts.serving, facts.per_100_g, facts.batch
@@ -101,7 +138,10 @@ def as_text(facts: Facts) -> str:
         places = nutrient.decimals
         name = f"{nutrient.name[:17]} [{nutrient.unit}]"
         spread = f"({value.low:.{places}f}-{value.high:.{places}f})"
-        row = f"{value.amount:>16.{places}f} {spread:<13}{per_100[key].amount:>12.{places}f}{batch[key].amount:>14.{places}f}"
+        row = (
+            f"{value.amount:>16.{places}f} "
+            f"{spread:<13}{per_100[key].amount:>12.{places}f}{batch[key].amount:>14.{places}f}"
+        )
         out.append(f"{name:24}{row}  {value.known:.0%}" + ("" if value.complete else "  at least"))
     out.append("")
     words = {

@@ -1,6 +1,8 @@
-"""The sauce bench: a sauce and the bowls it must cover; thinned by how much, what it then costs a bowl, what can go before a target.
+"""The sauce bench: a sauce and the bowls it must cover; thinned by how much, what it then costs a
+bowl, what can go before a target.
 
-Volumes add when a sauce is thinned: what is dissolved in it makes that a little too much. Common practice, no source.
+Volumes add when a sauce is thinned: what is dissolved in it makes that a little too much. Common
+practice, no source.
 """
 
 from __future__ import annotations
@@ -20,12 +22,14 @@ MOST_THINNED = 3.0
 RICH_SHARE = 0.05
 
 
-# A sauce fills its gaps: it takes about the room that water of its weight takes. Common practice, no source. [mL/g]
+# A sauce fills its gaps: it takes about the room that water of its weight takes. Common practice,
+# no source. [mL/g]
 POURED_ML_PER_G = 1.0
 
 
 def poured_ml(facts: Facts) -> float:
-    """The room a sauce takes: as it was portioned out, or else by its weight. [mL] Not the sum of its dry and leafy parts."""
+    """The room a sauce takes: as it was portioned out, or else by its weight. [mL] Not the sum of
+    its dry and leafy parts."""
     return facts.measured_ml or facts.batch.grams * POURED_ML_PER_G
 
 
@@ -42,7 +46,8 @@ class Sauce:
         return self.volume_ml / self.batch.grams
 
     def thinner_profile(self, added_ml: float) -> Profile:
-        """What so much of the thinner brings. [mL] Where its volume is unknown, a milliliter weighs a gram."""
+        """What so much of the thinner brings. [mL] Where its volume is unknown, a milliliter weighs
+        a gram."""
         return self.thinner.profile(added_ml * self.thinner_g_per_ml)
 
     @property
@@ -53,7 +58,8 @@ class Sauce:
 
 @dataclass(frozen=True)
 class Covered:
-    """The sauce thinned by `added_ml` over so many bowls: per bowl, and what is left over. [mL], [g], [kcal/g]"""
+    """The sauce thinned by `added_ml` over so many bowls: per bowl, and what is left over. [mL],
+    [g], [kcal/g]"""
 
     added_ml: float
     added_g: float
@@ -70,9 +76,11 @@ def thinned(sauce: Sauce, added_ml: float) -> Profile:
 
 
 def cover(sauce: Sauce, bowls: float, per_bowl_ml: float, added_ml: float | None = None) -> Covered:
-    """The batch over so many bowls, each with `per_bowl_ml`; thinned just so far that it reaches, or by `added_ml`. [mL]
+    """The batch over so many bowls, each with `per_bowl_ml`; thinned just so far that it reaches,
+    or by `added_ml`. [mL]
 
-    Raises ValueError for bowls or portions that are not above zero, or a sauce without weight or volume.
+    Raises ValueError for bowls or portions that are not above zero, or a sauce without weight or
+    volume.
     """
     if not bowls > 0 or not per_bowl_ml > 0:
         raise ValueError("bowls and the sauce for each must be above zero")
@@ -84,11 +92,20 @@ def cover(sauce: Sauce, bowls: float, per_bowl_ml: float, added_ml: float | None
     share = min(per_bowl_ml / volume, 1.0 / bowls)
     density = whole["energy_kcal"].amount / whole.grams
     left = max(volume - needed, 0.0)
-    return Covered(added, added * sauce.thinner_g_per_ml, volume, whole * share, left, density, volume > MOST_THINNED * sauce.volume_ml)
+    return Covered(
+        added,
+        added * sauce.thinner_g_per_ml,
+        volume,
+        whole * share,
+        left,
+        density,
+        volume > MOST_THINNED * sauce.volume_ml,
+    )
 
 
 def to_density(sauce: Sauce, density: float) -> float | None:
-    """How much thinner brings the sauce to a calorie density; 0 where it is there already, None where it cannot. [mL] from [kcal/g]"""
+    """How much thinner brings the sauce to a calorie density; 0 where it is there already, None
+    where it cannot. [mL] from [kcal/g]"""
     energy, grams = sauce.batch["energy_kcal"].amount, sauce.batch.grams
     if energy <= density * grams:
         return 0.0
@@ -100,7 +117,8 @@ def to_density(sauce: Sauce, density: float) -> float | None:
 
 @dataclass(frozen=True)
 class Rich:
-    """A rich line: its weight in the batch and its share of the fat; how much may go at most. [g], [0 to 1]"""
+    """A rich line: its weight in the batch and its share of the fat; how much may go at most. [g],
+    [0 to 1]"""
 
     name: str
     grams: float
@@ -123,7 +141,8 @@ def rich_lines(facts: Facts) -> list[Rich]:
 
 @dataclass(frozen=True)
 class Cut:
-    """How much of a rich line must go so that a bowl keeps to a most; the room it took is made up with thinner. [g], [mL]
+    """How much of a rich line must go so that a bowl keeps to a most; the room it took is made up
+    with thinner. [g], [mL]
 
     `share` of the line goes [0 to 1]; `enough` says whether leaving all of it out is enough.
     """
@@ -136,22 +155,29 @@ class Cut:
 
 
 def without(facts: Facts, sauce: Sauce, rich: Rich, share: float) -> tuple[Profile, float]:
-    """The batch without a share of a rich line [0 to 1], its room made up with thinner; and how much of that. [mL]"""
+    """The batch without a share of a rich line [0 to 1], its room made up with thinner; and how
+    much of that. [mL]"""
     line, cooked = facts.rows[rich.at]
     assert cooked is not None and line.food is not None
     gone_ml = line.food.volume_ml(rich.grams * share) or rich.grams * share * sauce.ml_per_gram
     return sauce.batch + cooked.profile * -share + sauce.thinner_profile(gone_ml), gone_ml
 
 
-def cut(facts: Facts, sauce: Sauce, rich: Rich, bowls: float, per_bowl_ml: float, key: str, most: float) -> Cut:
-    """How much of a rich line can go before a bowl's sauce is at most `most` of a key, at the thinning that reaches. In its unit.
+def cut(
+    facts: Facts, sauce: Sauce, rich: Rich, bowls: float, per_bowl_ml: float, key: str, most: float
+) -> Cut:
+    """How much of a rich line can go before a bowl's sauce is at most `most` of a key, at the
+    thinning that reaches. In its unit.
 
-    What a bowl gets is linear in the share that goes, so the share is found directly. Raises ValueError as `cover` does.
+    What a bowl gets is linear in the share that goes, so the share is found directly. Raises
+    ValueError as `cover` does.
     """
 
     def bowl(share: float) -> tuple[Profile, float]:
         batch, made_up = without(facts, sauce, rich, share)
-        return cover(Sauce(batch, sauce.volume_ml, sauce.thinner), bowls, per_bowl_ml).per_bowl, made_up
+        return cover(
+            Sauce(batch, sauce.volume_ml, sauce.thinner), bowls, per_bowl_ml
+        ).per_bowl, made_up
 
     now, none = amount_of(bowl(0.0)[0], key).amount, amount_of(bowl(1.0)[0], key).amount
     if now <= most:
@@ -161,4 +187,10 @@ def cut(facts: Facts, sauce: Sauce, rich: Rich, bowls: float, per_bowl_ml: float
     else:
         share = (now - most) / (now - none)
     profile, made_up = bowl(share)
-    return Cut(rich.grams * share, share, amount_of(profile, key).amount <= most * (1 + 1e-9), profile, made_up)
+    return Cut(
+        rich.grams * share,
+        share,
+        amount_of(profile, key).amount <= most * (1 + 1e-9),
+        profile,
+        made_up,
+    )

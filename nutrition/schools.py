@@ -1,4 +1,5 @@
-"""The schools of practice: what each sets, avoids, favors and asks for every day, from data/schools.toml."""
+"""The schools of practice: what each sets, avoids, favors and asks for every day, from
+data/schools.toml."""
 
 from __future__ import annotations
 
@@ -13,7 +14,8 @@ from nutrition.foods import DATA
 from nutrition.nutrients import NUTRIENT
 from nutrition.shifts import BadRow, FoodStance, Shift, is_published, read_shift, read_stance
 
-# What general guidance calls a usual pace of losing weight, one to two pounds a week at most. From memory. [kg/week]
+# What general guidance calls a usual pace of losing weight, one to two pounds a week at most. From
+# memory. [kg/week]
 USUAL_LOSS = (0.25, 0.9)
 GENERAL_PACE = {"lose": 0.5, "gain": 0.25, "muscle": 0.2}
 FASTEST_PACE = 1.5
@@ -48,7 +50,8 @@ class Habit:
 
 @dataclass(frozen=True)
 class Pace:
-    """How fast weight is to change. [kg/week] Within `near_kg` of the target the pace `near` holds for losing."""
+    """How fast weight is to change. [kg/week] Within `near_kg` of the target the pace `near` holds
+    for losing."""
 
     lose: float
     gain: float
@@ -61,7 +64,12 @@ class Pace:
     def of(self, goal: str, to_go_kg: float | None) -> float:
         """The pace for a goal with so far to go. [kg/week] from [kg]; zero to hold."""
         if goal == "lose":
-            close = self.near is not None and self.near_kg is not None and to_go_kg is not None and to_go_kg <= self.near_kg
+            close = (
+                self.near is not None
+                and self.near_kg is not None
+                and to_go_kg is not None
+                and to_go_kg <= self.near_kg
+            )
             return self.near if close and self.near is not None else self.lose
         return {"gain": self.gain, "muscle": self.muscle}.get(goal, 0.0)
 
@@ -113,20 +121,38 @@ def _amount(row: Mapping[str, Any], name: str, low: float, high: float, what: st
 
 
 def _habit(row: Mapping[str, Any]) -> Habit:
-    least, most = (_amount(row, name, 0, 5000, f"{row.get('name', 'a habit')} in grams") for name in ("least_g", "most_g"))
+    least, most = (
+        _amount(row, name, 0, 5000, f"{row.get('name', 'a habit')} in grams")
+        for name in ("least_g", "most_g")
+    )
     if (least is None) == (most is None):
         raise BadRow(f"{row.get('name', 'a habit')} needs a least or a most in grams, not both")
-    return Habit(str(row["name"]), _known_classes(tuple(row["classes"])), least, most, str(row["reason"]), str(row["source"]))
+    return Habit(
+        str(row["name"]),
+        _known_classes(tuple(row["classes"])),
+        least,
+        most,
+        str(row["reason"]),
+        str(row["source"]),
+    )
 
 
 def _plate_part(row: Mapping[str, Any]) -> PlatePart:
     share = _amount(row, "share", 0, 1, f"the share of {row.get('part', 'a part')}")
-    return PlatePart(str(row["part"]), _known_classes(tuple(row["classes"])), share or 0.0, str(row["reason"]), str(row["source"]))
+    return PlatePart(
+        str(row["part"]),
+        _known_classes(tuple(row["classes"])),
+        share or 0.0,
+        str(row["reason"]),
+        str(row["source"]),
+    )
 
 
 def _pace(row: Mapping[str, Any]) -> Pace:
     def of(name: str) -> float | None:
-        return _amount(row, name, 0, 10 if name == "near_kg" else FASTEST_PACE, "a pace in kg a week")
+        return _amount(
+            row, name, 0, 10 if name == "near_kg" else FASTEST_PACE, "a pace in kg a week"
+        )
 
     lose, gain, muscle = (of(name) for name in ("lose", "gain", "muscle"))
     return Pace(
@@ -141,7 +167,8 @@ def _pace(row: Mapping[str, Any]) -> Pace:
 
 
 def read_school(code: str, data: Mapping[str, Any]) -> School:
-    """A school from its data, built in or a practitioner's copy. Raises BadRow saying what is wrong in which line."""
+    """A school from its data, built in or a practitioner's copy. Raises BadRow saying what is wrong
+    in which line."""
     try:
         plate = tuple(_plate_part(row) for row in data["plate"])
         if plate and abs(sum(part.share for part in plate) - 1.0) > 0.011:

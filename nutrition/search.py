@@ -13,7 +13,10 @@ from rapidfuzz import fuzz, process
 
 from nutrition.foods import DATA, Food, FoodTable, food_table
 
-STATE_WORDS = frozenset("raw cooked dry dried canned drained undrained rinsed frozen fresh ready pickled boiled baked roasted".split())
+STATE_WORDS = frozenset(
+    "raw cooked dry dried canned drained undrained rinsed frozen fresh ready pickled boiled baked "
+    "roasted".split()
+)
 # Nobody says these of the usual kind.
 SILENT_WORDS = frozenset({"fortified", "enriched"})
 # In a recipe an unqualified name means this form of it.
@@ -37,7 +40,19 @@ EXTRA_WORD = 0.11
 SPARE = 6
 WHOLE_ALIAS_LIFT = 0.2
 _KEEP = frozenset(
-    {"molasses", "hummus", "couscous", "swiss", "brussels", "asparagus", "citrus", "bulgur", "lemongrass", "watercress", "cress"}
+    {
+        "molasses",
+        "hummus",
+        "couscous",
+        "swiss",
+        "brussels",
+        "asparagus",
+        "citrus",
+        "bulgur",
+        "lemongrass",
+        "watercress",
+        "cress",
+    }
 )
 
 
@@ -62,7 +77,13 @@ def singular(word: str) -> str:
 
 def words(text: str) -> list[str]:
     """Plain lower-case words, singular, without accents."""
-    plain = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode().lower().replace("'", "")
+    plain = (
+        unicodedata.normalize("NFKD", text)
+        .encode("ascii", "ignore")
+        .decode()
+        .lower()
+        .replace("'", "")
+    )
     return [singular(word) for word in re.findall(r"[a-z0-9]+", plain)]
 
 
@@ -86,7 +107,8 @@ class FoodIndex:
         self.longest_alias = max(len(alias) for alias in self.aliases)
 
     def expand(self, names: list[str], state: str | None = None) -> list[str]:
-        """Put our names for other people's names, the longest first. A `state` that was said stands for the one a name implies."""
+        """Put our names for other people's names, the longest first. A `state` that was said stands
+        for the one a name implies."""
         out: list[str] = []
         i = 0
         while i < len(names):
@@ -113,7 +135,9 @@ class FoodIndex:
         """The known word nearest to this one, or the word itself."""
         if word in self.by_word or len(word) < 4:
             return word
-        best = process.extractOne(word, self.alias_words + self.vocabulary, scorer=fuzz.ratio, score_cutoff=FUZZY_CUTOFF)
+        best = process.extractOne(
+            word, self.alias_words + self.vocabulary, scorer=fuzz.ratio, score_cutoff=FUZZY_CUTOFF
+        )
         return str(best[0]) if best else word
 
     def _hits(self, word: str, prefix: bool) -> dict[int, float]:
@@ -126,12 +150,18 @@ class FoodIndex:
         return hits
 
     def search(
-        self, query: str, limit: int = 12, state: str | None = None, *, typing: bool = False, qualifiers: Iterable[str] = ()
+        self,
+        query: str,
+        limit: int = 12,
+        state: str | None = None,
+        *,
+        typing: bool = False,
+        qualifiers: Iterable[str] = (),
     ) -> list[Match]:
         """The best matches, best first.
 
-        `typing` lets the last word be a beginning of one. `state` (dry, cooked, canned, drained ...) and `qualifiers` (no salt
-        added, ground, smoked ...) lift foods that are so.
+        `typing` lets the last word be a beginning of one. `state` (dry, cooked, canned, drained
+        ...) and `qualifiers` (no salt added, ground, smoked ...) lift foods that are so.
         """
         wanted = [words(qualifier) for qualifier in qualifiers]
         # what qualifies a name lifts the foods that are so, and is not held against the others
@@ -148,13 +178,20 @@ class FoodIndex:
         lift = WHOLE_ALIAS_LIFT if tuple(asked) in self.aliases else 0.0
         best = {i: score + lift for i, score in self._scored(expanded, state, typing).items()}
         literal = [self._spelled(word) for word in written]
-        if expanded != literal and (state or len([word for word in literal if word not in STATE_WORDS]) > 1):
-            # what was written may itself be a food's name: "smoked tofu", though tofu alone means firm tofu
+        if expanded != literal and (
+            state or len([word for word in literal if word not in STATE_WORDS]) > 1
+        ):
+            # what was written may itself be a food's name: "smoked tofu", though tofu alone means
+            # firm tofu
             for i, score in self._scored(literal, state, typing).items():
                 best[i] = max(best.get(i, score), score)
         out = []
         for i, score in best.items():
-            qualified = sum(QUALIFIER_LIFT + EXTRA_WORD * len(qualifier) for qualifier in wanted if set(qualifier) <= set(self.words[i]))
+            qualified = sum(
+                QUALIFIER_LIFT + EXTRA_WORD * len(qualifier)
+                for qualifier in wanted
+                if set(qualifier) <= set(self.words[i])
+            )
             out.append(Match(self.foods[i], score + qualified))
         out.sort(key=lambda match: (-match.score, len(match.food.name), match.food.slug))
         return out[:limit]
@@ -172,7 +209,11 @@ class FoodIndex:
         out = {}
         for i, score in scores.items():
             food, names = self.foods[i], self.words[i]
-            extra = [word for word in names if word not in expanded and word not in STATE_WORDS and word not in SILENT_WORDS]
+            extra = [
+                word
+                for word in names
+                if word not in expanded and word not in STATE_WORDS and word not in SILENT_WORDS
+            ]
             total = score / len(content) - EXTRA_WORD * len(extra)
             # the head noun said outright counts more than one met in passing
             if names[0] in expanded:
@@ -187,7 +228,13 @@ class FoodIndex:
         return out
 
     def usable(
-        self, query: str, limit: int = 12, state: str | None = None, *, typing: bool = False, qualifiers: Iterable[str] = ()
+        self,
+        query: str,
+        limit: int = 12,
+        state: str | None = None,
+        *,
+        typing: bool = False,
+        qualifiers: Iterable[str] = (),
     ) -> list[Match]:
         """As `search`, without the comparators: what a recipe, bowl or day may hold."""
         # asked for with room to spare, so that leaving comparators out leaves enough
@@ -199,7 +246,9 @@ class FoodIndex:
         if state:
             said |= set(re.findall(r"[a-z]+", state))
         if said:
-            have = set(re.findall(r"[a-z]+", food.state)) | {word for word in words(food.name) if word in STATE_WORDS}
+            have = set(re.findall(r"[a-z]+", food.state)) | {
+                word for word in words(food.name) if word in STATE_WORDS
+            }
             if "dried" in said:
                 said = said - {"dried"} | {"dry"}
             if "dried" in have:
@@ -209,7 +258,11 @@ class FoodIndex:
             if "frozen" in said and "frozen" not in have and "raw" in have:
                 return 0.05
             # a drained or rinsed bean that is not said to be canned may still be canned
-            agree, miss, over = len(said & have), len(said - have), len(have - said - {"and", "ready", "fresh"})
+            agree, miss, over = (
+                len(said & have),
+                len(said - have),
+                len(have - said - {"and", "ready", "fresh"}),
+            )
             return 0.16 * agree - 0.08 * miss - 0.04 * over
         plain = PLAIN_STATE.get(food.group)
         if food.group == "legume" and MEASURED_DRY.search(food.name.lower()):

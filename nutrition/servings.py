@@ -1,4 +1,5 @@
-"""A serving as it is measured: grams, a household measure, pieces, or a share of the pan; and how many of them the batch gives."""
+"""A serving as it is measured: grams, a household measure, pieces, or a share of the pan; and how
+many of them the batch gives."""
 
 from __future__ import annotations
 
@@ -15,7 +16,8 @@ if TYPE_CHECKING:
     from nutrition.recipe import Facts
 
 _SHARE = re.compile(
-    r"^\s*(?:an?\s+|one\s+)?(\d+/\d+|\d+(?:\.\d+)?\s*%|half|third|quarter|fifth|sixth|eighth)\s+of\s+the\s+"
+    r"^\s*(?:an?\s+|one\s+)?(\d+/\d+|\d+(?:\.\d+)?\s*%|half|third|quarter|fifth|sixth"
+    r"|eighth)\s+of\s+the\s+"
     r"(?:pan|pot|tray|batch|dish)\s*$",
     re.I,
 )
@@ -36,7 +38,8 @@ class UnreadableServing(ValueError):
 
 @dataclass(frozen=True)
 class Measured:
-    """One serving by its measure [g], how many the batch gives, and a check while portioning, in words."""
+    """One serving by its measure [g], how many the batch gives, and a check while portioning, in
+    words."""
 
     grams: float
     count: float
@@ -44,14 +47,20 @@ class Measured:
 
 
 def counted(text: str) -> tuple[float | None, str]:
-    """How many were portioned out, and the measure of one: "5 x 1/2 cup heaping" is (5.0, "1/2 cup heaping"). None for no count."""
+    """How many were portioned out, and the measure of one: "5 x 1/2 cup heaping" is (5.0, "1/2 cup
+    heaping"). None for no count."""
     match = _COUNTED.match(text)
     count = float(match[1]) if match else 0.0
-    return (count, match[2]) if match and MOST_COUNTED >= count >= LEAST_COUNTED else (None, text.strip())
+    return (
+        (count, match[2])
+        if match and MOST_COUNTED >= count >= LEAST_COUNTED
+        else (None, text.strip())
+    )
 
 
 def portioned_ml(text: str, system: str = "us") -> float | None:
-    """The batch's volume where it was portioned out by a measure of volume, "5 x 1/2 cup heaping". [mL] None otherwise."""
+    """The batch's volume where it was portioned out by a measure of volume, "5 x 1/2 cup heaping".
+    [mL] None otherwise."""
     count, one = counted(text)
     if count is None:
         return None
@@ -59,11 +68,16 @@ def portioned_ml(text: str, system: str = "us") -> float | None:
     if reading is None:
         return None
     volume = units.milliliters(reading.terms[0].unit, system)
-    return None if volume is None else count * reading.terms[0].times(FILLS.get(reading.fill, 1.0)).best * volume
+    return (
+        None
+        if volume is None
+        else count * reading.terms[0].times(FILLS.get(reading.fill, 1.0)).best * volume
+    )
 
 
 def measured(facts: Facts, text: str, system: str = "us") -> Measured:
-    """What "120 g", "1/2 cup heaping", "5 pieces" or "1/6 of the pan" makes of the batch. Raises UnreadableServing."""
+    """What "120 g", "1/2 cup heaping", "5 pieces" or "1/6 of the pan" makes of the batch. Raises
+    UnreadableServing."""
     batch = facts.batch.grams
     if batch <= 0:
         raise UnreadableServing("The batch weighs nothing yet.")
@@ -74,16 +88,33 @@ def measured(facts: Facts, text: str, system: str = "us") -> Measured:
     share, pieces = _SHARE.match(text), _PIECES.match(text)
     if share:
         said = share[1].lower()
-        if said not in _PARTS and not any(digit in "123456789" for digit in said.partition("/")[2] or said):
+        if said not in _PARTS and not any(
+            digit in "123456789" for digit in said.partition("/")[2] or said
+        ):
             raise UnreadableServing(f"“{text}” is no share of the pan: it is nothing of it.")
-        count = _PARTS[said] if said in _PARTS else 100.0 / float(said.rstrip("% ")) if "%" in said else 1.0 / number(said)
-        return _checked(batch / count, count, f"each share of the pan should weigh {batch / count:.0f} g")
+        count = (
+            _PARTS[said]
+            if said in _PARTS
+            else 100.0 / float(said.rstrip("% "))
+            if "%" in said
+            else 1.0 / number(said)
+        )
+        return _checked(
+            batch / count, count, f"each share of the pan should weigh {batch / count:.0f} g"
+        )
     if pieces and int(pieces[1]) > 0:
         count = float(pieces[1])
-        return _checked(batch / count, count, f"{count:.0f} equal pieces should weigh {batch / count:.0f} g each: weigh one while rolling")
+        return _checked(
+            batch / count,
+            count,
+            f"{count:.0f} equal pieces should weigh {batch / count:.0f} g each: weigh one while "
+            f"rolling",
+        )
     reading = _read_measure(text, system)
     if reading is None:
-        raise UnreadableServing(f"“{text}” is no measure. Write grams, a cup or spoon, pieces, or a share of the pan.")
+        raise UnreadableServing(
+            f"“{text}” is no measure. Write grams, a cup or spoon, pieces, or a share of the pan."
+        )
     term = reading.terms[0].times(FILLS.get(reading.fill, 1.0))
     per_gram, volume = units.grams(term.unit), units.milliliters(term.unit, system)
     if per_gram is not None:
@@ -91,11 +122,16 @@ def measured(facts: Facts, text: str, system: str = "us") -> Measured:
     elif volume is not None and facts.volume_ml:
         grams = term.best * volume * batch / facts.volume_ml
     else:
-        raise UnreadableServing(f"“{text}” cannot be weighed for this dish. Write it in grams, pieces or a share of the pan.")
+        raise UnreadableServing(
+            f"“{text}” cannot be weighed for this dish. Write it in grams, pieces or a share of "
+            f"the pan."
+        )
     if not grams > 0:
         raise UnreadableServing(f"“{text}” weighs nothing.")
     count = batch / grams
-    return _checked(grams, count, f"the batch gives {fraction(count)[1]} of them at about {grams:.0f} g")
+    return _checked(
+        grams, count, f"the batch gives {fraction(count)[1]} of them at about {grams:.0f} g"
+    )
 
 
 def _read_measure(text: str, system: str) -> Reading | None:

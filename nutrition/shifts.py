@@ -1,4 +1,5 @@
-"""Rows of data that schools and conditions have in common: numbers laid over a target, and what they say of foods."""
+"""Rows of data that schools and conditions have in common: numbers laid over a target, and what
+they say of foods."""
 
 from __future__ import annotations
 
@@ -12,15 +13,29 @@ from nutrition.statements import Statement
 
 PER = ("day", "kg", "1000 kcal", "percent of energy")
 STANCES = ("avoid", "limit", "favor")
-KCAL_PER_G = {"protein_g": 4.0, "carbohydrate_g": 4.0, "sugars_g": 4.0, "added_sugars_g": 4.0} | dict.fromkeys(
-    ("fat_g", "saturated_fat_g", "monounsaturated_fat_g", "polyunsaturated_fat_g", "linoleic_g", "ala_g"), 9.0
+KCAL_PER_G = {
+    "protein_g": 4.0,
+    "carbohydrate_g": 4.0,
+    "sugars_g": 4.0,
+    "added_sugars_g": 4.0,
+} | dict.fromkeys(
+    (
+        "fat_g",
+        "saturated_fat_g",
+        "monounsaturated_fat_g",
+        "polyunsaturated_fat_g",
+        "linoleic_g",
+        "ala_g",
+    ),
+    9.0,
 )
 NUMBER_WORDS = {"low": "the least", "aim": "the aim", "high": "the most"}
 COMMON_PRACTICE = "common practice"
 
 
 def is_published(source: str) -> bool:
-    """Whether a published source stands behind all of a line, and no part of it is common practice."""
+    """Whether a published source stands behind all of a line, and no part of it is common
+    practice."""
     return COMMON_PRACTICE not in source
 
 
@@ -30,7 +45,8 @@ class BadRow(ValueError):
 
 @dataclass(frozen=True)
 class Shift:
-    """Numbers laid over one target, per day, per kg of the weight used, per 1000 kcal, or as a share of the energy [%]."""
+    """Numbers laid over one target, per day, per kg of the weight used, per 1000 kcal, or as a
+    share of the energy [%]."""
 
     key: str
     per: str
@@ -53,7 +69,8 @@ class Shift:
         return set(self.needs) <= conditions and conditions.isdisjoint(self.void_with)
 
     def statement(self, rank: int, voice: str, kg: float, kcal: float) -> Statement:
-        """The shift for a body of `kg` [kg] on `kcal` [kcal/day], in the target's unit, with its arithmetic."""
+        """The shift for a body of `kg` [kg] on `kcal` [kcal/day], in the target's unit, with its
+        arithmetic."""
         if self.per == "kg":
             factor, arithmetic = kg, f" x {kg:.1f} kg"
         elif self.per == "1000 kcal":
@@ -63,10 +80,27 @@ class Shift:
             arithmetic = f" % of {kcal:.0f} kcal at {KCAL_PER_G[self.key]:g} kcal/g"
         else:
             factor, arithmetic = 1.0, ""
-        low, aim, high = (None if value is None else value * factor for value in (self.low, self.aim, self.high))
+        low, aim, high = (
+            None if value is None else value * factor for value in (self.low, self.aim, self.high)
+        )
         stated = [f"{value:g}" for value in (self.low, self.high) if value is not None]
-        worked = f" ({' to '.join(stated)}{arithmetic} = {self._result(low, high)})" if arithmetic and stated else ""
-        return Statement(self.key, rank, voice, low, aim, high, self.source, f"{self.reason}{worked}", self.replaces, self.priority)
+        worked = (
+            f" ({' to '.join(stated)}{arithmetic} = {self._result(low, high)})"
+            if arithmetic and stated
+            else ""
+        )
+        return Statement(
+            self.key,
+            rank,
+            voice,
+            low,
+            aim,
+            high,
+            self.source,
+            f"{self.reason}{worked}",
+            self.replaces,
+            self.priority,
+        )
 
     def _result(self, low: float | None, high: float | None) -> str:
         unit = NUTRIENT[self.key].unit
@@ -116,7 +150,9 @@ def read_shift(row: Mapping[str, Any]) -> Shift:
         raise BadRow(f"{NUTRIENT[key].name} needs a least, an aim or a most")
     in_order = [value for value in (low, aim, high) if value is not None]
     if in_order != sorted(in_order):
-        raise BadRow(f"{NUTRIENT[key].name}: the least, the aim and the most do not stand in that order")
+        raise BadRow(
+            f"{NUTRIENT[key].name}: the least, the aim and the most do not stand in that order"
+        )
     return Shift(
         key,
         per,

@@ -1,4 +1,5 @@
-"""The numbers that cautions look at: of a client's plan, of what they take, of a day and of the days planned around it."""
+"""The numbers that cautions look at: of a client's plan, of what they take, of a day and of the
+days planned around it."""
 
 from __future__ import annotations
 
@@ -24,7 +25,8 @@ IODINE_SOURCES = {"salt-iodized"}
 
 @dataclass(frozen=True)
 class PlannedDay:
-    """A day as planned: what it brings, supplements included, its foods, and how many main meals have something in them."""
+    """A day as planned: what it brings, supplements included, its foods, and how many main meals
+    have something in them."""
 
     profile: Profile
     foods: Sequence[Ingredient]
@@ -39,13 +41,18 @@ def body_numbers(person: Person) -> dict[str, float]:
     return out
 
 
-def plan_numbers(day: DayTargets, orders: Sequence[Order] = (), measured_kg_per_week: float | None = None) -> dict[str, float]:
-    """Of the targets in force: energy, pace, protein, limits, and numbers by hand that leave the computed band of a condition."""
+def plan_numbers(
+    day: DayTargets, orders: Sequence[Order] = (), measured_kg_per_week: float | None = None
+) -> dict[str, float]:
+    """Of the targets in force: energy, pace, protein, limits, and numbers by hand that leave the
+    computed band of a condition."""
     person, kcal, protein = day.person, day.targets["energy_kcal"].aim, day.targets["protein_g"]
     out = body_numbers(person) | {
         "energy_kcal": kcal,
         "energy_floor": KCAL_FLOOR[person.sex],
-        "resting_kcal": energy.mifflin_st_jeor(person.sex, person.weight_kg, person.height_cm, person.age_years),
+        "resting_kcal": energy.mifflin_st_jeor(
+            person.sex, person.weight_kg, person.height_cm, person.age_years
+        ),
         "floored": float(day.energy.floored),
         "energy_short": day.energy.need - kcal,
         "pace_kg": day.energy.pace,
@@ -69,23 +76,40 @@ def measured_numbers(person: Person, kg_per_week: float | None) -> dict[str, flo
     """How the weight moves by the scale; nothing where that is not known. [kg/week]"""
     if kg_per_week is None:
         return {}
-    return {"measured_loss_percent": max(-kg_per_week, 0.0) / person.weight_kg * 100.0, "measured_gain_kg": max(kg_per_week, 0.0)}
+    return {
+        "measured_loss_percent": max(-kg_per_week, 0.0) / person.weight_kg * 100.0,
+        "measured_gain_kg": max(kg_per_week, 0.0),
+    }
 
 
 def _by_hand(day: DayTargets, orders: Sequence[Order]) -> dict[str, float]:
     against = {"order": 0.0, "choice": 0.0}
     for order, computed in _of_conditions(day, orders):
-        aim = order.aim if order.aim is not None else order.low if order.low is not None else order.high
+        aim = (
+            order.aim
+            if order.aim is not None
+            else order.low
+            if order.low is not None
+            else order.high
+        )
         if aim is not None and judge(computed, aim)[0] != "inside":
             against[order.kind] += 1.0
-    return {"orders_against": against["order"], "choices_against": against["choice"], "orders_opened": float(len(_opened(day, orders)))}
+    return {
+        "orders_against": against["order"],
+        "choices_against": against["choice"],
+        "orders_opened": float(len(_opened(day, orders))),
+    }
 
 
 def _of_conditions(day: DayTargets, orders: Iterable[Order]) -> list[tuple[Order, Target]]:
     """Numbers set by hand whose computed target a condition set."""
     found = ((order, day.computed.get(order.key)) for order in orders)
     voices = ("general guidance", day.school.name if day.school else "")
-    return [(order, computed) for order, computed in found if computed is not None and computed.voice not in voices]
+    return [
+        (order, computed)
+        for order, computed in found
+        if computed is not None and computed.voice not in voices
+    ]
 
 
 def _opened(day: DayTargets, orders: Iterable[Order]) -> list[str]:
@@ -96,43 +120,70 @@ def _opened(day: DayTargets, orders: Iterable[Order]) -> list[str]:
             continue
         asked = max(value for value in (order.low, order.aim, order.high) if value is not None)
         if asked > computed.high * (1 + 1e-6):
-            says = band_words(order.key, order.low, order.high) if (order.low, order.high) != (None, None) else f"about {order.aim:g}"
+            says = (
+                band_words(order.key, order.low, order.high)
+                if (order.low, order.high) != (None, None)
+                else f"about {order.aim:g}"
+            )
             out.append(
-                f"{NUTRIENT[order.key].name} {says}, where {computed.voice} sets {band_words(computed.key, computed.low, computed.high)}"
+                f"{NUTRIENT[order.key].name} {says}, where {computed.voice} sets "
+                f"{band_words(computed.key, computed.low, computed.high)}"
             )
     return out
 
 
 def plan_words(day: DayTargets, orders: Iterable[Order] = ()) -> dict[str, str]:
-    """What cautions say in words of the targets in force: the orders that open a condition's limit, by name."""
+    """What cautions say in words of the targets in force: the orders that open a condition's limit,
+    by name."""
     return {"opened": "; ".join(_opened(day, orders))}
 
 
 def tablet_numbers(supplements: Sequence[Supplement]) -> dict[str, float]:
-    """What the supplements bring in a day, by nutrient, and the minerals that bind a tablet together."""
+    """What the supplements bring in a day, by nutrient, and the minerals that bind a tablet
+    together."""
     out = {f"tablet_{key}": 0.0 for key in KEYS}
     for supplement in supplements:
         out[f"tablet_{supplement.key}"] += supplement.per_day
-    out["tablet_binding_mg"] = sum(out[f"tablet_{key}"] for key in ("iron_mg", "calcium_mg", "magnesium_mg"))
+    out["tablet_binding_mg"] = sum(
+        out[f"tablet_{key}"] for key in ("iron_mg", "calcium_mg", "magnesium_mg")
+    )
     return out
 
 
 def day_numbers(planned: PlannedDay) -> dict[str, float]:
-    """A planned day's totals by nutrient, and its main meals. What is unknown of a total can only add to it."""
-    return {f"day_{key}": planned.profile[key].amount for key in KEYS} | {"day_meals": float(planned.main_meals)}
+    """A planned day's totals by nutrient, and its main meals. What is unknown of a total can only
+    add to it."""
+    return {f"day_{key}": planned.profile[key].amount for key in KEYS} | {
+        "day_meals": float(planned.main_meals)
+    }
 
 
-def week_numbers(days: Sequence[PlannedDay], supplements: Sequence[Supplement] = ()) -> dict[str, float]:
-    """Of the days planned around now: B12, how vitamin K swings, whether there are sources of iodine and omega-3."""
+def week_numbers(
+    days: Sequence[PlannedDay], supplements: Sequence[Supplement] = ()
+) -> dict[str, float]:
+    """Of the days planned around now: B12, how vitamin K swings, whether there are sources of
+    iodine and omega-3."""
     filled = [day for day in days if day.main_meals]
     if not filled:
         return {"week_days": 0.0}
     foods = [part for day in filled for part in day.foods]
     vitamin_k = [day.profile["vitamin_k_ug"].amount for day in filled]
     taken = {supplement.key for supplement in supplements}
-    iodine = [part for part in foods if "sea vegetables" in classes_of(part.food) or part.food.slug in IODINE_SOURCES]
-    iodine += [part for part in foods if part.food.group == "supplement" and part.food.slug.startswith("iodine")]
-    omega = [part for part in foods if "omega-3 plants" in classes_of(part.food) or part.food.slug.startswith("algae-oil")]
+    iodine = [
+        part
+        for part in foods
+        if "sea vegetables" in classes_of(part.food) or part.food.slug in IODINE_SOURCES
+    ]
+    iodine += [
+        part
+        for part in foods
+        if part.food.group == "supplement" and part.food.slug.startswith("iodine")
+    ]
+    omega = [
+        part
+        for part in foods
+        if "omega-3 plants" in classes_of(part.food) or part.food.slug.startswith("algae-oil")
+    ]
     out = {
         "week_days": float(len(filled)),
         "week_b12_ug": sum(day.profile["vitamin_b12_ug"].amount for day in filled) / len(filled),
@@ -154,6 +205,13 @@ def situation(
 ) -> Situation:
     """A person's situation with the numbers and foods at hand."""
     return Situation(
-        in_play(person.conditions, person.age_years), person.life_stage, person.goal, school_code, person.allergies, dislikes,
-        numbers or {}, foods, words or {},
-    )  # fmt: skip
+        in_play(person.conditions, person.age_years),
+        person.life_stage,
+        person.goal,
+        school_code,
+        person.allergies,
+        dislikes,
+        numbers or {},
+        foods,
+        words or {},
+    )

@@ -1,4 +1,5 @@
-"""What each voice says of one target, and which is in force: general guidance, the school, a condition, an order."""
+"""What each voice says of one target, and which is in force: general guidance, the school, a
+condition, an order."""
 
 from __future__ import annotations
 
@@ -12,14 +13,16 @@ GENERAL_VOICE = "general guidance"
 WHY_IN_FORCE = {
     SCHOOL: "a school stands over general guidance",
     CONDITION: "a condition stands over the school, general guidance and a choice",
-    WISH: "the practitioner's choice stands over the school and general guidance, within what a condition sets",
+    WISH: "the practitioner's choice stands over the school and general guidance, within what a "
+    "condition sets",
     ORDER: "a clinician's order stands over all that is computed",
 }
 
 
 @dataclass(frozen=True)
 class Target:
-    """One target of the day. `low` and `high` bound the band, either may be open (None). In the key's unit."""
+    """One target of the day. `low` and `high` bound the band, either may be open (None). In the
+    key's unit."""
 
     key: str
     low: float | None
@@ -33,9 +36,11 @@ class Target:
 
 @dataclass(frozen=True)
 class Statement:
-    """One voice on one target. An `aim` of None leaves the aim of the voices below, moved into this band.
+    """One voice on one target. An `aim` of None leaves the aim of the voices below, moved into this
+    band.
 
-    `replaces`: nothing of the voices below is kept, whether or not it fits. `priority` orders conditions among themselves.
+    `replaces`: nothing of the voices below is kept, whether or not it fits. `priority` orders
+    conditions among themselves.
     """
 
     key: str
@@ -52,7 +57,8 @@ class Statement:
 
 @dataclass(frozen=True)
 class Disagreement:
-    """Two voices that cannot both be followed: each with its numbers, which one is in force, and why."""
+    """Two voices that cannot both be followed: each with its numbers, which one is in force, and
+    why."""
 
     key: str
     about: str
@@ -86,7 +92,9 @@ def band_words(key: str, low: float | None, high: float | None) -> str:
 
 def target_words(target: Target) -> str:
     """ "at least 96 g, aim 106" """
-    return f"{band_words(target.key, target.low, target.high)}, aim {_number(target.key, target.aim)}"
+    return (
+        f"{band_words(target.key, target.low, target.high)}, aim {_number(target.key, target.aim)}"
+    )
 
 
 def _inside(aim: float, low: float | None, high: float | None) -> bool:
@@ -95,13 +103,23 @@ def _inside(aim: float, low: float | None, high: float | None) -> bool:
 
 
 def _clamp(aim: float, low: float | None, high: float | None) -> float:
-    return min(max(aim, low if low is not None else aim), high if high is not None else max(aim, low if low is not None else aim))
+    return min(
+        max(aim, low if low is not None else aim),
+        high if high is not None else max(aim, low if low is not None else aim),
+    )
 
 
 def _target(statement: Statement, low: float | None, aim: float, high: float | None) -> Target:
     return Target(
-        statement.key, low, aim, high, NUTRIENT[statement.key].unit, statement.source, statement.reason, statement.voice
-    )  # fmt: skip
+        statement.key,
+        low,
+        aim,
+        high,
+        NUTRIENT[statement.key].unit,
+        statement.source,
+        statement.reason,
+        statement.voice,
+    )
 
 
 def _says(key: str, low: float | None, high: float | None, aim: float) -> str:
@@ -122,8 +140,16 @@ def _over(below: Target, above: Statement) -> Target:
     aim = _clamp(wanted, above.low, above.high)
     if by_hand:
         # a bound that was not set by hand stays, as long as it fits
-        low = below.low if above.low is None and below.low is not None and below.low <= aim else above.low
-        high = below.high if above.high is None and below.high is not None and below.high >= aim else above.high
+        low = (
+            below.low
+            if above.low is None and below.low is not None and below.low <= aim
+            else above.low
+        )
+        high = (
+            below.high
+            if above.high is None and below.high is not None and below.high >= aim
+            else above.high
+        )
         return _target(above, low, aim, high)
     if stands_alone or not _inside(aim, below.low, below.high):
         return _target(above, above.low, aim, above.high)
@@ -133,17 +159,22 @@ def _over(below: Target, above: Statement) -> Target:
         return below
     merged = _target(above, low, aim, high)
     if (low, high) != (above.low, above.high):
-        kept = f"Kept within what {below.voice} says: {band_words(below.key, below.low, below.high)}."
+        kept = (
+            f"Kept within what {below.voice} says: {band_words(below.key, below.low, below.high)}."
+        )
         merged = replace(merged, reason=f"{above.reason} {kept}")
     return merged
 
 
 def _within(below: Target, condition: Target, wish: Statement) -> Target:
-    """A wish where a condition has spoken: it may ask for less room than the condition leaves, never for more."""
+    """A wish where a condition has spoken: it may ask for less room than the condition leaves,
+    never for more."""
     low = max((value for value in (wish.low, condition.low) if value is not None), default=None)
     high = min((value for value in (wish.high, condition.high) if value is not None), default=None)
     aim = _clamp(below.aim if wish.aim is None else wish.aim, low, high)
-    if (low is not None and high is not None and low > high) or not _inside(aim, condition.low, condition.high):
+    if (low is not None and high is not None and low > high) or not _inside(
+        aim, condition.low, condition.high
+    ):
         return below
     return _target(wish, low, aim, high)
 
@@ -155,35 +186,54 @@ def _laid_over(ordered: Sequence[Statement]) -> tuple[Target, Statement]:
     if aim is None:
         raise ValueError(f"{first.key}: a statement without any number")
     target, winner = _target(first, first.low, aim, first.high), first
-    spoken = [statement for statement in ordered if statement.rank == CONDITION and (statement.low, statement.high) != (None, None)]
+    spoken = [
+        statement
+        for statement in ordered
+        if statement.rank == CONDITION and (statement.low, statement.high) != (None, None)
+    ]
     for statement in ordered[1:]:
         wished = statement.rank == WISH and bool(spoken)
-        before, target = target, _within(target, _laid_over(spoken)[0], statement) if wished else _over(target, statement)
+        before, target = (
+            target,
+            _within(target, _laid_over(spoken)[0], statement)
+            if wished
+            else _over(target, statement),
+        )
         if target is not before:
             winner = statement
     return target, winner
 
 
 def settle(statements: Sequence[Statement]) -> tuple[Target, Target, list[Disagreement]]:
-    """The target in force, the one that was computed (with nothing set by hand), and the voices it disagrees with.
+    """The target in force, the one that was computed (with nothing set by hand), and the voices it
+    disagrees with.
 
-    Higher ranks are laid over lower ones. Where the aim of the higher fits the band of the lower, the band narrows to both;
-    where it does not, the higher replaces the lower. A voice whose band the aim in force leaves disagrees. The first statement
-    needs a number. Raises ValueError if it has none.
+    Higher ranks are laid over lower ones. Where the aim of the higher fits the band of the lower,
+    the band narrows to both; where it does not, the higher replaces the lower. A voice whose band
+    the aim in force leaves disagrees. The first statement needs a number. Raises ValueError if it
+    has none.
     """
     ordered = sorted(statements, key=lambda statement: (statement.rank, statement.priority))
     target, winner = _laid_over(ordered)
     computed = [statement for statement in ordered if statement.rank not in (WISH, ORDER)]
-    return target, _laid_over(computed)[0] if computed else target, [
-        _disagreement(target, winner, other) for other in ordered if other is not winner and not _inside(target.aim, other.low, other.high)
-    ]  # fmt: skip
+    return (
+        target,
+        _laid_over(computed)[0] if computed else target,
+        [
+            _disagreement(target, winner, other)
+            for other in ordered
+            if other is not winner and not _inside(target.aim, other.low, other.high)
+        ],
+    )
 
 
 def _disagreement(target: Target, winner: Statement, other: Statement) -> Disagreement:
     why = WHY_IN_FORCE.get(winner.rank, "")
     if winner.rank == other.rank == CONDITION:
         why = "the graver condition comes first; ask the treating clinician which number holds"
-    aim = next((value for value in (other.aim, other.low, other.high) if value is not None), target.aim)
+    aim = next(
+        (value for value in (other.aim, other.low, other.high) if value is not None), target.aim
+    )
     return Disagreement(
         target.key,
         NUTRIENT[target.key].name,

@@ -1,4 +1,5 @@
-"""The library of kitchen substitutions, from data/substitutions.csv. Common practice, no source; written down from memory."""
+"""The library of kitchen substitutions, from data/substitutions.csv. Common practice, no source;
+written down from memory."""
 
 from __future__ import annotations
 
@@ -11,7 +12,8 @@ from nutrition.foods import DATA, Food, food_table
 
 @dataclass(frozen=True)
 class Substitution:
-    """`to` in place of a food: `ratio` grams for each gram, what it is used for, what it does, and where it fails."""
+    """`to` in place of a food: `ratio` grams for each gram, what it is used for, what it does, and
+    where it fails."""
 
     to: Food
     ratio: float
@@ -22,11 +24,18 @@ class Substitution:
 
 @lru_cache(maxsize=1)
 def library() -> dict[str, tuple[Substitution, ...]]:
-    """Substitutions by the slug they stand in for, or by "group:" and a group. Raises KeyError for a food the table lacks."""
+    """Substitutions by the slug they stand in for, or by "group:" and a group. Raises KeyError for
+    a food the table lacks."""
     out: dict[str, list[Substitution]] = {}
     with (DATA / "substitutions.csv").open(newline="", encoding="utf-8") as file:
         for row in csv.DictReader(file):
-            made = Substitution(food_table()[row["to"]], float(row["ratio"]), row["use"], row["effect"], row["fails"])
+            made = Substitution(
+                food_table()[row["to"]],
+                float(row["ratio"]),
+                row["use"],
+                row["effect"],
+                row["fails"],
+            )
             for name in row["from"].split("|"):
                 out.setdefault(name, []).append(made)
     return {name: tuple(rows) for name, rows in out.items()}

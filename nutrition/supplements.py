@@ -13,7 +13,8 @@ from nutrition.profile import INDEX, Profile
 
 @dataclass(frozen=True)
 class Supplement:
-    """A tablet, drop or capsule: `dose` of one nutrient in its unit, the form, and how many times a week it is taken."""
+    """A tablet, drop or capsule: `dose` of one nutrient in its unit, the form, and how many times a
+    week it is taken."""
 
     key: str
     dose: float
@@ -29,14 +30,17 @@ class Supplement:
     def words(self) -> str:
         """ "Vitamin B12 1000 µg (cyanocobalamin), 2 times a week: 286 µg a day" """
         nutrient = NUTRIENT[self.key]
-        often = {7.0: "every day", 14.0: "twice a day", 1.0: "once a week"}.get(self.per_week, f"{self.per_week:g} times a week")
+        often = {7.0: "every day", 14.0: "twice a day", 1.0: "once a week"}.get(
+            self.per_week, f"{self.per_week:g} times a week"
+        )
         form = f" ({self.form})" if self.form else ""
         day = "" if self.per_week == 7 else f": {self.per_day:.3g} {nutrient.unit} a day"
         return f"{nutrient.name} {self.dose:g} {nutrient.unit}{form}, {often}{day}"
 
 
 def per_day(supplements: Iterable[Supplement]) -> Profile:
-    """What the supplements add to a day. It weighs nothing, and leaves what is unknown of the food as unknown as it is."""
+    """What the supplements add to a day. It weighs nothing, and leaves what is unknown of the food
+    as unknown as it is."""
     amounts = np.zeros(len(KEYS))
     for supplement in supplements:
         amounts[INDEX[supplement.key]] += supplement.per_day

@@ -1,4 +1,5 @@
-"""Changes of one line, and of two, that close the gap to the targets: less of it, without it, another form, another food, thinned."""
+"""Changes of one line, and of two, that close the gap to the targets: less of it, without it,
+another form, another food, thinned."""
 
 from __future__ import annotations
 
@@ -20,9 +21,11 @@ from nutrition.wording import uncapitalized
 LESS = ((0.75, "a quarter less"), (2 / 3, "a third less"), (0.5, "half the"))
 THIN_SHARES = (0.25, 0.5)
 THINNERS = ("water", "lemon-juice", "orange-juice", "soy-milk-unsweetened")
-# How much each kind of change is felt, before how much of the dish it moves. Common practice, no source.
+# How much each kind of change is felt, before how much of the dish it moves. Common practice, no
+# source.
 FELT = {"form": 0.02, "less": 0.1, "thin": 0.15, "instead": 0.25, "out": 0.4}
-# A change must close at least this share of the gap; a pair this much more than the better of its two alone.
+# A change must close at least this share of the gap; a pair this much more than the better of its
+# two alone.
 LEAST_CLOSED, PAIR_ADDS = 0.02, 0.1
 MOST_SINGLES, MOST_PAIRED, MOST_SHOWN, MOST_PAIRS_SHOWN = 40, 14, 14, 6
 # Thinning is for a sauce that is rich: so many kcal to the gram or more.
@@ -31,7 +34,8 @@ RICH_KCAL_PER_G = 0.8
 
 @dataclass(frozen=True)
 class Line:
-    """A line of a recipe, or a part of a bowl or a day: what it brings now, in what is looked at. [g] `food` is None for a dish."""
+    """A line of a recipe, or a part of a bowl or a day: what it brings now, in what is looked at.
+    [g] `food` is None for a dish."""
 
     id: str
     name: str
@@ -43,7 +47,8 @@ class Line:
 
 @dataclass(frozen=True)
 class Dish:
-    """Another dish that can take a line's place: its key, what it is called, and what so many grams of it bring. [g]"""
+    """Another dish that can take a line's place: its key, what it is called, and what so many grams
+    of it bring. [g]"""
 
     key: str
     name: str
@@ -54,7 +59,8 @@ class Dish:
 
 @dataclass(frozen=True)
 class Step:
-    """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is empty for something added.
+    """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is
+    empty for something added.
 
     `measure` says the grams as a cook would; it is empty where only the scale can.
     """
@@ -72,7 +78,8 @@ class Step:
 
 @dataclass(frozen=True)
 class Swap:
-    """One change, of one line or two, with the gap before and after and every target that matters, before and after."""
+    """One change, of one line or two, with the gap before and after and every target that matters,
+    before and after."""
 
     steps: tuple[Step, ...]
     before: float
@@ -99,7 +106,8 @@ class Swap:
         return False
 
     def helps(self, aims: Iterable[Aim]) -> str:
-        """The key of the target whose miss it takes most from, each over its aim and weighted; empty if none."""
+        """The key of the target whose miss it takes most from, each over its aim and weighted;
+        empty if none."""
 
         def taken(aim: Aim) -> float:
             before, after = self.totals[aim.key]
@@ -124,7 +132,8 @@ MEASURE_FIT = 0.2
 
 
 def kitchen(food: Food, grams: float) -> tuple[float, str]:
-    """The grams that a kitchen measure gives near to `grams`, and that measure; the grams as they are where none is near. [g]"""
+    """The grams that a kitchen measure gives near to `grams`, and that measure; the grams as they
+    are where none is near. [g]"""
     said = household.spoken(food, grams)
     if said is None or abs(said.grams - grams) > MEASURE_FIT * grams:
         return grams, ""
@@ -139,9 +148,13 @@ def _said(grams: float, measure: str) -> str:
 def _less(line: Line) -> list[Step]:
     out: list[Step] = []
     for share, words in LESS:
-        grams, measure = kitchen(line.food, line.grams * share) if line.food else (line.grams * share, "")
+        grams, measure = (
+            kitchen(line.food, line.grams * share) if line.food else (line.grams * share, "")
+        )
         # two shares can come to the same spoon, and a small pinch to no less than there is
-        if grams < line.grams * 0.9 and all(abs(grams - step.grams) > 0.02 * line.grams for step in out):
+        if grams < line.grams * 0.9 and all(
+            abs(grams - step.grams) > 0.02 * line.grams for step in out
+        ):
             how = words if abs(grams - line.grams * share) <= 0.05 * line.grams else "less"
             said = f"{how} {uncapitalized(line.name)}: {_said(grams, measure)}"
             out.append(Step(line.id, "less", line.food, grams, said, measure=measure))
@@ -149,7 +162,8 @@ def _less(line: Line) -> list[Step]:
 
 
 def single_steps(line: Line, gate: Gate) -> list[Step]:
-    """What can be done to one line: less of it, leave it out, another form or food that fits its use, another dish of its kind."""
+    """What can be done to one line: less of it, leave it out, another form or food that fits its
+    use, another dish of its kind."""
     name = uncapitalized(line.name)
     out = [*_less(line), Step(line.id, "out", line.food, 0.0, f"without {name}")]
     for row in for_food(line.food) if line.food else []:
@@ -166,7 +180,8 @@ def single_steps(line: Line, gate: Gate) -> list[Step]:
 
 
 def thin_steps(grams: float, gate: Gate) -> list[Step]:
-    """Water, citrus or milk added to a sauce of so many grams, which is then spooned on in the same amount as before. [g]"""
+    """Water, citrus or milk added to a sauce of so many grams, which is then spooned on in the same
+    amount as before. [g]"""
     out = []
     for slug in THINNERS:
         food = food_table()[slug]
@@ -176,7 +191,9 @@ def thin_steps(grams: float, gate: Gate) -> list[Step]:
             added, measure = kitchen(food, grams * share)
             words = f"thin it with {_said(added, measure)} {uncapitalized(food.name)}"
             effect = "covers the same bowl with less of everything else"
-            out.append(Step("", "thin", food, added, words, effect, "a dip: it must not run", measure))
+            out.append(
+                Step("", "thin", food, added, words, effect, "a dip: it must not run", measure)
+            )
     return out
 
 
@@ -191,7 +208,9 @@ def _felt(step: Step, line: Line | None, total_g: float) -> float:
     """How much of a change it is: its kind, and how much of the dish it moves."""
     if line is None:
         return FELT[step.kind]
-    moved = max(abs(line.grams - step.grams), line.grams if step.kind in ("instead", "form") else 0.0)
+    moved = max(
+        abs(line.grams - step.grams), line.grams if step.kind in ("instead", "form") else 0.0
+    )
     return FELT[step.kind] * (1.0 + moved / total_g if total_g > 0 else 1.0)
 
 
@@ -202,9 +221,11 @@ def ranked(
     profile_of: Callable[[Line, Step], Profile] | None = None,
     whole: Profile | None = None,
 ) -> list[Swap]:
-    """Changes that close the gap of `whole`, of which the lines are all or a part: most closed first, then the least felt.
+    """Changes that close the gap of `whole`, of which the lines are all or a part: most closed
+    first, then the least felt.
 
-    `profile_of` gives what a changed line brings, where that is not simply its new food raw: a cooked recipe, for instance.
+    `profile_of` gives what a changed line brings, where that is not simply its new food raw: a
+    cooked recipe, for instance.
     """
     whole = Profile.total(line.profile for line in lines) if whole is None else whole
     before_totals = totals_of(aims, whole)
@@ -223,16 +244,26 @@ def ranked(
     def swap(*parts: _Tried) -> Swap:
         after = totals_of(aims, Profile.total([whole, *(part.change for part in parts)]))
         shown = {key: (before_totals[key], after[key]) for key in after}
-        return Swap(tuple(part.step for part in parts), before, gap(aims, after), sum(part.felt for part in parts), shown)
+        return Swap(
+            tuple(part.step for part in parts),
+            before,
+            gap(aims, after),
+            sum(part.felt for part in parts),
+            shown,
+        )
 
     singles = sorted(((swap(one), one) for one in tried), key=lambda pair: rank(pair[0]))
-    singles = [pair for pair in singles if pair[0].closed >= LEAST_CLOSED and not pair[0].breaks(aims)][:MOST_SINGLES]
+    singles = [
+        pair for pair in singles if pair[0].closed >= LEAST_CLOSED and not pair[0].breaks(aims)
+    ][:MOST_SINGLES]
     found = _best_of_each([one for one, _tried in singles])
     pairs = []
     for (first, a), (second, b) in combinations(singles[:MOST_PAIRED], 2):
         if a.step.id != b.step.id:
             both = swap(a, b)
-            if both.closed >= max(first.closed, second.closed) + PAIR_ADDS and not both.breaks(aims):
+            if both.closed >= max(first.closed, second.closed) + PAIR_ADDS and not both.breaks(
+                aims
+            ):
                 pairs.append(both)
     paired = _best_of_each(sorted(pairs, key=rank))[:MOST_PAIRS_SHOWN]
     return sorted([*found[:MOST_SHOWN], *paired], key=rank)
@@ -244,7 +275,8 @@ def rank(swap: Swap) -> tuple[float, float]:
 
 
 def _best_of_each(swaps: Sequence[Swap]) -> list[Swap]:
-    """Of the same kinds of change of the same lines only those that do most: two other foods, one amount less."""
+    """Of the same kinds of change of the same lines only those that do most: two other foods, one
+    amount less."""
     kept: dict[tuple[tuple[str, str], ...], int] = {}
     out = []
     for swap in swaps:
@@ -256,7 +288,8 @@ def _best_of_each(swaps: Sequence[Swap]) -> list[Swap]:
 
 
 def plain_profile(line: Line, step: Step) -> Profile:
-    """What a changed line brings: its own in proportion, the other dish's, or the new food's as it is."""
+    """What a changed line brings: its own in proportion, the other dish's, or the new food's as it
+    is."""
     if step.grams <= 0:
         return Profile.empty()
     if step.dish is not None:
@@ -267,17 +300,28 @@ def plain_profile(line: Line, step: Step) -> Profile:
 
 
 def thinned(serving: Profile, aims: Sequence[Aim], gate: Gate, servings: float) -> list[Swap]:
-    """Thinning a sauce of `servings`, the serving's weight staying what it is. Steps are for the whole batch. [g]"""
+    """Thinning a sauce of `servings`, the serving's weight staying what it is. Steps are for the
+    whole batch. [g]"""
     before_totals = totals_of(aims, serving)
     before = gap(aims, before_totals)
-    if before <= SLACK or serving.grams <= 0 or serving["energy_kcal"].amount < RICH_KCAL_PER_G * serving.grams:
+    if (
+        before <= SLACK
+        or serving.grams <= 0
+        or serving["energy_kcal"].amount < RICH_KCAL_PER_G * serving.grams
+    ):
         return []
     out = []
     for step in thin_steps(serving.grams * servings, gate):
         assert step.food is not None
         batch = serving * servings + step.food.profile(step.grams)
         after = totals_of(aims, batch * (serving.grams / batch.grams))
-        swap = Swap((step,), before, gap(aims, after), FELT["thin"], {key: (before_totals[key], after[key]) for key in after})
+        swap = Swap(
+            (step,),
+            before,
+            gap(aims, after),
+            FELT["thin"],
+            {key: (before_totals[key], after[key]) for key in after},
+        )
         if swap.closed >= LEAST_CLOSED and not swap.breaks(aims):
             out.append(swap)
     return sorted(out, key=rank)
@@ -285,7 +329,8 @@ def thinned(serving: Profile, aims: Sequence[Aim], gate: Gate, servings: float) 
 
 @dataclass(frozen=True)
 class Filler:
-    """A food that fills a share of a shortfall [0 to 1]: so many grams of it, at so many kcal. [g], [kcal]"""
+    """A food that fills a share of a shortfall [0 to 1]: so many grams of it, at so many kcal. [g],
+    [kcal]"""
 
     food: Food
     grams: float
@@ -301,19 +346,36 @@ class Filler:
 
 # What plants can leave short, and what is looked for to fill it. Common practice, no source.
 COMPLEMENT_KEYS = (
-    "protein_g", "lysine_g", "methionine_cystine_g", "leucine_g", "tryptophan_g", "threonine_g", "iron_mg", "zinc_mg", "calcium_mg",
-    "ala_g", "fiber_g",
-)  # fmt: skip
+    "protein_g",
+    "lysine_g",
+    "methionine_cystine_g",
+    "leucine_g",
+    "tryptophan_g",
+    "threonine_g",
+    "iron_mg",
+    "zinc_mg",
+    "calcium_mg",
+    "ala_g",
+    "fiber_g",
+)
 # A food that in a sensible amount fills less of a gap than this is no help. [share]
 LEAST_FILLED = 0.25
 
 
 def complement(
-    key: str, short: float, favorites: Sequence[Food], others: Sequence[Food], gate: Gate, most: int = 6, servings: float = 1.0
-) -> list[Filler]:  # fmt: skip
-    """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's favorites before the others.
+    key: str,
+    short: float,
+    favorites: Sequence[Food],
+    others: Sequence[Food],
+    gate: Gate,
+    most: int = 6,
+    servings: float = 1.0,
+) -> list[Filler]:
+    """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's
+    favorites before the others.
 
-    `short` is of so many servings together, and no more of a food is offered than is sensible in each: then it fills a part.
+    `short` is of so many servings together, and no more of a food is offered than is sensible in
+    each: then it fills a part.
     """
     out = []
     seen: set[str] = set()
@@ -332,16 +394,34 @@ def complement(
             grams, measure = kitchen(food, min(needed, sensible))
             filled = min(grams / needed, 1.0)
             if filled >= LEAST_FILLED:
-                out.append(Filler(food, grams, kcal * grams / 100.0, 1.0 if filled > 0.9 else filled, favorite, measure))
-    return sorted(out, key=lambda filler: (not filler.favorite, filler.filled < 1.0, filler.kcal / filler.filled))[:most]
+                out.append(
+                    Filler(
+                        food,
+                        grams,
+                        kcal * grams / 100.0,
+                        1.0 if filled > 0.9 else filled,
+                        favorite,
+                        measure,
+                    )
+                )
+    return sorted(
+        out,
+        key=lambda filler: (not filler.favorite, filler.filled < 1.0, filler.kcal / filler.filled),
+    )[:most]
 
 
 def reason(swap: Swap, aims: Sequence[Aim]) -> str:
     """Why a change was made, for a version: "half the tamari: sodium 820 to 480 mg"."""
     per = {aim.key: aim.per for aim in aims}
-    moved = sorted(swap.totals, key=lambda key: -abs(swap.totals[key][1] - swap.totals[key][0]) / per[key])
+    moved = sorted(
+        swap.totals, key=lambda key: -abs(swap.totals[key][1] - swap.totals[key][0]) / per[key]
+    )
     by_key = {aim.key: aim for aim in aims}
-    helped = [key for key in moved if abs(by_key[key].miss(swap.totals[key][1])) < abs(by_key[key].miss(swap.totals[key][0]))]
+    helped = [
+        key
+        for key in moved
+        if abs(by_key[key].miss(swap.totals[key][1])) < abs(by_key[key].miss(swap.totals[key][0]))
+    ]
     if not helped:
         return swap.words
     key = helped[0]

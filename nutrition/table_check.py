@@ -1,7 +1,7 @@
 """Consistency of composition rows: does a food's energy, mass and make-up hang together?
 
-Every row of the table is held against these; the rows that fail for a good reason are named, with the reason, in
-data/exceptions.csv.
+Every row of the table is held against these; the rows that fail for a good reason are named, with
+the reason, in data/exceptions.csv.
 """
 
 from __future__ import annotations
@@ -18,7 +18,8 @@ def atwater_kcal(row: Mapping[str, float]) -> float | None:
 
     Carbohydrate is total by difference, so the fiber in it counts 2 and the rest 4.
 
-    References: FAO Food and Nutrition Paper 77 (2003), general Atwater factors and 2 kcal/g for fiber.
+    References: FAO Food and Nutrition Paper 77 (2003), general Atwater factors and 2 kcal/g for
+    fiber.
     """
     try:
         protein, fat, carbohydrate = row["protein_g"], row["fat_g"], row["carbohydrate_g"]
@@ -39,7 +40,11 @@ def faults(row: Mapping[str, float]) -> Iterator[tuple[str, str]]:
     if all(part is not None for part in parts):
         total = sum(part or 0.0 for part in parts)
         # the minerals are part of the 100 g too: salt is nearly all ash
-        total += sum(row.get(key, 0.0) for key in ("potassium_mg", "sodium_mg", "calcium_mg")) / 1000.0 * 2.4
+        total += (
+            sum(row.get(key, 0.0) for key in ("potassium_mg", "sodium_mg", "calcium_mg"))
+            / 1000.0
+            * 2.4
+        )
         if not MASS_LOW_G <= total <= MASS_HIGH_G:
             yield "mass", f"water, protein, fat, carbohydrate and minerals come to {total:.0f} g"
     if row.get("saturated_fat_g", 0.0) > row.get("fat_g", 1e9) * 1.02 + 0.05:
@@ -47,4 +52,7 @@ def faults(row: Mapping[str, float]) -> Iterator[tuple[str, str]]:
     if "carbohydrate_g" in row:
         inside = row.get("sugars_g", 0.0) + row.get("fiber_g", 0.0)
         if inside > row["carbohydrate_g"] * 1.05 + 0.5:
-            yield "carbohydrate", f"sugars and fiber {inside:.1f} g of {row['carbohydrate_g']:.1f} g"
+            yield (
+                "carbohydrate",
+                f"sugars and fiber {inside:.1f} g of {row['carbohydrate_g']:.1f} g",
+            )

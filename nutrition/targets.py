@@ -1,4 +1,5 @@
-"""A person -> the day's targets: what each voice says, what is in force and why, the meals, and where weight is heading."""
+"""A person -> the day's targets: what each voice says, what is in force and why, the meals, and
+where weight is heading."""
 
 from __future__ import annotations
 
@@ -30,7 +31,7 @@ from nutrition.statements import (
     Statement,
     Target,
     settle,
-)  # fmt: skip
+)
 
 KCAL_FLOOR = {"female": 1200.0, "male": 1500.0}
 PROTEIN_G_PER_KG = {
@@ -44,17 +45,24 @@ FIBER_G_PER_1000_KCAL = 14.0
 SODIUM_CDRR_MG = 2300.0
 SODIUM_AI_MG = 1500.0
 ENERGY_BAND = 0.10
-# Share of the day's energy, least and most, and kcal per gram: acceptable macronutrient distribution ranges (2005).
-AMDR = {"protein_g": (0.10, 0.35, 4.0), "fat_g": (0.20, 0.35, 9.0), "carbohydrate_g": (0.45, 0.65, 4.0)}
+# Share of the day's energy, least and most, and kcal per gram: acceptable macronutrient
+# distribution ranges (2005).
+AMDR = {
+    "protein_g": (0.10, 0.35, 4.0),
+    "fat_g": (0.20, 0.35, 9.0),
+    "carbohydrate_g": (0.45, 0.65, 4.0),
+}
 SATURATED_MOST, ADDED_SUGARS_MOST = 0.10, 0.10
 # What is watched from the start, whoever it is; school and conditions add theirs.
 MAIN_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 MOST_WATCHED = 7
 
 
-# No body lives on less or more than this, by anybody's order. Common practice, no source. [kcal/day]
+# No body lives on less or more than this, by anybody's order. Common practice, no source.
+# [kcal/day]
 ENERGY_BY_HAND = (450.0, 8000.0)
-# What a number set by hand may be besides zero, in any unit: beyond these nothing is eaten, and no solver holds them.
+# What a number set by hand may be besides zero, in any unit: beyond these nothing is eaten, and no
+# solver holds them.
 LEAST_BY_HAND, MOST_BY_HAND = 1e-4, 1e6
 # A loss that leads to the least weight within so long is not begun. [weeks]
 WEEKS_AHEAD = 4.0
@@ -62,8 +70,9 @@ WEEKS_AHEAD = 4.0
 
 @dataclass(frozen=True)
 class Order:
-    """A number set by hand: a clinician's order ("order"), or the practitioner's own choice ("choice"), a wish that stays within what a
-    condition sets. In the key's unit. An `aim` of None leaves the computed one, moved into the bounds.
+    """A number set by hand: a clinician's order ("order"), or the practitioner's own choice
+    ("choice"), a wish that stays within what a condition sets. In the key's unit. An `aim` of None
+    leaves the computed one, moved into the bounds.
 
     `by` gave it; the `license` is the clinician's, without which there is no order.
     """
@@ -79,9 +88,14 @@ class Order:
 
 
 def check_order(order: Order) -> None:
-    """Raises OutOfRange, naming "low", "aim" or "high", for numbers that cannot be, are in the wrong order, or none at all."""
+    """Raises OutOfRange, naming "low", "aim" or "high", for numbers that cannot be, are in the
+    wrong order, or none at all."""
     name = NUTRIENT[order.key].name
-    numbers = {field: value for field in ("low", "aim", "high") if (value := getattr(order, field)) is not None}
+    numbers = {
+        field: value
+        for field in ("low", "aim", "high")
+        if (value := getattr(order, field)) is not None
+    }
     if not numbers:
         raise OutOfRange("low", f"{name}: give a least, an aim or a most.")
     for field, value in numbers.items():
@@ -91,12 +105,16 @@ def check_order(order: Order) -> None:
             raise OutOfRange(field, f"{name}: a target cannot be below zero.")
         least, most = ENERGY_BY_HAND
         if order.key == "energy_kcal" and not least <= value <= most:
-            raise OutOfRange(field, f"No body lives on {value:g} kcal a day: give {least:g} to {most:g} kcal.")
+            raise OutOfRange(
+                field, f"No body lives on {value:g} kcal a day: give {least:g} to {most:g} kcal."
+            )
     given = list(numbers.items())
     words = {"low": "least", "aim": "aim", "high": "most"}
     for (lower, less), (higher, more) in pairwise(given):
         if less > more and lower == "low":
-            raise OutOfRange("low", f"{name}: the least of {less:g} is above the {words[higher]} of {more:g}.")
+            raise OutOfRange(
+                "low", f"{name}: the least of {less:g} is above the {words[higher]} of {more:g}."
+            )
         if less > more:
             raise OutOfRange("high", f"{name}: the most of {more:g} is below the aim of {less:g}.")
 
@@ -105,8 +123,8 @@ def check_order(order: Order) -> None:
 class EnergyPlan:
     """How the day's energy came about. [kcal/day], [kg/week]
 
-    `need` holds the weight; `change` is what the goal adds or takes; `pace` is the pace in force, `pace_from` whose it is;
-    `held_because` says why a wanted change was not computed.
+    `need` holds the weight; `change` is what the goal adds or takes; `pace` is the pace in force,
+    `pace_from` whose it is; `held_because` says why a wanted change was not computed.
     """
 
     need: float
@@ -120,7 +138,8 @@ class EnergyPlan:
 
 @dataclass(frozen=True)
 class DayTargets:
-    """One day's targets: in force, as computed without orders, the voices that disagree, the meals, the forecast."""
+    """One day's targets: in force, as computed without orders, the voices that disagree, the meals,
+    the forecast."""
 
     person: Person
     school: School | None
@@ -137,17 +156,19 @@ class DayTargets:
 
 
 def amdr_g(key: str, kcal: float) -> tuple[float, float]:
-    """Least and most of protein, fat or carbohydrate by its share of the energy. [g/day] from [kcal/day]
+    """Least and most of protein, fat or carbohydrate by its share of the energy. [g/day] from
+    [kcal/day]
 
-    References: National Academies, Dietary Reference Intakes (2005), acceptable macronutrient distribution ranges: protein
-    10 to 35 %, fat 20 to 35 %, carbohydrate 45 to 65 % of the energy.
+    References: National Academies, Dietary Reference Intakes (2005), acceptable macronutrient
+    distribution ranges: protein 10 to 35 %, fat 20 to 35 %, carbohydrate 45 to 65 % of the energy.
     """
     low, high, per_g = AMDR[key]
     return low * kcal / per_g, high * kcal / per_g
 
 
 def energy_need(person: Person, kg: float) -> tuple[float, str, str]:
-    """What holds the weight, the arithmetic in words, and the source. [kcal/day] `kg`: the weight used for kcal per kg."""
+    """What holds the weight, the arithmetic in words, and the source. [kcal/day] `kg`: the weight
+    used for kcal per kg."""
     stage = energy.life_stage_kcal(person.life_stage)
     stage_words = f", {stage:+.0f} for {LIFE_STAGE_WORDS[person.life_stage]}" if stage else ""
     if person.formula == "measured":
@@ -156,23 +177,44 @@ def energy_need(person: Person, kg: float) -> tuple[float, str, str]:
     if person.formula == "kcal_per_kg":
         per_kg = person.kcal_per_kg or 0.0
         # over BMI 30 never less than at BMI 30, so that a heavier person never needs less
-        counted = max(kg, min(person.weight_kg, OBESE_BMI * (person.height_cm / 100.0) ** 2)) if kg < person.weight_kg else kg
+        counted = (
+            max(kg, min(person.weight_kg, OBESE_BMI * (person.height_cm / 100.0) ** 2))
+            if kg < person.weight_kg
+            else kg
+        )
         need = per_kg * counted
-        return need + stage, f"{per_kg:g} kcal x {counted:.1f} kg = {need:.0f}{stage_words}", "kcal per kg: common practice, no source"
+        return (
+            need + stage,
+            f"{per_kg:g} kcal x {counted:.1f} kg = {need:.0f}{stage_words}",
+            "kcal per kg: common practice, no source",
+        )
     if person.formula == "mifflin":
-        resting = energy.mifflin_st_jeor(person.sex, person.weight_kg, person.height_cm, person.age_years)
+        resting = energy.mifflin_st_jeor(
+            person.sex, person.weight_kg, person.height_cm, person.age_years
+        )
         factor = energy.ACTIVITY_FACTOR[person.activity]
         need = resting * factor
         words = f"Resting {resting:.0f} kcal x {factor:g} for activity = {need:.0f}{stage_words}"
         return need + stage, words, "Mifflin-St Jeor (1990) times activity"
     source = "Dietary Reference Intakes for Energy (2023), coefficients from memory"
     level = ACTIVITY_WORDS[person.activity].split(":")[0]
-    figures = f"{person.age_years:g} years, {person.height_cm:g} cm, {person.weight_kg:g} kg, {level}"
+    figures = (
+        f"{person.age_years:g} years, {person.height_cm:g} cm, {person.weight_kg:g} kg, {level}"
+    )
     if person.life_stage in energy.GESTATION_WEEK:
         week = energy.GESTATION_WEEK[person.life_stage]
-        need = energy.eer_2023_pregnant(person.age_years, person.height_cm, person.weight_kg, person.activity, week)
-        return need, f"Requirement in week {week:.0f} of pregnancy at {figures}: {need:.0f} kcal, for a normal weight before it", source
-    need = energy.eer_2023(person.sex, person.age_years, person.height_cm, person.weight_kg, person.activity)
+        need = energy.eer_2023_pregnant(
+            person.age_years, person.height_cm, person.weight_kg, person.activity, week
+        )
+        return (
+            need,
+            f"Requirement in week {week:.0f} of pregnancy at {figures}: {need:.0f} kcal, for a "
+            f"normal weight before it",
+            source,
+        )
+    need = energy.eer_2023(
+        person.sex, person.age_years, person.height_cm, person.weight_kg, person.activity
+    )
     return need + stage, f"Requirement at {figures}: {need:.0f} kcal{stage_words}", source
 
 
@@ -182,7 +224,9 @@ def pace_in_force(person: Person, school: School | None) -> tuple[float, str]:
         return 0.0, ""
     if person.pace_kg_per_week is not None:
         return person.pace_kg_per_week, "as chosen"
-    to_go = None if person.target_weight_kg is None else abs(person.weight_kg - person.target_weight_kg)
+    to_go = (
+        None if person.target_weight_kg is None else abs(person.weight_kg - person.target_weight_kg)
+    )
     if school is not None:
         return school.pace.of(person.goal, to_go), f"the pace of {school.name}"
     return GENERAL_PACE[person.goal], "the usual pace: common practice, no source"
@@ -192,16 +236,29 @@ def _held_because(person: Person, pace: float) -> str:
     if person.goal == "lose":
         if person.pregnant:
             return "no loss is planned in pregnancy"
-        line, least = f"BMI {least_bmi(person.age_years):g} ({least_weight(person):.1f} kg)", least_weight(person)
+        line, least = (
+            f"BMI {least_bmi(person.age_years):g} ({least_weight(person):.1f} kg)",
+            least_weight(person),
+        )
         if person.weight_kg <= least:
             return f"no loss is planned at or under {line}: hold the weight, and ask the physician"
         if person.target_weight_kg is not None and person.target_weight_kg < least:
-            return f"the target weight is under {line}, and no loss is planned into that: choose a higher one, or ask the physician"
+            return (
+                f"the target weight is under {line}, and no loss is planned into that: "
+                f"choose a higher one, or ask the physician"
+            )
         if person.target_weight_kg is None and person.weight_kg - WEEKS_AHEAD * pace < least:
-            return f"within four weeks it would lead to {line}: hold the weight, or set a target weight above it"
+            return (
+                f"within four weeks it would lead to {line}: hold the weight, or set a "
+                f"target weight above it"
+            )
         if person.target_weight_kg is not None and person.weight_kg <= person.target_weight_kg:
             return "the target weight is reached"
-    if person.goal == "gain" and person.target_weight_kg is not None and person.weight_kg >= person.target_weight_kg:
+    if (
+        person.goal == "gain"
+        and person.target_weight_kg is not None
+        and person.weight_kg >= person.target_weight_kg
+    ):
         return "the target weight is reached"
     return ""
 
@@ -215,7 +272,10 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
     if held:
         words += f"; goal “{GOAL_WORDS[person.goal]}” not applied: {held}"
     elif change:
-        words += f", {change:+.0f} to {GOAL_WORDS[person.goal]} at {pace:g} kg a week ({whose}; 7700 kcal per kg)"
+        words += (
+            f", {change:+.0f} to {GOAL_WORDS[person.goal]} at {pace:g} kg a week "
+            f"({whose}; 7700 kcal per kg)"
+        )
         source += "; change for the goal: common practice, no source"
     aim = max(need + change, floor)
     floored = need + change < floor
@@ -223,7 +283,9 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
         words += f"; lifted to the floor of {floor:.0f}"
     low, high = max(aim * (1 - ENERGY_BAND), floor), aim * (1 + ENERGY_BAND)
     plan = EnergyPlan(need, change, aim, pace, whose, held, floored)
-    return plan, Statement("energy_kcal", GENERAL, GENERAL_VOICE, low, aim, high, source, f"{words}.")
+    return plan, Statement(
+        "energy_kcal", GENERAL, GENERAL_VOICE, low, aim, high, source, f"{words}."
+    )
 
 
 def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]:
@@ -231,17 +293,21 @@ def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
     protein = per_kg * weight.kg
     most = max(amdr_g("protein_g", kcal)[1], protein * 1.1)
     reason = (
-        f"{per_kg:g} g per kg x {weight.kg:.4g} kg = {protein:.0f} g at least ({weight.reason}); a tenth more as the aim; at most "
-        f"35 % of the energy."
+        f"{per_kg:g} g per kg x {weight.kg:.4g} kg = {protein:.0f} g at least ({weight.reason}); a "
+        f"tenth more as the aim; at most 35 % of the energy."
     )
-    out = [Statement("protein_g", GENERAL, GENERAL_VOICE, protein, protein * 1.1, most, source, reason)]
+    out = [
+        Statement("protein_g", GENERAL, GENERAL_VOICE, protein, protein * 1.1, most, source, reason)
+    ]
     stage = PROTEIN_LIFE_STAGE_G_PER_KG.get(person.life_stage.split("_")[0], 0.0)
     if stage > 0:
         least = stage * weight.kg
         words = f"{stage:g} g per kg x {weight.kg:.4g} kg = {least:.0f} g at least."
         source = f"RDA for {LIFE_STAGE_WORDS[person.life_stage]}, {SOURCE} (2005), from memory"
         voice = "pregnancy" if person.pregnant else "nursing"
-        out.append(Statement("protein_g", CONDITION, voice, least, None, None, source, words, priority=40))
+        out.append(
+            Statement("protein_g", CONDITION, voice, least, None, None, source, words, priority=40)
+        )
     return out
 
 
@@ -250,41 +316,69 @@ def _shares_of_energy(kcal: float, carbohydrate: Reference) -> list[Statement]:
     saturated, sugars = SATURATED_MOST * kcal / 9.0, ADDED_SUGARS_MOST * kcal / 4.0
     guidelines = "Dietary Guidelines for Americans 2020-2025"
 
-    def general(key: str, low: float | None, aim: float, high: float, source: str, reason: str) -> Statement:
+    def general(
+        key: str, low: float | None, aim: float, high: float, source: str, reason: str
+    ) -> Statement:
         return Statement(key, GENERAL, GENERAL_VOICE, low, aim, high, source, reason)
 
     return [
         general(
-            "fat_g", fat[0], sum(fat) / 2, fat[1], f"AMDR, {SOURCE} (2005)",
+            "fat_g",
+            fat[0],
+            sum(fat) / 2,
+            fat[1],
+            f"AMDR, {SOURCE} (2005)",
             f"20 to 35 % of {kcal:.0f} kcal at 9 kcal/g = {fat[0]:.0f} to {fat[1]:.0f} g.",
         ),
         general(
-            "saturated_fat_g", None, saturated / 2, saturated, guidelines,
+            "saturated_fat_g",
+            None,
+            saturated / 2,
+            saturated,
+            guidelines,
             f"Under 10 % of {kcal:.0f} kcal at 9 kcal/g = {saturated:.0f} g.",
         ),
         general(
-            "added_sugars_g", None, 0.0, sugars, guidelines,
+            "added_sugars_g",
+            None,
+            0.0,
+            sugars,
+            guidelines,
             f"Under 10 % of {kcal:.0f} kcal at 4 kcal/g = {sugars:.0f} g; none is needed.",
         ),
         general(
-            "carbohydrate_g", max(carbs[0], carbohydrate.value), max(sum(carbs) / 2, carbohydrate.value),
-            max(carbs[1], carbohydrate.value), f"AMDR, {SOURCE} (2005)",
-            f"45 to 65 % of {kcal:.0f} kcal at 4 kcal/g = {carbs[0]:.0f} to {carbs[1]:.0f} g; RDA {carbohydrate.value:g} g.",
+            "carbohydrate_g",
+            max(carbs[0], carbohydrate.value),
+            max(sum(carbs) / 2, carbohydrate.value),
+            max(carbs[1], carbohydrate.value),
+            f"AMDR, {SOURCE} (2005)",
+            f"45 to 65 % of {kcal:.0f} kcal at 4 kcal/g = {carbs[0]:.0f} to {carbs[1]:.0f} g; RDA "
+            f"{carbohydrate.value:g} g.",
         ),
-    ]  # fmt: skip
+    ]
 
 
 def _reference(person: Person, row: Reference) -> Statement:
     unit = NUTRIENT[row.key].unit
     most = f", at most {row.upper:g} {unit}" if row.upper else ""
-    reason, source, value = f"{row.kind} for {row.group}: {row.value:g} {unit}{most}.", f"{row.source}, from memory", row.value
+    reason, source, value = (
+        f"{row.kind} for {row.group}: {row.value:g} {unit}{most}.",
+        f"{row.source}, from memory",
+        row.value,
+    )
     if (row.key == "iron_mg" and person.vegan_iron) or (row.key == "zinc_mg" and person.vegan_zinc):
         factor = VEGAN_FACTOR[row.key]
         value = row.value * factor
-        reason = f"{row.kind} for {row.group}: {row.value:g} {unit} x {factor:g} on plants alone = {value:.3g} {unit}{most}."
+        reason = (
+            f"{row.kind} for {row.group}: {row.value:g} {unit} x {factor:g} on plants "
+            f"alone = {value:.3g} {unit}{most}."
+        )
     upper = row.upper
     if upper is not None and value > upper:
-        reason += f" That is above the upper level of {upper:g} {unit}, which is left out: ask the physician."
+        reason += (
+            f" That is above the upper level of {upper:g} {unit}, which is left out: ask "
+            f"the physician."
+        )
         upper = None
     return Statement(row.key, GENERAL, GENERAL_VOICE, value, value, upper, source, reason)
 
@@ -295,18 +389,33 @@ def _general(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
     out = [
         *_protein(person, weight, kcal),
         Statement(
-            "fiber_g", GENERAL, GENERAL_VOICE, fiber, fiber * 1.2, None, f"AI of 14 g per 1000 kcal, {SOURCE} (2005)",
+            "fiber_g",
+            GENERAL,
+            GENERAL_VOICE,
+            fiber,
+            fiber * 1.2,
+            None,
+            f"AI of 14 g per 1000 kcal, {SOURCE} (2005)",
             f"14 g x {kcal:.0f} / 1000 kcal = {fiber:.0f} g at least.",
         ),
         Statement(
-            "sodium_mg", GENERAL, GENERAL_VOICE, None, SODIUM_AI_MG, SODIUM_CDRR_MG,
-            f"AI and chronic disease risk reduction level, {SOURCE} (2019)", "1500 mg is adequate; above 2300 mg less is better.",
+            "sodium_mg",
+            GENERAL,
+            GENERAL_VOICE,
+            None,
+            SODIUM_AI_MG,
+            SODIUM_CDRR_MG,
+            f"AI and chronic disease risk reduction level, {SOURCE} (2019)",
+            "1500 mg is adequate; above 2300 mg less is better.",
         ),
         *_shares_of_energy(kcal, references["carbohydrate_g"]),
         *(_reference(person, row) for row in references.values() if row.key != "carbohydrate_g"),
-    ]  # fmt: skip
+    ]
     for key, grams in needs_g(weight.kg).items():
-        reason = f"{grams / weight.kg * 1000:.0f} mg per kg x {weight.kg:.4g} kg = {grams:.2f} g at least."
+        reason = (
+            f"{grams / weight.kg * 1000:.0f} mg per kg x {weight.kg:.4g} kg = {grams:.2f} "
+            f"g at least."
+        )
         source = "WHO/FAO/UNU Technical Report 935 (2007), from memory"
         out.append(Statement(key, GENERAL, GENERAL_VOICE, grams, grams * 1.1, None, source, reason))
     return out
@@ -315,20 +424,34 @@ def _general(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
 def _laid_over(person: Person, school: School | None, kg: float, kcal: float) -> list[Statement]:
     out = []
     if school is not None:
-        out += [shift.statement(SCHOOL, school.name, kg, kcal) for shift in school.targets if shift.holds(person.conditions)]
+        out += [
+            shift.statement(SCHOOL, school.name, kg, kcal)
+            for shift in school.targets
+            if shift.holds(person.conditions)
+        ]
     for code, condition in conditions().items():
         if code in person.conditions:
-            out += [shift.statement(CONDITION, condition.name, kg, kcal) for shift in condition.targets if shift.holds(person.conditions)]
+            out += [
+                shift.statement(CONDITION, condition.name, kg, kcal)
+                for shift in condition.targets
+                if shift.holds(person.conditions)
+            ]
     return out
 
 
 def _by_hand(orders: Iterable[Order]) -> list[Statement]:
     out = []
     for order in orders:
-        kind, rank = ("a clinician's order", ORDER) if order.kind == "order" else ("the practitioner's choice", WISH)
+        kind, rank = (
+            ("a clinician's order", ORDER)
+            if order.kind == "order"
+            else ("the practitioner's choice", WISH)
+        )
         who = ", ".join(part for part in (order.by, order.license) if part)
         voice = f"{kind} ({who})" if who else kind
-        out.append(Statement(order.key, rank, voice, order.low, order.aim, order.high, kind, order.reason))
+        out.append(
+            Statement(order.key, rank, voice, order.low, order.aim, order.high, kind, order.reason)
+        )
     return out
 
 
@@ -341,40 +464,65 @@ def _food_disagreements(person: Person, school: School | None) -> list[Disagreem
     for code, condition in conditions().items():
         for stance in condition.foods if code in person.conditions else ():
             said = told.get(stance.food_class)
-            if said is None or said.stance == stance.stance or "favor" not in (said.stance, stance.stance):
+            if (
+                said is None
+                or said.stance == stance.stance
+                or "favor" not in (said.stance, stance.stance)
+            ):
                 continue
             about = stance.food_class[0].upper() + stance.food_class[1:]
             out.setdefault(
                 stance.food_class,
                 Disagreement(
-                    "", about, condition.name, f"{stance.stance} ({stance.reason})", school.name, f"{said.stance} ({said.reason})",
+                    "",
+                    about,
+                    condition.name,
+                    f"{stance.stance} ({stance.reason})",
+                    school.name,
+                    f"{said.stance} ({said.reason})",
                     WHY_IN_FORCE[CONDITION],
                 ),
-            )  # fmt: skip
+            )
     return list(out.values())
 
 
-def _pace_disagreement(person: Person, school: School | None, plan: EnergyPlan) -> list[Disagreement]:
-    if school is None or person.goal != "lose" or plan.held_because or person.pace_kg_per_week is not None:
+def _pace_disagreement(
+    person: Person, school: School | None, plan: EnergyPlan
+) -> list[Disagreement]:
+    if (
+        school is None
+        or person.goal != "lose"
+        or plan.held_because
+        or person.pace_kg_per_week is not None
+    ):
         return []
     low, high = USUAL_LOSS
     if low - 1e-9 <= plan.pace <= high:
         return []
     return [
         Disagreement(
-            "", "Pace of losing weight", school.name, f"{plan.pace:g} kg a week ({school.pace.reason})", GENERAL_VOICE,
-            f"{low:g} to {high:g} kg a week", WHY_IN_FORCE[SCHOOL] + "; choose another pace on the client's page",
+            "",
+            "Pace of losing weight",
+            school.name,
+            f"{plan.pace:g} kg a week ({school.pace.reason})",
+            GENERAL_VOICE,
+            f"{low:g} to {high:g} kg a week",
+            WHY_IN_FORCE[SCHOOL] + "; choose another pace on the client's page",
         )
-    ]  # fmt: skip
+    ]
 
 
 def day_targets(
-    person: Person, school: School | None = None, orders: Sequence[Order] = (), shares: Mapping[str, float] | None = None
+    person: Person,
+    school: School | None = None,
+    orders: Sequence[Order] = (),
+    shares: Mapping[str, float] | None = None,
 ) -> DayTargets:
-    """The day's targets, the main ones first. `shares` are the meals' shares of the day [0 to 1], the usual ones if None.
+    """The day's targets, the main ones first. `shares` are the meals' shares of the day [0 to 1],
+    the usual ones if None.
 
-    An order stands over a condition, a condition over the school, the school over general guidance. Raises OutOfRange, or
-    Referred for a person whom the formulas do not cover.
+    An order stands over a condition, a condition over the school, the school over general guidance.
+    Raises OutOfRange, or Referred for a person whom the formulas do not cover.
     """
     check(person)
     for order in orders:
@@ -384,11 +532,19 @@ def day_targets(
     plan, base = _energy(person, school, weight.kg)
     by_hand = _by_hand(orders)
     # the energy first: shares and fiber go by what is in force
-    above = [row for row in (*_laid_over(person, school, weight.kg, plan.aim), *by_hand) if row.key == "energy_kcal"]
+    above = [
+        row
+        for row in (*_laid_over(person, school, weight.kg, plan.aim), *by_hand)
+        if row.key == "energy_kcal"
+    ]
     kcal, computed_kcal, disagreements = settle([base, *above])
     plan = replace(plan, aim=kcal.aim)
     told: dict[str, list[Statement]] = {}
-    for row in (*_general(person, weight, kcal.aim), *_laid_over(person, school, weight.kg, kcal.aim), *by_hand):
+    for row in (
+        *_general(person, weight, kcal.aim),
+        *_laid_over(person, school, weight.kg, kcal.aim),
+        *by_hand,
+    ):
         if row.key != "energy_kcal":
             told.setdefault(row.key, []).append(row)
     targets, computed = {"energy_kcal": kcal}, {"energy_kcal": computed_kcal}
@@ -402,13 +558,21 @@ def day_targets(
     meals = meal_targets(person, school, weight.kg, kcal.aim, (protein.low, protein.aim), shares)
     change = kcal.aim - plan.need
     least = least_weight(person)
-    ahead = forecast(person.weight_kg, change, person.target_weight_kg, least) if abs(change) >= 1 and not person.pregnant else None
-    return DayTargets(person, school, weight, plan, targets, computed, tuple(disagreements), meals, ahead)
+    ahead = (
+        forecast(person.weight_kg, change, person.target_weight_kg, least)
+        if abs(change) >= 1 and not person.pregnant
+        else None
+    )
+    return DayTargets(
+        person, school, weight, plan, targets, computed, tuple(disagreements), meals, ahead
+    )
 
 
-def watched_keys(person: Person, school: School | None, orders: Iterable[Order] = ()) -> tuple[str, ...]:
-    """The six or so targets that matter for this client: energy and protein, what was set by hand, what the conditions and the
-    school watch, then fiber and sodium."""
+def watched_keys(
+    person: Person, school: School | None, orders: Iterable[Order] = ()
+) -> tuple[str, ...]:
+    """The six or so targets that matter for this client: energy and protein, what was set by hand,
+    what the conditions and the school watch, then fiber and sodium."""
     codes = in_play(person.conditions, person.age_years)
     keys = ["energy_kcal", "protein_g", *(order.key for order in orders)]
     for code, condition in conditions().items():

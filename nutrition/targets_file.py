@@ -1,4 +1,5 @@
-"""A person and their day as plain data: read from JSON, written back with targets, meals, disagreements and cautions."""
+"""A person and their day as plain data: read from JSON, written back with targets, meals,
+disagreements and cautions."""
 
 from __future__ import annotations
 
@@ -30,10 +31,26 @@ from nutrition.statements import Target, band_words, target_words
 from nutrition.targets import DayTargets, Order, check_order, day_targets
 
 KNOWN_FIELDS = (
-    "sex", "age_years", "height_cm", "weight_kg", "activity", "life_stage", "goal", "school", "conditions", "meals",
-    "energy_formula", "kcal_per_kg", "measured_kcal", "weight_basis", "vegan_iron", "vegan_zinc", "meal_shares", "orders",
+    "sex",
+    "age_years",
+    "height_cm",
+    "weight_kg",
+    "activity",
+    "life_stage",
+    "goal",
+    "school",
+    "conditions",
+    "meals",
+    "energy_formula",
+    "kcal_per_kg",
+    "measured_kcal",
+    "weight_basis",
+    "vegan_iron",
+    "vegan_zinc",
+    "meal_shares",
+    "orders",
     "allergies",
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True)
@@ -59,7 +76,13 @@ def _optional(data: Mapping[str, Any], field: str, name: str | None = None) -> f
     return None if data.get(field) is None else _number(data, field, name)
 
 
-def _choice(data: Mapping[str, Any], field: str, known: Mapping[str, str] | tuple[str, ...], default: str | None, name: str = "") -> str:
+def _choice(
+    data: Mapping[str, Any],
+    field: str,
+    known: Mapping[str, str] | tuple[str, ...],
+    default: str | None,
+    name: str = "",
+) -> str:
     value = data.get(field, default)
     if not isinstance(value, str) or value not in known:
         said = "is missing" if value is None else f"is {value!r}"
@@ -78,14 +101,19 @@ def _codes(data: Mapping[str, Any]) -> tuple[frozenset[str], str | None]:
     for code in stated:
         if code not in conditions() and code not in LIFE_STAGE_WORDS:
             near = difflib.get_close_matches(code, list(conditions()), 1, 0.5)
-            raise OutOfRange("conditions", f"There is no condition “{code}”{f': did you mean {near[0]}?' if near else '.'}")
+            raise OutOfRange(
+                "conditions",
+                f"There is no condition “{code}”{f': did you mean {near[0]}?' if near else '.'}",
+            )
     return frozenset(stated) - set(LIFE_STAGE_WORDS), stages[0] if stages else None
 
 
 def _life_stage(data: Mapping[str, Any], among_conditions: str | None) -> str:
     stated = _choice(data, "life_stage", LIFE_STAGE_WORDS, among_conditions or "adult")
     if among_conditions and among_conditions != stated:
-        raise OutOfRange("life_stage", f"life_stage is {stated}, and the conditions say {among_conditions}.")
+        raise OutOfRange(
+            "life_stage", f"life_stage is {stated}, and the conditions say {among_conditions}."
+        )
     return stated
 
 
@@ -102,7 +130,9 @@ def _goal(data: Mapping[str, Any]) -> tuple[str, float | None, float | None]:
     if isinstance(stated, str):
         stated = {"kind": stated}
     if not isinstance(stated, dict):
-        raise OutOfRange("goal", "goal has a kind, and may have target_weight_kg and pace_kg_per_week.")
+        raise OutOfRange(
+            "goal", "goal has a kind, and may have target_weight_kg and pace_kg_per_week."
+        )
     kind = _choice(stated, "kind", GOAL_WORDS, None, "goal.kind")
     target = _optional(stated, "target_weight_kg", "target_weight_kg")
     pace = _optional(stated, "pace_kg_per_week", "pace_kg_per_week")
@@ -125,7 +155,9 @@ def _orders(data: Mapping[str, Any]) -> tuple[Order, ...]:
         # without the license of who gave it, it is a wish and no order
         kind = "order" if by.strip() and license.strip() else "choice"
         low, aim, high = (_optional(row, name, "orders") for name in ("min", "aim", "max"))
-        order = Order(str(key), low, aim, high, kind, str(row.get("reason", "")), by.strip(), license.strip())
+        order = Order(
+            str(key), low, aim, high, kind, str(row.get("reason", "")), by.strip(), license.strip()
+        )
         try:
             check_order(order)
         except OutOfRange as error:
@@ -149,7 +181,9 @@ def read_asked(data: object) -> Asked:
     for name in allergies:
         if name not in ALLERGENS:
             # a word that matches nothing would look like protection
-            raise OutOfRange("allergies", f"There is no allergen {name!r} here: choose {', '.join(ALLERGENS)}.")
+            raise OutOfRange(
+                "allergies", f"There is no allergen {name!r} here: choose {', '.join(ALLERGENS)}."
+            )
     person = Person(
         _choice(data, "sex", SEXES, None),
         _number(data, "age_years"),
@@ -170,9 +204,21 @@ def read_asked(data: object) -> Asked:
         data.get("vegan_zinc") is True,
         _meals(data),
     )
-    school = None if data.get("school") is None else schools()[_choice(data, "school", tuple(schools()), None)]
-    weights = None if shares is None else {str(key): _number(shares, key, "meals") for key in shares}
-    return Asked(person, school, _orders(data), weights, tuple(key for key in data if key not in KNOWN_FIELDS))
+    school = (
+        None
+        if data.get("school") is None
+        else schools()[_choice(data, "school", tuple(schools()), None)]
+    )
+    weights = (
+        None if shares is None else {str(key): _number(shares, key, "meals") for key in shares}
+    )
+    return Asked(
+        person,
+        school,
+        _orders(data),
+        weights,
+        tuple(key for key in data if key not in KNOWN_FIELDS),
+    )
 
 
 def _target_data(target: Target) -> dict[str, object]:
@@ -190,7 +236,8 @@ def _target_data(target: Target) -> dict[str, object]:
 def report(asked: Asked) -> dict[str, Any]:
     """Targets, meals, disagreements, forecast and cautions of a day as plain data, for JSON.
 
-    A person whom the formulas do not cover is referred: no targets, the caution, and to whom to turn. Raises OutOfRange.
+    A person whom the formulas do not cover is referred: no targets, the caution, and to whom to
+    turn. Raises OutOfRange.
     """
     code = asked.school.code if asked.school else ""
     try:
@@ -198,24 +245,41 @@ def report(asked: Asked) -> dict[str, Any]:
     except Referred as error:
         found = cautions_in(situation(asked.person, code, body_numbers(asked.person)))
         referred = {
-            "code": f"outside_the_formulas_{error.field}", "level": "stop and ask", "text": str(error),
-            "why": "A number computed outside a formula's range is a guess.", "refer_to": error.refer_to,
+            "code": f"outside_the_formulas_{error.field}",
+            "level": "stop and ask",
+            "text": str(error),
+            "why": "A number computed outside a formula's range is a guess.",
+            "refer_to": error.refer_to,
             "source": "the ranges of the formulas used here",
-        }  # fmt: skip
+        }
         told = [asdict(caution) for caution in found]
-        return {"targets": {}, "meals": [], "disagreements": [], "forecast": None, "cautions": [referred, *told], "referred": str(error)}
+        return {
+            "targets": {},
+            "meals": [],
+            "disagreements": [],
+            "forecast": None,
+            "cautions": [referred, *told],
+            "referred": str(error),
+        }
     return _day_data(day, asked)
 
 
 def _day_data(day: DayTargets, asked: Asked) -> dict[str, Any]:
     found = cautions_in(
-        situation(day.person, day.school.code if day.school else "", plan_numbers(day, asked.orders), words=plan_words(day, asked.orders))
+        situation(
+            day.person,
+            day.school.code if day.school else "",
+            plan_numbers(day, asked.orders),
+            words=plan_words(day, asked.orders),
+        )
     )
     ahead = day.forecast
     return {
         "targets": {key: _target_data(target) for key, target in day.targets.items()},
         "computed": {
-            key: _target_data(target) for key, target in day.computed.items() if key in {order.key for order in asked.orders}
+            key: _target_data(target)
+            for key, target in day.computed.items()
+            if key in {order.key for order in asked.orders}
         },
         "weight_used": asdict(day.weight),
         "meals": [asdict(meal) for meal in day.meals],
@@ -224,14 +288,17 @@ def _day_data(day: DayTargets, asked: Asked) -> dict[str, Any]:
         if ahead is None
         else {
             "kcal_per_day": ahead.kcal_per_day,
-            "points": [{"weeks": weeks, "dynamic_kg": dynamic, "static_kg": static} for weeks, dynamic, static in ahead.points],
+            "points": [
+                {"weeks": weeks, "dynamic_kg": dynamic, "static_kg": static}
+                for weeks, dynamic, static in ahead.points
+            ],
             "eventual_kg": ahead.eventual_kg,
             "weeks_to_target_dynamic": ahead.dynamic_weeks,
             "weeks_to_target_static": ahead.static_weeks,
             "text": ahead.words,
         },
         "cautions": [asdict(caution) for caution in found],
-    }  # fmt: skip
+    }
 
 
 def as_text(data: Mapping[str, Any]) -> str:
@@ -244,11 +311,21 @@ def as_text(data: Mapping[str, Any]) -> str:
         ]
     out += [f"THEY DISAGREE: {row['text']}" for row in data["disagreements"]]
     for key, row in data["targets"].items():
-        target = Target(key, row["min"], row["aim"], row["max"], row["unit"], row["source"], row["reason"])
-        out.append(f"{NUTRIENT[key].name:32} {target_words(target):40} {row['reason']} [{row['source']}]")
+        target = Target(
+            key, row["min"], row["aim"], row["max"], row["unit"], row["source"], row["reason"]
+        )
+        out.append(
+            f"{NUTRIENT[key].name:32} {target_words(target):40} {row['reason']} [{row['source']}]"
+        )
     for meal in data["meals"]:
-        least = "" if meal["protein_min_g"] is None else f", protein {band_words('protein_g', meal['protein_min_g'], None)}"
-        out.append(f"{meal['name']:32} {meal['share'] * 100:.0f} %: {meal['energy_kcal']:.0f} kcal{least}")
+        least = (
+            ""
+            if meal["protein_min_g"] is None
+            else f", protein {band_words('protein_g', meal['protein_min_g'], None)}"
+        )
+        out.append(
+            f"{meal['name']:32} {meal['share'] * 100:.0f} %: {meal['energy_kcal']:.0f} kcal{least}"
+        )
     if data.get("weight_used"):
         out.append(f"Weight that counts per kg: {data['weight_used']['reason']}.")
     if data["forecast"]:

@@ -42,7 +42,9 @@ class Tells:
     @property
     def limiting(self) -> str:
         """The name of the amino acid that is shortest, empty where none is known."""
-        return NUTRIENT[self.amino.limiting].name.lower() if self.amino and self.amino.limiting else ""
+        return (
+            NUTRIENT[self.amino.limiting].name.lower() if self.amino and self.amino.limiting else ""
+        )
 
     @property
     def zinc_words(self) -> str:
@@ -53,8 +55,11 @@ class Tells:
         return load_band(self.glycemic.load) if self.glycemic else ""
 
 
-def tell(profile: Profile, ingredients: Sequence[Ingredient], school: School | None = None) -> Tells:
-    """Everything the foods tell. `profile` is their total; the school's plate is judged where there is a school."""
+def tell(
+    profile: Profile, ingredients: Sequence[Ingredient], school: School | None = None
+) -> Tells:
+    """Everything the foods tell. `profile` is their total; the school's plate is judged where there
+    is a school."""
     foods = [(part.left, part.grams) for part in ingredients]
     density = indices.kcal_per_gram(profile)
     percent, taken_up = indices.iron_taken_up(profile)

@@ -8,8 +8,8 @@ MIN_POINTS = 3
 
 
 def weekly_change(points: Sequence[tuple[float, float]]) -> float | None:
-    """Slope of weight over time by least squares. [kg/week] from (day [d], weight [kg]) pairs; None for under three
-    weigh-ins or a single day."""
+    """Slope of weight over time by least squares. [kg/week] from (day [d], weight [kg]) pairs; None
+    for under three weigh-ins or a single day."""
     if len(points) < MIN_POINTS:
         return None
     days, weights = np.array(points, dtype=float).T

@@ -104,7 +104,10 @@ _PINT = {
     "lb": "pound",
 }
 UNIT_OF: dict[str, str] = {
-    name: unit for names in (VOLUME_NAMES, WEIGHT_NAMES, COUNT_NAMES) for unit, all_names in names.items() for name in all_names
+    name: unit
+    for names in (VOLUME_NAMES, WEIGHT_NAMES, COUNT_NAMES)
+    for unit, all_names in names.items()
+    for name in all_names
 }
 # A capital T is a tablespoon, a small t a teaspoon: the one place where case counts.
 CASED = {"T": "tbsp", "Tb": "tbsp", "t": "tsp"}
@@ -122,7 +125,12 @@ SYSTEM_WORDS = {
     "imperial": "imperial (cup 284 mL, tablespoon 18 mL, pint 568 mL)",
     "australian": "Australian (cup 250 mL, tablespoon 20 mL)",
 }
-_IMPERIAL = {"cup": "imperial_cup", "pint": "imperial_pint", "quart": "imperial_quart", "fl oz": "imperial_fluid_ounce"}
+_IMPERIAL = {
+    "cup": "imperial_cup",
+    "pint": "imperial_pint",
+    "quart": "imperial_quart",
+    "fl oz": "imperial_fluid_ounce",
+}
 # Spoons by definition; the imperial ones: common practice, no source. [mL]
 _SPOONS = {
     "metric": {"cup": 250.0, "tbsp": 15.0, "tsp": 5.0},
@@ -133,14 +141,17 @@ _SPOONS = {
 
 @cache
 def milliliters(unit: str, system: str = "us") -> float | None:
-    """Milliliters in one `unit` of a system, None when it is not a volume. [mL] Raises KeyError for a system not in SYSTEM_WORDS."""
+    """Milliliters in one `unit` of a system, None when it is not a volume. [mL] Raises KeyError for
+    a system not in SYSTEM_WORDS."""
     if system != "us":
         own = _SPOONS[system].get(unit)
         if own is not None:
             return own
         if system == "imperial" and unit in _IMPERIAL:
             return float(_registry()(_IMPERIAL[unit]).to("milliliter").magnitude)
-    return float(_registry()(_PINT[unit]).to("milliliter").magnitude) if unit in VOLUME_NAMES else None
+    return (
+        float(_registry()(_PINT[unit]).to("milliliter").magnitude) if unit in VOLUME_NAMES else None
+    )
 
 
 @cache

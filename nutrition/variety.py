@@ -12,10 +12,21 @@ from nutrition.food_classes import classes_of
 from nutrition.foods import DATA, Food
 from nutrition.schools import PlatePart
 
-# Less of it is seasoning; herbs, spices and seeds count from a pinch. Common practice, no source. [g]
+# Less of it is seasoning; herbs, spices and seeds count from a pinch. Common practice, no source.
+# [g]
 PLANT_MIN_G, PINCH_G = 5.0, 0.5
 PINCH_GROUPS = {"fresh herb", "dried herb", "spice", "seed", "nut", "cocoa"}
-NOT_PLANTS = {"comparator", "salt", "supplement", "leavener", "sweetener", "oil", "drink", "vinegar", "broth"}
+NOT_PLANTS = {
+    "comparator",
+    "salt",
+    "supplement",
+    "leavener",
+    "sweetener",
+    "oil",
+    "drink",
+    "vinegar",
+    "broth",
+}
 HALF_PLATE_CLASS = "non-starchy vegetables"
 
 
@@ -26,7 +37,9 @@ def _colors() -> dict[str, str]:
 
 def color_of(food: Food) -> str | None:
     """The color a food brings to the plate, None where none is noted."""
-    return next((color for color, pattern in _colors().items() if re.match(pattern, food.slug)), None)
+    return next(
+        (color for color, pattern in _colors().items() if re.match(pattern, food.slug)), None
+    )
 
 
 def distinct_plants(ingredients: Sequence[Ingredient]) -> list[str]:
@@ -46,7 +59,11 @@ def distinct_plants(ingredients: Sequence[Ingredient]) -> list[str]:
 
 def colors_in(ingredients: Sequence[Ingredient]) -> list[str]:
     """The distinct colors of vegetables, fruit and legumes there is enough of to see."""
-    found = {color_of(part.food) for part in ingredients if part.grams >= PLANT_MIN_G and part.food.group not in NOT_PLANTS}
+    found = {
+        color_of(part.food)
+        for part in ingredients
+        if part.grams >= PLANT_MIN_G and part.food.group not in NOT_PLANTS
+    }
     return [color for color in _colors() if color in found]
 
 
@@ -55,14 +72,20 @@ def _volume_ml(part: Ingredient) -> float:
 
 
 def vegetable_half(ingredients: Sequence[Ingredient]) -> float | None:
-    """Share of the plate's volume that is non-starchy vegetables [0 to 1]; None for an empty plate."""
+    """Share of the plate's volume that is non-starchy vegetables [0 to 1]; None for an empty
+    plate."""
     total = sum(_volume_ml(part) for part in ingredients)
-    green = sum(_volume_ml(part) for part in ingredients if HALF_PLATE_CLASS in classes_of(part.food))
+    green = sum(
+        _volume_ml(part) for part in ingredients if HALF_PLATE_CLASS in classes_of(part.food)
+    )
     return green / total if total > 0 else None
 
 
-def plate_shares(ingredients: Sequence[Ingredient], plate: Sequence[PlatePart]) -> list[tuple[PlatePart, float]]:
-    """Each part of a school's plate with its share of the volume of all of them [0 to 1]; a food counts in the first that has it."""
+def plate_shares(
+    ingredients: Sequence[Ingredient], plate: Sequence[PlatePart]
+) -> list[tuple[PlatePart, float]]:
+    """Each part of a school's plate with its share of the volume of all of them [0 to 1]; a food
+    counts in the first that has it."""
     volumes = [0.0] * len(plate)
     for part in ingredients:
         kinds = classes_of(part.food)
@@ -71,4 +94,7 @@ def plate_shares(ingredients: Sequence[Ingredient], plate: Sequence[PlatePart]) 
                 volumes[i] += _volume_ml(part)
                 break
     total = sum(volumes)
-    return [(part, volume / total if total else 0.0) for part, volume in zip(plate, volumes, strict=True)]
+    return [
+        (part, volume / total if total else 0.0)
+        for part, volume in zip(plate, volumes, strict=True)
+    ]

@@ -1,4 +1,5 @@
-"""The whole-food view of a recipe: added oil, salt, sugar, refined flour and animal products, counted line by line."""
+"""The whole-food view of a recipe: added oil, salt, sugar, refined flour and animal products,
+counted line by line."""
 
 from __future__ import annotations
 
@@ -18,18 +19,22 @@ LOOKED_FOR = (
     ("Refined flour or grain", "refined grain", "energy_kcal"),
 )
 ANIMAL = re.compile(
-    r"\b(eggs?|egg whites?|milk|butter|buttermilk|ghee|cream|cheese|parmesan|feta|yogurt|honey|gelatine?|chicken|beef|pork|bacon|ham|"
+    r"\b(eggs?|egg whites?|milk|butter|buttermilk|ghee|cream|cheese|parmesan|feta|yogurt|honey"
+    r"|gelatine?|chicken|beef|pork|bacon|ham|"
     r"turkey|lamb|fish|salmon|tuna|anchov(?:y|ies)|shrimp|prawns?|fish sauce|lard|whey)\b",
     re.I,
 )
 OF_PLANTS = re.compile(
-    r"\b(soy|soya|oat|almond|rice|coconut|cashew|pea|hemp|flax|nut|peanut|cocoa|apple|seed|plant|vegan|butternut|beans?)\b", re.I
+    r"\b(soy|soya|oat|almond|rice|coconut|cashew|pea|hemp|flax|nut|peanut|cocoa|apple|seed|plant"
+    r"|vegan|butternut|beans?)\b",
+    re.I,
 )
 
 
 @dataclass(frozen=True)
 class Part:
-    """A line that brings it, in words, with what it brings to one serving; None where that is unknown."""
+    """A line that brings it, in words, with what it brings to one serving; None where that is
+    unknown."""
 
     text: str
     name: str
@@ -38,7 +43,8 @@ class Part:
 
 @dataclass(frozen=True)
 class Found:
-    """One thing looked for: the lines that bring it, the sum per serving in the unit of `key`, and what the school says of it."""
+    """One thing looked for: the lines that bring it, the sum per serving in the unit of `key`, and
+    what the school says of it."""
 
     heading: str
     key: str
@@ -52,7 +58,9 @@ class Found:
 
 
 def _stance(school: School | None, kind: str) -> str:
-    return next((row.stance for row in school.foods if row.food_class == kind), "") if school else ""
+    return (
+        next((row.stance for row in school.foods if row.food_class == kind), "") if school else ""
+    )
 
 
 def _is_animal(line: Line) -> bool:
@@ -62,7 +70,8 @@ def _is_animal(line: Line) -> bool:
 
 
 def whole_food(facts: Facts, school: School | None = None) -> list[Found]:
-    """What was added that a whole-food kitchen counts, by line and per serving, animal products last.
+    """What was added that a whole-food kitchen counts, by line and per serving, animal products
+    last.
 
     A line that could not be settled is read for animal products by its words.
     """
@@ -73,9 +82,19 @@ def whole_food(facts: Facts, school: School | None = None) -> list[Found]:
             if line.food is None or cooked is None or kind not in classes_of(line.food):
                 continue
             known = line.food.per_100_g(key) is not None
-            parts.append(Part(line.text, line.food.name, cooked.profile[key].amount / facts.recipe.servings if known else None))
+            parts.append(
+                Part(
+                    line.text,
+                    line.food.name,
+                    cooked.profile[key].amount / facts.recipe.servings if known else None,
+                )
+            )
         total = sum(part.amount or 0.0 for part in parts)
         out.append(Found(heading, key, tuple(parts), total, _stance(school, kind)))
-    animals = tuple(Part(line.text, line.food.name if line.food else line.text, None) for line in facts.lines if _is_animal(line))
+    animals = tuple(
+        Part(line.text, line.food.name if line.food else line.text, None)
+        for line in facts.lines
+        if _is_animal(line)
+    )
     out.append(Found("Animal products", "", animals, 0.0, "avoid"))
     return out

@@ -1,4 +1,5 @@
-"""A cook's wording made plain: numbers in words and signs, remarks before the amount, an amount at the end of the line."""
+"""A cook's wording made plain: numbers in words and signs, remarks before the amount, an amount at
+the end of the line."""
 
 from __future__ import annotations
 
@@ -7,24 +8,45 @@ import unicodedata
 
 NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
 NUMBER_WORDS = {
-    "a": 1.0, "an": 1.0, "one": 1.0, "two": 2.0, "three": 3.0, "four": 4.0, "five": 5.0, "six": 6.0, "seven": 7.0,
-    "eight": 8.0, "nine": 9.0, "ten": 10.0, "eleven": 11.0, "twelve": 12.0,
-}  # fmt: skip
+    "a": 1.0,
+    "an": 1.0,
+    "one": 1.0,
+    "two": 2.0,
+    "three": 3.0,
+    "four": 4.0,
+    "five": 5.0,
+    "six": 6.0,
+    "seven": 7.0,
+    "eight": 8.0,
+    "nine": 9.0,
+    "ten": 10.0,
+    "eleven": 11.0,
+    "twelve": 12.0,
+}
 FRACTION_WORDS = {"half": 1 / 2, "quarter": 1 / 4, "third": 1 / 3, "fourth": 1 / 4, "eighth": 1 / 8}
-BY_EYE_WORDS = "pinch|dash|smidgen|splash|drizzle|squeeze|knob|handful|bunch|sprig|thumb|glug|dollop"
+BY_EYE_WORDS = (
+    "pinch|dash|smidgen|splash|drizzle|squeeze|knob|handful|bunch|sprig|thumb|glug|dollop"
+)
 _COUNT = "|".join(word for word in NUMBER_WORDS if word not in ("a", "an"))
 _FRACTION = "|".join(FRACTION_WORDS)
 _FILL_WORDS = "heaping|heaped|rounded|scant|level|generous|good"
 # What stands before an amount and changes nothing, or marks it as an estimate or an option.
 _BEFORE = re.compile(
-    r"^(?:optional(?:ly)?|about|approximately|approx\.?|around|roughly|circa|ca\.?|up to|at least|some|~)\s*:?\s*(?=[\d.a])", re.I
+    r"^(?:optional(?:ly)?|about|approximately|approx\.?|around|roughly|circa|ca\.?|up to|at least"
+    r"|some|~)\s*:?\s*(?=[\d.a])",
+    re.I,
 )
 _METRIC, _OTHER = r"(?:g|kg|ml|l|grams?)", r"(?:oz|lb|lbs|ounces?|pounds?|fl\.? ?oz|cups?|pints?)"
 _TWO_SYSTEMS = re.compile(
-    rf"^(?:(?P<metric>{NUMBER} ?{_METRIC}) ?/ ?{NUMBER} ?-?{_OTHER}\b\.?|{NUMBER} ?-?{_OTHER}\.? ?/ ?(?P<after>{NUMBER} ?{_METRIC}\b))",
+    rf"^(?:(?P<metric>{NUMBER} ?{_METRIC}) ?/ ?{NUMBER} ?-?{_OTHER}\b\.?|{NUMBER} ?-?{_OTHER}\.? "
+    rf"?/ ?(?P<after>{NUMBER} ?{_METRIC}\b))",
     re.I,
 )
-_AT_END = re.compile(rf"^(?P<name>[a-z][^\d]*?)[\s,:\u2013-]+(?P<amount>{NUMBER}(?:\s*(?:-|to|or)\s*{NUMBER})?\s*[a-z]*\.?)$", re.I)
+_AT_END = re.compile(
+    rf"^(?P<name>[a-z][^\d]*?)[\s,:\u2013-]+(?P<amount>{NUMBER}(?:\s*(?:-|to"
+    rf"|or)\s*{NUMBER})?\s*[a-z]*\.?)$",
+    re.I,
+)
 
 
 def number(text: str) -> float:
@@ -39,7 +61,8 @@ def number(text: str) -> float:
 
 
 def plain(text: str) -> str:
-    """The line with vulgar fractions, fancy dashes, bullets and number words written plainly, its amount first."""
+    """The line with vulgar fractions, fancy dashes, bullets and number words written plainly, its
+    amount first."""
     line = _signs(text)
     line = re.sub(r"^\s*(?:[-*•·]|\d+[.)]\s(?=\d))\s*", "", line)
     line = re.sub(r"\s+", " ", line).strip()
@@ -70,12 +93,22 @@ def _words_to_numbers(line: str) -> str:
     line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
     line = re.sub(rf"^({NUMBER}) ?#(?= )", r"\1 lb", line)
     # "a 4 cm piece" in inches, as ginger is weighed by
-    line = re.sub(rf"^({NUMBER})[ -]?cm(?=[ -])", lambda m: f"{number(m[1]) / 2.54:.3g} inch", line, flags=re.I)
+    line = re.sub(
+        rf"^({NUMBER})[ -]?cm(?=[ -])",
+        lambda m: f"{number(m[1]) / 2.54:.3g} inch",
+        line,
+        flags=re.I,
+    )
     line = re.sub(r"\bhalf of one\b", "1/2", line, flags=re.I)
     line = re.sub(rf"\b({_COUNT}) and one[- ]({_FRACTION})\b", r"\1 and a \2", line, flags=re.I)
     line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
     line = re.sub(rf"^({NUMBER}) dozen\b", lambda m: f"{12 * number(m[1]):g}", line, flags=re.I)
-    line = re.sub(rf"\b(?:(a|{_COUNT}) )?dozen\b", lambda m: f"{12 * NUMBER_WORDS[(m[1] or 'one').lower()]:g}", line, flags=re.I)
+    line = re.sub(
+        rf"\b(?:(a|{_COUNT}) )?dozen\b",
+        lambda m: f"{12 * NUMBER_WORDS[(m[1] or 'one').lower()]:g}",
+        line,
+        flags=re.I,
+    )
     line = re.sub(
         rf"\b({_COUNT}) and a ({_FRACTION})\b",
         lambda m: f"{NUMBER_WORDS[m[1].lower()] + FRACTION_WORDS[m[2].lower()]:.6g}",
@@ -85,14 +118,17 @@ def _words_to_numbers(line: str) -> str:
     # "two thirds of a cup", "one-half cup", "three-quarters cup", "half an avocado"
     line = re.sub(
         rf"\b(?:({_COUNT})[ -])?({_FRACTION})s?(?: of)?(?: an?)?\b(?= )(?! of \w+ and)",
-        lambda m: _value(m[1], m[2]) if m[1] or not line[m.end() :].strip().startswith(",") else m[0],
+        lambda m: (
+            _value(m[1], m[2]) if m[1] or not line[m.end() :].strip().startswith(",") else m[0]
+        ),
         line,
         count=1,
         flags=re.I,
     )
     line = re.sub(rf"^an? (?=(?:{_FILL_WORDS} )?{NUMBER} )", "", line, flags=re.I)
     return re.sub(
-        rf"^(juice of |juice from |zest of |the juice of |juice and zest of |zest and juice of )?(an?|{_COUNT})\b(?=[ -])",
+        rf"^(juice of |juice from |zest of |the juice of |juice and zest of |zest and juice of "
+        rf")?(an?|{_COUNT})\b(?=[ -])",
         lambda m: f"{m[1] or ''}{NUMBER_WORDS[m[2].lower()]:g}",
         line,
         flags=re.I,
@@ -100,10 +136,16 @@ def _words_to_numbers(line: str) -> str:
 
 
 def _amount_first(line: str) -> str:
-    """The amount put in front where it stands at the end, after a word such as "heaping", or is only meant."""
+    """The amount put in front where it stands at the end, after a word such as "heaping", or is
+    only meant."""
     line = re.sub(rf"^({_FILL_WORDS}) ({NUMBER}) ", r"\2 \1 ", line, flags=re.I)
     line = re.sub(rf"^1 ({_FILL_WORDS}) ({NUMBER}) ", r"\2 \1 ", line, flags=re.I)
-    line = re.sub(rf"^((?:small |large |generous )?(?:{BY_EYE_WORDS}) (?:of )?)(?=\w)", r"1 \1", line, flags=re.I)
+    line = re.sub(
+        rf"^((?:small |large |generous )?(?:{BY_EYE_WORDS}) (?:of )?)(?=\w)",
+        r"1 \1",
+        line,
+        flags=re.I,
+    )
     match = _AT_END.match(line)
     if match and not re.match(r"(?:juice|zest|the juice)\b", line, re.I):
         return f"{match['amount']} {match['name'].strip(' ,:-')}"

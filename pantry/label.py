@@ -13,14 +13,20 @@ MOST = 10_000
 
 class LabelForm(forms.Form):
     servings = forms.FloatField(label="Servings in the package", min_value=0.1, max_value=1000)
-    serving_g = forms.FloatField(label="Serving size [g]", min_value=0.1, max_value=MOST, required=False)
-    amount = forms.CharField(label="What is eaten: grams, or a part of the package", max_length=20, initial="1/2")
+    serving_g = forms.FloatField(
+        label="Serving size [g]", min_value=0.1, max_value=MOST, required=False
+    )
+    amount = forms.CharField(
+        label="What is eaten: grams, or a part of the package", max_length=20, initial="1/2"
+    )
 
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
         for key in KEYS_ON_LABELS:
             label = f"{NUTRIENT[key].name} [{NUTRIENT[key].unit}]"
-            self.fields[key] = forms.FloatField(label=label, min_value=0, max_value=MOST, required=False)
+            self.fields[key] = forms.FloatField(
+                label=label, min_value=0, max_value=MOST, required=False
+            )
 
     def clean(self):
         data = super().clean()
@@ -38,7 +44,9 @@ class LabelForm(forms.Form):
         except ValueError:
             self.share = 0.0
         if not 0 < self.share <= 50:
-            self.add_error("amount", "Write grams such as 80 g, or a part of the package such as 1/2 or 2.")
+            self.add_error(
+                "amount", "Write grams such as 80 g, or a part of the package such as 1/2 or 2."
+            )
         if not any(data.get(key) is not None for key in KEYS_ON_LABELS):
             self.add_error("energy_kcal", "Copy at least one value from the label.")
         return data
@@ -50,6 +58,8 @@ def label(request: HttpRequest) -> HttpResponse:
     if form.is_valid():
         data = form.cleaned_data
         printed = {key: data[key] for key in KEYS_ON_LABELS if data.get(key) is not None}
-        eaten, whole = (portion_of_package(printed, data["servings"], share) for share in (form.share, 1.0))
+        eaten, whole = (
+            portion_of_package(printed, data["servings"], share) for share in (form.share, 1.0)
+        )
         rows = [(NUTRIENT[key], printed[key], eaten[key], whole[key]) for key in printed]
     return render(request, "pantry/label.html", {"form": form, "rows": rows})

@@ -1,4 +1,5 @@
-"""Balance on the day's page: proposals for the whole day or for one meal, taken whole or in part."""
+"""Balance on the day's page: proposals for the whole day or for one meal, taken whole or in
+part."""
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
@@ -25,7 +26,12 @@ NOTHING = "There is nothing to balance yet: put something into a meal below."
 
 def _context(request: HttpRequest, day: Day) -> dict[str, object]:
     reckoned, plan = reckon_day(day), plan_for(day)
-    context: dict[str, object] = {"day": day, "client": day.client, "balanced": True, "version": day.version}
+    context: dict[str, object] = {
+        "day": day,
+        "client": day.client,
+        "balanced": True,
+        "version": day.version,
+    }
     if plan.day is None:
         return context | {"problem": plan.problem}
     meal = request.GET.get("meal", WHOLE_DAY)
@@ -40,12 +46,17 @@ def _context(request: HttpRequest, day: Day) -> dict[str, object]:
     }
     gate, full = gate_of(plan), filled(reckoned, plan)
     if chosen is None and full.empty and full.share < 1:
-        context["empty_words"] = f"{', '.join(full.empty)}: still empty. The rest is balanced for its {full.share * 100:.0f} % of the day."
+        context["empty_words"] = (
+            f"{', '.join(full.empty)}: still empty. The rest is balanced for its "
+            f"{full.share * 100:.0f} % of the day."
+        )
     try:
         made = balancing(reckoned, plan, meal, gate)
         if not made.entries:
             return context | {"problem": NOTHING}
-        context["held"] = held([item_of(entry) for entry in made.entries], gate, key_of(day), day.version)
+        context["held"] = held(
+            [item_of(entry) for entry in made.entries], gate, key_of(day), day.version
+        )
         context |= {
             "held_url": f"{reverse('planner:swap', args=[day.pk])}?meal={context['add_meal']}",
             "without_url": reverse("planner:without", args=[day.pk]),
@@ -55,11 +66,15 @@ def _context(request: HttpRequest, day: Day) -> dict[str, object]:
         context |= found(request, made.problem, portioned(made.entries), plan, gate, made.besides)
     except BadProblem as error:
         return context | {"problem": str(error)}
-    return context | {"round": entries_round(made.entries), "ghosts": ghosts(made.entries, context["portions"])}
+    return context | {
+        "round": entries_round(made.entries),
+        "ghosts": ghosts(made.entries, context["portions"]),
+    }
 
 
 def _take(request: HttpRequest, day: Day, portions: dict[str, float]) -> None:
-    """Set these entries, as one step for undo; an entry of nothing is taken out. Raises StaleSave."""
+    """Set these entries, as one step for undo; an entry of nothing is taken out. Raises
+    StaleSave."""
     entries = {str(entry.row.pk): entry for meal in reckon_day(day).meals for entry in meal.entries}
     version, *by = asked_by(request)
     with day.changing(version or 0, *by):
@@ -90,5 +105,9 @@ def balance(request: HttpRequest, pk: int) -> HttpResponse:
         return answer(request, Day.with_removed.select_related("client").get(pk=pk))
     context = _context(request, day)
     if request.htmx:
-        return render(request, "bowls/_in_the_way.html" if "in_the_way" in request.GET else "planner/_balance.html", context)
+        return render(
+            request,
+            "bowls/_in_the_way.html" if "in_the_way" in request.GET else "planner/_balance.html",
+            context,
+        )
     return render(request, "planner/page.html", page_context(request, day) | context)

@@ -1,4 +1,5 @@
-"""A day, or one meal of it, as a balance problem: its entries as parts, what stays as it is eaten besides."""
+"""A day, or one meal of it, as a balance problem: its entries as parts, what stays as it is eaten
+besides."""
 
 from __future__ import annotations
 
@@ -23,7 +24,8 @@ from planner.day import Entry, ReckonedDay, count_words
 
 @dataclass(frozen=True)
 class Balancing:
-    """The entries whose portions are chosen, and what is eaten besides: supplements, for a whole day."""
+    """The entries whose portions are chosen, and what is eaten besides: supplements, for a whole
+    day."""
 
     entries: list[Entry]
     besides: Profile
@@ -38,7 +40,14 @@ def unit_g(entry: Entry) -> float:
 def item_of(entry: Entry) -> Item:
     """An entry as the gate looks at it."""
     food = food_table()[entry.row.food] if entry.row.food else None
-    return Item(str(entry.row.pk), entry.name, entry.ingredients, entry.profile.grams, food, entry.row.locked)
+    return Item(
+        str(entry.row.pk),
+        entry.name,
+        entry.ingredients,
+        entry.profile.grams,
+        food,
+        entry.row.locked,
+    )
 
 
 def part_for(entry: Entry, gate: Gate) -> core.Part:
@@ -50,51 +59,75 @@ def part_for(entry: Entry, gate: Gate) -> core.Part:
         limits = limits_around(role, grams, household.step_g(food), group=food.group)
     else:
         role = "dish"
-        limits = limits_by_count(BOWL_COUNTS if entry.row.bowl_id else SERVING_COUNTS, entry.row.amount, unit_g(entry))
+        limits = limits_by_count(
+            BOWL_COUNTS if entry.row.bowl_id else SERVING_COUNTS, entry.row.amount, unit_g(entry)
+        )
     least, most, ceiling = gated(limits, item_of(entry), gate)
     ml = entry.volume_ml / grams
     return core.Part(
-        str(entry.row.pk), entry.name, entry.profile, grams, least, most, limits.step, entry.row.locked, role, ml,
-        unknown=unknown_per_gram(entry.ingredients, grams), ceiling=ceiling,
-    )  # fmt: skip
+        str(entry.row.pk),
+        entry.name,
+        entry.profile,
+        grams,
+        least,
+        most,
+        limits.step,
+        entry.row.locked,
+        role,
+        ml,
+        unknown=unknown_per_gram(entry.ingredients, grams),
+        ceiling=ceiling,
+    )
 
 
 @dataclass(frozen=True)
 class Filled:
-    """How much of the day has something in it: its share [0 to 1], and the names of the meals that are still empty."""
+    """How much of the day has something in it: its share [0 to 1], and the names of the meals that
+    are still empty."""
 
     share: float
     empty: list[str]
 
 
 def filled(day: ReckonedDay, plan: Plan) -> Filled:
-    """The share of the day that the meals with something in them are. Meals that are not of the client's pattern add nothing."""
+    """The share of the day that the meals with something in them are. Meals that are not of the
+    client's pattern add nothing."""
     assert plan.day is not None
-    full = {meal.key for meal in day.meals if any(entry.profile.grams > 0 for entry in meal.entries)}
+    full = {
+        meal.key for meal in day.meals if any(entry.profile.grams > 0 for entry in meal.entries)
+    }
     share = sum(meal.share for meal in plan.day.meals if meal.key in full)
     empty = [meal.name for meal in plan.day.meals if meal.key not in full and meal.share > 0]
-    # what is eaten only outside the pattern is held against the whole day: nothing says how much of it that is
+    # what is eaten only outside the pattern is held against the whole day: nothing says how much of
+    # it that is
     return Filled(share, empty) if share > 0 and empty else Filled(1.0, empty if share > 0 else [])
 
 
 def balancing(day: ReckonedDay, plan: Plan, meal: str, gate: Gate) -> Balancing:
-    """The problem of a meal by its key, or of the whole day: of as much of it as has meals in it. Raises BadProblem."""
+    """The problem of a meal by its key, or of the whole day: of as much of it as has meals in it.
+    Raises BadProblem."""
     assert plan.day is not None
     chosen = meal_of(plan.day, meal) if meal != WHOLE_DAY else None
-    entries = [entry for row in day.meals for entry in row.entries if entry.profile.grams > 0 and (chosen is None or row.key == chosen.key)]
+    entries = [
+        entry
+        for row in day.meals
+        for entry in row.entries
+        if entry.profile.grams > 0 and (chosen is None or row.key == chosen.key)
+    ]
     share = filled(day, plan).share if chosen is None else 1.0
     besides = day.supplements_profile * share if chosen is None else Profile.empty()
     parts = tuple(part_for(entry, gate) for entry in entries)
     aims = plan_aims(plan, chosen, share if chosen is None and share < 1 else None)
-    base = {aim.key: amount_of(besides, aim.key).amount for aim in aims if aim.key != core.DENSITY} | {
-        "energy_kcal": besides["energy_kcal"].amount
-    }
+    base = {
+        aim.key: amount_of(besides, aim.key).amount for aim in aims if aim.key != core.DENSITY
+    } | {"energy_kcal": besides["energy_kcal"].amount}
     kept = within_upper_levels(within_reach(aims, parts, base), base)
     return Balancing(entries, besides, core.Problem(parts, kept, base=base))
 
 
 def say(entry: Entry, grams: float) -> str:
-    """A portion of an entry in bowls, servings or a kitchen measure; empty where none is known. [g]"""
+    """A portion of an entry in bowls, servings or a kitchen measure; empty where none is known.
+    [g]"""
     if grams <= 0:
         return ""
     if entry.row.food:
@@ -106,6 +139,8 @@ def say(entry: Entry, grams: float) -> str:
 def portioned(entries: list[Entry]) -> dict[str, Portioned]:
     """The entries as proposals show them."""
     return {
-        str(entry.row.pk): Portioned(entry.name, entry.profile, entry.volume_ml, partial(say, entry), entry.ingredients)
+        str(entry.row.pk): Portioned(
+            entry.name, entry.profile, entry.volume_ml, partial(say, entry), entry.ingredients
+        )
         for entry in entries
     }

@@ -90,14 +90,28 @@ def _part_words(part: Part, amount: float) -> str:
     """ "Dill barley, 2 1/4 cups (260 g)" """
     grams = part.profile.grams * amount
     measure = part.measure if amount == 1 else household.by_volume(part.volume_ml * amount, grams)
-    return f"{part.name}, {measure.words} ({show.grams(grams)})" if measure else f"{part.name}, {show.grams(grams)}"
+    return (
+        f"{part.name}, {measure.words} ({show.grams(grams)})"
+        if measure
+        else f"{part.name}, {show.grams(grams)}"
+    )
 
 
 def _bowl_entry(row: DayEntry, reckoned: Reckoned) -> Entry:
     scaled = [part.times(row.amount) for part in reckoned.ingredients]
     parts = [_part_words(part, row.amount) for part in reckoned.parts]
     profile, volume = reckoned.profile * row.amount, reckoned.volume_ml * row.amount
-    return Entry(row, reckoned.bowl.name, "bowl", profile, count_words(row, row.amount), _main_role(scaled), volume, scaled, parts)
+    return Entry(
+        row,
+        reckoned.bowl.name,
+        "bowl",
+        profile,
+        count_words(row, row.amount),
+        _main_role(scaled),
+        volume,
+        scaled,
+        parts,
+    )
 
 
 def _recipe_entry(row: DayEntry, title: str, role: str, facts: Facts) -> Entry:
@@ -129,15 +143,30 @@ def _entry(row: DayEntry) -> Entry | None:
     food = food_table()[row.food]
     measure = household.spoken(food, row.amount)
     profile = food.profile(row.amount, row.low_g, row.high_g)
-    role, volume = food.role if food.role in ROLES else "topping", food.volume_ml(row.amount) or row.amount
-    return Entry(row, food.name, "food", profile, measure.words if measure else "", role, volume, [Ingredient(food, row.amount)])
+    role, volume = (
+        food.role if food.role in ROLES else "topping",
+        food.volume_ml(row.amount) or row.amount,
+    )
+    return Entry(
+        row,
+        food.name,
+        "food",
+        profile,
+        measure.words if measure else "",
+        role,
+        volume,
+        [Ingredient(food, row.amount)],
+    )
 
 
 def reckon_day(day: Day) -> ReckonedDay:
     """Entries, meals and the whole with the supplements the client takes."""
     found = [_entry(row) for row in day.entries.select_related("bowl", "recipe", "planned")]
     entries = [entry for entry in found if entry is not None]
-    meals = [Meal(key, name, [entry for entry in entries if entry.row.meal == key]) for key, name in MEALS]
+    meals = [
+        Meal(key, name, [entry for entry in entries if entry.row.meal == key])
+        for key, name in MEALS
+    ]
     taken = day.client.supplements_taken()
     food = Profile.total(entry.profile for entry in entries)
     # supplements count toward a day that has food in it

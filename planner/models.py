@@ -11,11 +11,17 @@ from practice.removal import PresentManager, Removable
 from practice.undo import Undoable
 from recipes.models import Recipe
 
-MEALS = [("breakfast", "Breakfast"), ("lunch", "Lunch"), ("dinner", "Dinner"), ("snack", "Between meals")]
+MEALS = [
+    ("breakfast", "Breakfast"),
+    ("lunch", "Lunch"),
+    ("dinner", "Dinner"),
+    ("snack", "Between meals"),
+]
 
 
 class PlannedDish(models.Model):
-    """A recipe or a bowl as it was when it was planned, with everything that it is made of: later changes do not reach back.
+    """A recipe or a bowl as it was when it was planned, with everything that it is made of: later
+    changes do not reach back.
 
     Equal ones are kept once, told by the digest of `data`.
     """
@@ -27,7 +33,11 @@ class PlannedDish(models.Model):
     objects = ScopedManager(practice="practice")
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["practice", "digest"], name="one_planned_dish_of_a_kind")]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["practice", "digest"], name="one_planned_dish_of_a_kind"
+            )
+        ]
 
 
 class Day(Undoable, Removable):
@@ -36,10 +46,22 @@ class Day(Undoable, Removable):
     date = models.DateField()
     note = models.CharField(max_length=200, blank=True)
     # the targets it was planned for: later ones do not reach back
-    made_for = models.ForeignKey(TargetVersion, on_delete=models.SET_NULL, null=True, blank=True, related_name="days")
+    made_for = models.ForeignKey(
+        TargetVersion, on_delete=models.SET_NULL, null=True, blank=True, related_name="days"
+    )
 
     undo_rows = "entries"
-    undo_fields = ("meal", "bowl_id", "recipe_id", "food", "amount", "low_g", "high_g", "locked", "planned_id")
+    undo_fields = (
+        "meal",
+        "bowl_id",
+        "recipe_id",
+        "food",
+        "amount",
+        "low_g",
+        "high_g",
+        "locked",
+        "planned_id",
+    )
 
     objects = ScopedManager(_manager_class=PresentManager, practice="practice")
     with_removed = ScopedManager(practice="practice")
@@ -47,17 +69,29 @@ class Day(Undoable, Removable):
     class Meta:
         ordering = ["-date", "-pk"]
         constraints = [
-            models.UniqueConstraint(fields=["client", "date"], condition=models.Q(removed=None), name="one_day_plan_a_date_that_counts")
+            models.UniqueConstraint(
+                fields=["client", "date"],
+                condition=models.Q(removed=None),
+                name="one_day_plan_a_date_that_counts",
+            )
         ]
 
     def __str__(self) -> str:
         return f"{self.client}, {self.date:%A %d %B %Y}"
 
     def undo_words(self, row: dict) -> str:
-        planned = PlannedDish.objects.filter(pk=row.get("planned_id")).first() if row.get("planned_id") else None
+        planned = (
+            PlannedDish.objects.filter(pk=row.get("planned_id")).first()
+            if row.get("planned_id")
+            else None
+        )
         if planned is not None:
             return f"{planned.data['title']} × {row['amount']:g} ({row['meal']})"
-        name = food_table()[row["food"]].name if row["food"] in food_table() else row["food"] or "a dish"
+        name = (
+            food_table()[row["food"]].name
+            if row["food"] in food_table()
+            else row["food"] or "a dish"
+        )
         return f"{name} {row['amount']:g}{' g' if row['food'] else ''} ({row['meal']})"
 
 

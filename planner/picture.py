@@ -7,7 +7,8 @@ from roundpantry.drawing.round import Slice, outlines, picture
 
 
 def _vessel_ml(entries: Sequence[Entry]) -> float:
-    """Everything that is eaten fills four fifths of the round, so that a larger proposal still finds room. [mL]"""
+    """Everything that is eaten fills four fifths of the round, so that a larger proposal still
+    finds room. [mL]"""
     return sum(entry.volume_ml for entry in entries) / 0.8
 
 

@@ -29,7 +29,9 @@ def plan_dish(entry: DayEntry, practice) -> None:
         return
     # as it will come back from the database
     kept = json.loads(json.dumps(kept))
-    entry.planned, _made = PlannedDish.objects.get_or_create(practice=practice, digest=digest_of(kept), defaults={"data": kept})
+    entry.planned, _made = PlannedDish.objects.get_or_create(
+        practice=practice, digest=digest_of(kept), defaults={"data": kept}
+    )
 
 
 def changed_since(entry: DayEntry) -> bool:
@@ -42,17 +44,26 @@ def changed_since(entry: DayEntry) -> bool:
 
 def days_with(dish: Recipe | Bowl) -> int:
     """How many planned days hold a bowl or recipe."""
-    found = DayEntry.objects.filter(**{"bowl" if isinstance(dish, Bowl) else "recipe": dish}, day__removed=None)
+    found = DayEntry.objects.filter(
+        **{"bowl" if isinstance(dish, Bowl) else "recipe": dish}, day__removed=None
+    )
     return found.values("day").distinct().count()
 
 
 def planned_with(dish: Recipe | Bowl) -> str:
     days = days_with(dish)
-    return f"{days} planned day{'s' if days > 1 else ''}, which keep it as it was planned" if days else ""
+    return (
+        f"{days} planned day{'s' if days > 1 else ''}, which keep it as it was planned"
+        if days
+        else ""
+    )
 
 
 def stays_planned(_before: Recipe, after: Recipe) -> list[str]:
     days = days_with(after)
     if not days:
         return []
-    return [f"{days} planned day{'s keep' if days > 1 else ' keeps'} the version planned with; each offers the newer one."]
+    return [
+        f"{days} planned day{'s keep' if days > 1 else ' keeps'} the version planned with; each "
+        f"offers the newer one."
+    ]

@@ -1,4 +1,5 @@
-"""Swaps on the day's page, beside the gap they close; and an entry made again without what the client must not have."""
+"""Swaps on the day's page, beside the gap they close; and an entry made again without what the
+client must not have."""
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
@@ -26,18 +27,40 @@ from recipes.without import made_without
 def _context(request: HttpRequest, day: Day) -> dict[str, object]:
     reckoned, plan = reckon_day(day), plan_for(day)
     url = reverse("planner:swap", args=[day.pk])
-    context: dict[str, object] = {"day": day, "client": day.client, "swapped": True, "swap_url": url, "version": day.version}
+    context: dict[str, object] = {
+        "day": day,
+        "client": day.client,
+        "swapped": True,
+        "swap_url": url,
+        "version": day.version,
+    }
     if plan.day is None:
         return context | {"problem": plan.problem}
-    meal, gate, full = meal_of(plan.day, request.GET.get("meal", WHOLE_DAY)), gate_of(plan), filled(reckoned, plan)
-    context |= {"judged": meal.key if meal else WHOLE_DAY, "meal_options": meal_options(plan.day), "subject_words": "Looking at"}
+    meal, gate, full = (
+        meal_of(plan.day, request.GET.get("meal", WHOLE_DAY)),
+        gate_of(plan),
+        filled(reckoned, plan),
+    )
+    context |= {
+        "judged": meal.key if meal else WHOLE_DAY,
+        "meal_options": meal_options(plan.day),
+        "subject_words": "Looking at",
+    }
     share = full.share if meal is None and full.share < 1 else None
     if share is not None:
-        context["empty_words"] = f"{', '.join(full.empty)}: still empty. The rest is held against its {share * 100:.0f} % of the day."
+        context["empty_words"] = (
+            f"{', '.join(full.empty)}: still empty. The rest is held against its {share * 100:.0f} "
+            f"% of the day."
+        )
     subject = subject_of(reckoned, meal.key if meal else None, gate, share or 1.0)
     if not subject.lines:
         return context | {"problem": NOTHING}
-    entries = [entry for row in reckoned.meals for entry in row.entries if meal is None or row.key == meal.key]
+    entries = [
+        entry
+        for row in reckoned.meals
+        for entry in row.entries
+        if meal is None or row.key == meal.key
+    ]
     take_url = f"{url}?meal={meal.key if meal else ''}"
     context |= {
         "held": held([item_of(entry) for entry in entries], gate, key_of(day), day.version),
@@ -54,7 +77,9 @@ def swap(request: HttpRequest, pk: int) -> HttpResponse:
         return elsewhere
     if request.method == "POST":
         meal = request.GET.get("meal", "")
-        entries = {str(entry.row.pk): entry for one in reckon_day(day).meals for entry in one.entries}
+        entries = {
+            str(entry.row.pk): entry for one in reckon_day(day).meals for entry in one.entries
+        }
         try:
             steps, why = taken(request.POST.get("change", ""), key_of(day), day.version)
             apply(day, entries, steps, meal if meal in dict(MEALS) else "dinner", request.user)
@@ -70,15 +95,30 @@ def swap(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_POST
 def without(request: HttpRequest, pk: int) -> HttpResponse:
-    """A recipe of the day made again without what the client must not have, as theirs, in the entry's place."""
+    """A recipe of the day made again without what the client must not have, as theirs, in the
+    entry's place."""
     day, _elsewhere = opened(request, pk)
-    row = next((row for row in day.entries.select_related("recipe") if str(row.pk) == request.POST.get("item", "")), None)
+    row = next(
+        (
+            row
+            for row in day.entries.select_related("recipe")
+            if str(row.pk) == request.POST.get("item", "")
+        ),
+        None,
+    )
     if row is None or row.recipe is None:
-        messages.error(request, "Only a recipe can be made without something here: open the bowl, or leave it out.")
+        messages.error(
+            request,
+            "Only a recipe can be made without something here: open the bowl, or leave it out.",
+        )
         return answer(request, day)
     made, gone = made_without(row.recipe, day.client, gate_of(plan_for(day)), request.user)
     if made is None:
-        messages.error(request, f"{row.recipe.title} cannot be made without it: nothing would be left, or it is in a part recipe.")
+        messages.error(
+            request,
+            f"{row.recipe.title} cannot be made without it: nothing would be left, or it is in a "
+            f"part recipe.",
+        )
         return answer(request, day)
     try:
         with day.changing(*asked_by(request)):

@@ -1,4 +1,5 @@
-"""A day's entries as something that can be swapped: for another food, or for another recipe or bowl of the same kind."""
+"""A day's entries as something that can be swapped: for another food, or for another recipe or bowl
+of the same kind."""
 
 from __future__ import annotations
 
@@ -29,13 +30,18 @@ def key_of(day: Day) -> str:
 
 
 def _bowls(entry: Entry, gate: Gate) -> tuple[Dish, ...]:
-    """Other bowls of the client or of everybody, eaten whole, that hold nothing the client is not to have."""
+    """Other bowls of the client or of everybody, eaten whole, that hold nothing the client is not
+    to have."""
     out, client = [], entry.row.day.client
     others = Bowl.objects.filter(client=None) | Bowl.objects.filter(client=client)
     for bowl in others.exclude(pk=entry.row.bowl_id)[: MOST_BOWLS * 2]:
         reckoned = reckon_bowl(bowl)
         if reckoned.profile.grams > 0 and not gate.why_not_dish(reckoned.ingredients):
-            out.append(Dish(f"bowl-{bowl.pk}", bowl.name, reckoned.profile.grams, reckoned.profile, "1 bowl"))
+            out.append(
+                Dish(
+                    f"bowl-{bowl.pk}", bowl.name, reckoned.profile.grams, reckoned.profile, "1 bowl"
+                )
+            )
     return tuple(out[:MOST_BOWLS])
 
 
@@ -43,7 +49,13 @@ def _line(entry: Entry, name: str, gate: Gate) -> Line:
     if entry.row.bowl_id:
         dishes = _bowls(entry, gate)
     elif entry.row.recipe_id:
-        dishes = dishes_in(entry.row.recipe.role, [entry.row.recipe_id], entry.profile.grams, gate, entry.row.day.client)
+        dishes = dishes_in(
+            entry.row.recipe.role,
+            [entry.row.recipe_id],
+            entry.profile.grams,
+            gate,
+            entry.row.day.client,
+        )
     else:
         dishes = ()
     food = food_table()[entry.row.food] if entry.row.food else None
@@ -51,12 +63,21 @@ def _line(entry: Entry, name: str, gate: Gate) -> Line:
 
 
 def subject_of(day: ReckonedDay, meal: str | None, gate: Gate, share: float = 1.0) -> Subject:
-    """The entries of the day, or of one meal of it; supplements count toward the whole day, or `share` of it [0 to 1]."""
-    entries = [entry for row in day.meals for entry in row.entries if meal is None or row.key == meal]
+    """The entries of the day, or of one meal of it; supplements count toward the whole day, or
+    `share` of it [0 to 1]."""
+    entries = [
+        entry for row in day.meals for entry in row.entries if meal is None or row.key == meal
+    ]
     names = Counter(entry.name for entry in entries)
     lines = [
         # what is eaten twice is told apart by its meal
-        _line(entry, entry.name if names[entry.name] == 1 else f"{entry.name} ({entry.row.get_meal_display().lower()})", gate)
+        _line(
+            entry,
+            entry.name
+            if names[entry.name] == 1
+            else f"{entry.name} ({entry.row.get_meal_display().lower()})",
+            gate,
+        )
         for entry in entries
         if not entry.row.locked and entry.profile.grams > 0
     ]
@@ -66,10 +87,17 @@ def subject_of(day: ReckonedDay, meal: str | None, gate: Gate, share: float = 1.
 
 
 def apply(day: Day, entries: dict[str, Entry], steps: list[dict], meal: str, by: User) -> None:
-    """Take the steps as one change that can be undone; what is added goes into `meal`. Raises Outdated, StaleSave."""
+    """Take the steps as one change that can be undone; what is added goes into `meal`. Raises
+    Outdated, StaleSave."""
     changed = []
     for step in steps:
-        row = DayEntry(day=day, meal=meal) if not step["line"] else entries[step["line"]].row if step["line"] in entries else None
+        row = (
+            DayEntry(day=day, meal=meal)
+            if not step["line"]
+            else entries[step["line"]].row
+            if step["line"] in entries
+            else None
+        )
         if row is None:
             raise Outdated("That is no longer in the day.")
         kind, _dash, _pk = step["dish"].partition("-")
@@ -82,7 +110,12 @@ def apply(day: Day, entries: dict[str, Entry], steps: list[dict], meal: str, by:
                 raise Outdated("That bowl is no longer there.")
             row.bowl, row.recipe, row.food, row.amount = bowl, None, "", 1.0
         elif step["food"]:
-            row.bowl, row.recipe, row.food, row.amount = None, None, swapped_in(step["food"]).slug, step["grams"]
+            row.bowl, row.recipe, row.food, row.amount = (
+                None,
+                None,
+                swapped_in(step["food"]).slug,
+                step["grams"],
+            )
             row.low_g, row.high_g = leveled_range(row.amount)
         else:
             row.amount = round(step["grams"] / unit_g(entries[step["line"]]), 3)

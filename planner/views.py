@@ -61,7 +61,9 @@ class DayForm(forms.Form):
     def clean_date(self) -> date:
         day, today = self.cleaned_data["date"], timezone.localdate()
         if not today - DAYS_BACK <= day <= today + DAYS_AHEAD:
-            raise forms.ValidationError("A day is planned from three years back to two years ahead.")
+            raise forms.ValidationError(
+                "A day is planned from three years back to two years ahead."
+            )
         return day
 
 
@@ -71,10 +73,18 @@ class SettingsForm(DayForm):
 
 def _list(request: HttpRequest, form: DayForm, status: int = 200) -> HttpResponse:
     client = request.for_client
-    days = [{"day": day, "reckoned": reckon_day(day)} for day in client.days.all()[:21]] if client else []
+    days = (
+        [{"day": day, "reckoned": reckon_day(day)} for day in client.days.all()[:21]]
+        if client
+        else []
+    )
     for row in days:
         row["strip"] = strip(plan_for(row["day"]), row["reckoned"].profile)
-    removed = client.days(manager="with_removed").filter(removed__gte=timezone.now() - OFFERED_BACK) if client else []
+    removed = (
+        client.days(manager="with_removed").filter(removed__gte=timezone.now() - OFFERED_BACK)
+        if client
+        else []
+    )
     context = {"days": days, "form": form, "clients": Client.objects.all(), "removed": removed}
     return render(request, "planner/list.html", context, status=status)
 
@@ -97,8 +107,10 @@ def new(request: HttpRequest) -> HttpResponse:
         with transaction.atomic():
             made_for = version_on(client, on)
             day, _made = Day.objects.get_or_create(
-                client=client, date=on, defaults={"practice": request.user.practice, "made_for": made_for}
-            )  # fmt: skip
+                client=client,
+                date=on,
+                defaults={"practice": request.user.practice, "made_for": made_for},
+            )
     except IntegrityError:
         day = Day.objects.get(client=client, date=on)
     return redirect("planner:page", day.pk)
@@ -123,7 +135,8 @@ def caution_numbers(day: Day, reckoned: ReckonedDay) -> dict[str, float]:
 
 
 def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
-    """By entry, what taking the bowl or recipe as it is now would change of the watched targets, in words."""
+    """By entry, what taking the bowl or recipe as it is now would change of the watched targets, in
+    words."""
     out = {}
     for meal in reckoned.meals:
         for entry in meal.entries:
@@ -131,7 +144,9 @@ def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
                 now, moved = entry_now(entry.row), []
                 for row in plan.watched:
                     nutrient = NUTRIENT[row.target.key]
-                    before, after = (amount_of(one.profile, nutrient.key).amount for one in (entry, now))
+                    before, after = (
+                        amount_of(one.profile, nutrient.key).amount for one in (entry, now)
+                    )
                     if abs(after - before) >= WORTH_SAYING * (abs(row.target.aim) or 1.0):
                         said = (show.digits(value, nutrient.decimals) for value in (before, after))
                         moved.append(f"{nutrient.name.lower()} {' to '.join(said)} {nutrient.unit}")
@@ -140,7 +155,9 @@ def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
     return out
 
 
-def page_context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None) -> dict[str, object]:
+def page_context(
+    request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None
+) -> dict[str, object]:
     reckoned = reckon_day(day)
     plan = plan_for(day)
     newest = version_on(day.client, day.date)
@@ -150,7 +167,11 @@ def page_context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, st
         "plan": plan,
         "newer": newest if newest and plan.version and newest.pk != plan.version.pk else None,
         "meal_targets": targets,
-        "meal_tells": {meal.key: tell(meal.profile, meal.ingredients) for meal in reckoned.meals if meal.entries},
+        "meal_tells": {
+            meal.key: tell(meal.profile, meal.ingredients)
+            for meal in reckoned.meals
+            if meal.entries
+        },
         "tells": tell(reckoned.profile, reckoned.ingredients, school),
         "school": school,
         "habits": tick(school.habits, reckoned.ingredients) if school else [],
@@ -170,26 +191,50 @@ def page_context(request: HttpRequest, day: Day, errors: dict[int, tuple[str, st
     } | strip_context(request, plan, reckoned.profile, day.client, "The plan")
 
 
-def answer(request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None, status: int = 200) -> HttpResponse:
+def answer(
+    request: HttpRequest,
+    day: Day,
+    errors: dict[int, tuple[str, str]] | None = None,
+    status: int = 200,
+) -> HttpResponse:
     if request.htmx:
-        return render(request, "planner/_work.html", page_context(request, day, errors), status=status if status == 409 else 200)
+        return render(
+            request,
+            "planner/_work.html",
+            page_context(request, day, errors),
+            status=status if status == 409 else 200,
+        )
     if errors or status != 200:
-        return render(request, "planner/page.html", page_context(request, day, errors), status=max(status, 400))
+        return render(
+            request,
+            "planner/page.html",
+            page_context(request, day, errors),
+            status=max(status, 400),
+        )
     return redirect("planner:page", day.pk)
 
 
-def stale_answer(request: HttpRequest, stale: Day, what: str, errors: dict[int, tuple[str, str]] | None = None) -> HttpResponse:
-    """A change for a day that somebody changed meanwhile: what they did, what was not done, and what is stored now."""
+def stale_answer(
+    request: HttpRequest, stale: Day, what: str, errors: dict[int, tuple[str, str]] | None = None
+) -> HttpResponse:
+    """A change for a day that somebody changed meanwhile: what they did, what was not done, and
+    what is stored now."""
     who = stale.last_change[0] if stale.last_change else "Somebody else"
-    theirs = "; ".join(stale.changed_since(version_in(request.POST.get("version")) or 0)) or "it is shown below as it is stored"
+    theirs = (
+        "; ".join(stale.changed_since(version_in(request.POST.get("version")) or 0))
+        or "it is shown below as it is stored"
+    )
     messages.error(
-        request, f"{who} changed this day after you opened it: {theirs}. Yours was not made: {what}. Make it again if it still fits."
+        request,
+        f"{who} changed this day after you opened it: {theirs}. Yours was not made: {what}. Make "
+        f"it again if it still fits.",
     )
     return answer(request, stale, errors, 409)
 
 
 def opened(request: HttpRequest, pk: int) -> tuple[Day, HttpResponse | None]:
-    """The day, and where to go instead if its client does not stand in the address: a day is its client's alone."""
+    """The day, and where to go instead if its client does not stand in the address: a day is its
+    client's alone."""
     day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
     return day, settle_on(request, day.client)
 
@@ -198,7 +243,11 @@ def page(request: HttpRequest, pk: int) -> HttpResponse:
     day, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
-    return render(request, "planner/_work.html" if request.htmx else "planner/page.html", page_context(request, day))
+    return render(
+        request,
+        "planner/_work.html" if request.htmx else "planner/page.html",
+        page_context(request, day),
+    )
 
 
 @require_POST
@@ -218,11 +267,18 @@ def settings(request: HttpRequest, pk: int) -> HttpResponse:
                 return redirect("planner:page", pk)
             except StaleSave:
                 form.add_error(
-                    None, "The day was changed meanwhile: what is stored stands above, and yours is still here. Save again to set it."
+                    None,
+                    "The day was changed meanwhile: what is stored stands above, and yours is "
+                    "still here. Save again to set it.",
                 )
                 status = 409
     stored = Day.with_removed.select_related("client").get(pk=pk)
-    return render(request, "planner/page.html", page_context(request, stored) | {"settings_form": form}, status=status)
+    return render(
+        request,
+        "planner/page.html",
+        page_context(request, stored) | {"settings_form": form},
+        status=status,
+    )
 
 
 @require_POST
@@ -231,7 +287,9 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     day, _elsewhere = opened(request, pk)
     if "back" in request.POST:
         if day.client.days.filter(date=day.date).exists():
-            messages.error(request, f"There is another plan for {day.date:%B %-d} now: take that away first.")
+            messages.error(
+                request, f"There is another plan for {day.date:%B %-d} now: take that away first."
+            )
             return redirect("planner:list")
         day.bring_back()
         return redirect("planner:page", pk)
@@ -240,19 +298,30 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def find(request: HttpRequest, pk: int) -> HttpResponse:
-    """What can be put into a meal, for what was typed: bowls, recipes, foods. What is to be asked about is marked."""
+    """What can be put into a meal, for what was typed: bowls, recipes, foods. What is to be asked
+    about is marked."""
     day, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
     query, gate = short(request.GET, "q"), gate_of(plan_for(day))
-    bowls = (Bowl.objects.filter(client=None) | Bowl.objects.filter(client=day.client)).filter(name__icontains=query)[:5] if query else []
+    bowls = (
+        (Bowl.objects.filter(client=None) | Bowl.objects.filter(client=day.client)).filter(
+            name__icontains=query
+        )[:5]
+        if query
+        else []
+    )
     recipes = open_to(day.client).filter(title__icontains=query)[:5] if query else []
     context = {
         "day": day,
         "q": query,
         "found_bowls": [marked_dish(gate, bowl, reckon_bowl(bowl).ingredients) for bowl in bowls],
-        "found_recipes": [marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes],
-        "found_foods": [marked_food(gate, match.food) for match in food_index().usable(query, 6, typing=True)],
+        "found_recipes": [
+            marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes
+        ],
+        "found_foods": [
+            marked_food(gate, match.food) for match in food_index().usable(query, 6, typing=True)
+        ],
         "meal": short(request.GET, "meal", 10) or "lunch",
     }
     if request.htmx:
@@ -278,7 +347,10 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
         if asked:
             grams = grams_asked(asked)
             if grams is None:
-                messages.error(request, f"{name} was not added: “{asked[:40]}” is not a weight up to {MAX_GRAMS:g} g.")
+                messages.error(
+                    request,
+                    f"{name} was not added: “{asked[:40]}” is not a weight up to {MAX_GRAMS:g} g.",
+                )
                 return answer(request, day)
             entry.amount = grams
     else:
@@ -310,7 +382,9 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
         typed = data.get("amount", "").strip()[:200]
         try:
             if row.food:
-                line = read_amount(typed[:80], food_table()[row.food], request.user.practice.measures)
+                line = read_amount(
+                    typed[:80], food_table()[row.food], request.user.practice.measures
+                )
                 values = {"amount": line.grams, "low_g": line.low, "high_g": line.high}
             else:
                 values = {"amount": _count(typed[:40])}
@@ -323,7 +397,16 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
             else:
                 day.entries.filter(pk=entry).update(**values)
     except StaleSave as error:
-        errors = {row.pk: (typed, "Not set: the day was changed meanwhile. Press Enter to set it all the same.")} if typed else None
+        errors = (
+            {
+                row.pk: (
+                    typed,
+                    "Not set: the day was changed meanwhile. Press Enter to set it all the same.",
+                )
+            }
+            if typed
+            else None
+        )
         return stale_answer(request, error.current, typed or "a change of one line", errors)
     return answer(request, day)
 
@@ -361,5 +444,7 @@ def _count(text: str) -> float:
     except (ValueError, OverflowError):
         value = 0.0
     if not 0 < value <= MOST:
-        raise UnreadableAmount(f"“{text}” is not a count. Write a number such as 1, 1/2 or 1.5, up to {MOST:g}.")
+        raise UnreadableAmount(
+            f"“{text}” is not a count. Write a number such as 1, 1/2 or 1.5, up to {MOST:g}."
+        )
     return value

@@ -17,7 +17,8 @@ FULLEST = 0.9
 
 
 def rounds(plates: Sequence[Plate], key: str) -> list[dict[str, object]]:
-    """Every plate drawn in the same vessel, so that the area of the food stands for its volume; the rim by `key`."""
+    """Every plate drawn in the same vessel, so that the area of the food stands for its volume; the
+    rim by `key`."""
     vessel = max((plate.volume_ml for plate in plates), default=0.0) / FULLEST
     return [picture(_slices(plate, key), vessel) for plate in plates]
 
@@ -71,7 +72,8 @@ class LadderDrawing:
 
 
 def ladder_drawing(rungs: Sequence[Rung], ours: Sequence[str]) -> LadderDrawing:
-    """A scale of kcal per gram, each doubling the same height; labels pushed apart where rungs stand close."""
+    """A scale of kcal per gram, each doubling the same height; labels pushed apart where rungs
+    stand close."""
     height = max(420.0, TOP + BOTTOM + HEIGHT_OF_LABEL * (len(rungs) + 1))
 
     def y(density: float) -> float:
@@ -81,15 +83,25 @@ def ladder_drawing(rungs: Sequence[Rung], ours: Sequence[str]) -> LadderDrawing:
     edges = [LEAST, *(edge for edge, _name in DENSITY_BANDS), MOST]
     names = [*(name for _edge, name in DENSITY_BANDS), "high"]
     bands = [Band(name, y(edges[i + 1]), y(edges[i])) for i, name in enumerate(names)]
-    ticks = [(y(value), f"{value:g}", f"{value * 453.592:,.0f}") for value in (0.1, 0.2, 0.4, 0.6, 1.0, 1.6, 2.5, 4.0, 6.0, 9.0)]
+    ticks = [
+        (y(value), f"{value:g}", f"{value * 453.592:,.0f}")
+        for value in (0.1, 0.2, 0.4, 0.6, 1.0, 1.6, 2.5, 4.0, 6.0, 9.0)
+    ]
     places = _apart([y(rung.density) for rung in rungs], height)
     return LadderDrawing(
-        height, [OnLadder(rung, y(rung.density), at, rung.plate.key in ours) for rung, at in zip(rungs, places, strict=True)], bands, ticks
-    )  # fmt: skip
+        height,
+        [
+            OnLadder(rung, y(rung.density), at, rung.plate.key in ours)
+            for rung, at in zip(rungs, places, strict=True)
+        ],
+        bands,
+        ticks,
+    )
 
 
 def _apart(places: Sequence[float], height: float) -> list[float]:
-    """Places at least a label's height from each other, as near to where they were as fits. From the top down."""
+    """Places at least a label's height from each other, as near to where they were as fits. From
+    the top down."""
     out: list[float] = []
     for at in places:
         out.append(max(at, out[-1] + HEIGHT_OF_LABEL) if out else max(at, TOP))

@@ -46,24 +46,47 @@ def _recipe_plate(key: str, name: str, kind: str, recipe: Recipe) -> Plate | Non
         if line.food is not None and line.grams is not None and cooked is not None
     ]
     raw = sum(room for _food, _profile, room in rows)
-    lines = tuple(PlateLine(food.name, _role(food.role), profile, volume * room / raw) for food, profile, room in rows)
+    lines = tuple(
+        PlateLine(food.name, _role(food.role), profile, volume * room / raw)
+        for food, profile, room in rows
+    )
     return Plate(key, name, kind, lines, facts.serving, volume)
 
 
 def _bowl_plate(bowl: Bowl) -> Plate | None:
     reckoned = reckon_bowl(bowl)
-    lines = tuple(PlateLine(part.name, _role(part.row.role), part.profile, part.volume_ml) for part in reckoned.parts)
-    return Plate(f"bowl-{bowl.pk}", bowl.name, "bowl", lines, reckoned.profile, reckoned.volume_ml) if lines else None
+    lines = tuple(
+        PlateLine(part.name, _role(part.row.role), part.profile, part.volume_ml)
+        for part in reckoned.parts
+    )
+    return (
+        Plate(f"bowl-{bowl.pk}", bowl.name, "bowl", lines, reckoned.profile, reckoned.volume_ml)
+        if lines
+        else None
+    )
 
 
 def _day_plate(day: Day) -> Plate | None:
     reckoned = reckon_day(day)
     entries = [entry for meal in reckoned.meals for entry in meal.entries]
-    lines = tuple(PlateLine(entry.name, entry.role, entry.profile, entry.volume_ml) for entry in entries)
+    lines = tuple(
+        PlateLine(entry.name, entry.role, entry.profile, entry.volume_ml) for entry in entries
+    )
     if lines and reckoned.supplements:
         lines += (PlateLine("Supplements", "topping", reckoned.supplements_profile, 0.0),)
     name = f"{day.date:%A, %B} {day.date.day}, {day.client.name}"
-    return Plate(f"day-{day.pk}", name, "day", lines, reckoned.profile, sum(line.volume_ml for line in lines)) if lines else None
+    return (
+        Plate(
+            f"day-{day.pk}",
+            name,
+            "day",
+            lines,
+            reckoned.profile,
+            sum(line.volume_ml for line in lines),
+        )
+        if lines
+        else None
+    )
 
 
 def plate_for(key: str) -> Plate | None:
@@ -91,17 +114,28 @@ def plate_for(key: str) -> Plate | None:
 
 
 def found(query: str, client: Client | None) -> list[tuple[str, str, str]]:
-    """Key, name and kind of what can be compared, for what was typed: bowls, recipes and their versions, days, foods."""
-    out = [(f"bowl-{bowl.pk}", bowl.name, "bowl") for bowl in Bowl.objects.filter(name__icontains=query)[:MOST_FOUND]]
+    """Key, name and kind of what can be compared, for what was typed: bowls, recipes and their
+    versions, days, foods."""
+    out = [
+        (f"bowl-{bowl.pk}", bowl.name, "bowl")
+        for bowl in Bowl.objects.filter(name__icontains=query)[:MOST_FOUND]
+    ]
     for recipe in Recipe.objects.filter(title__icontains=query)[:MOST_FOUND]:
         out.append((f"recipe-{recipe.pk}", recipe.title, "recipe"))
         out += [
-            (f"version-{row.pk}", f"{row.data['title']}, version {row.number}", row.why) for row in recipe.versions.all()[:MOST_FOUND]
-        ]  # fmt: skip
+            (f"version-{row.pk}", f"{row.data['title']}, version {row.number}", row.why)
+            for row in recipe.versions.all()[:MOST_FOUND]
+        ]
     if client is not None and query.lower() in "days":
-        out += [(f"day-{day.pk}", f"{day.date:%A, %B} {day.date.day}", "day") for day in client.days.all()[:MOST_FOUND]]
+        out += [
+            (f"day-{day.pk}", f"{day.date:%A, %B} {day.date.day}", "day")
+            for day in client.days.all()[:MOST_FOUND]
+        ]
     foods = [match.food for match in food_index().search(query, MOST_FOUND + 2, typing=True)]
-    return out + [(f"food-{food.slug}", food.name, "animal food" if food.comparator else "food") for food in foods]
+    return out + [
+        (f"food-{food.slug}", food.name, "animal food" if food.comparator else "food")
+        for food in foods
+    ]
 
 
 def _key(row: DayEntry | BowlPart) -> str:
@@ -117,7 +151,9 @@ def usual_foods(client: Client) -> list[Plate]:
     entries = [row for day in client.days.all()[:DAYS_LOOKED_AT] for row in day.entries.all()]
     parts = [row for bowl in client.bowl_set.all() for row in bowl.parts.all()]
     keys = dict.fromkeys(_key(row) for row in [*entries, *parts])
-    return [plate for key in keys if not _is_seasoning(key) and (plate := plate_for(key)) is not None]
+    return [
+        plate for key in keys if not _is_seasoning(key) and (plate := plate_for(key)) is not None
+    ]
 
 
 def _is_seasoning(key: str) -> bool:

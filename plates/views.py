@@ -11,7 +11,18 @@ from django.urls import reverse
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from nutrition import indices
-from nutrition.compare import BASES, CALORIES, HUNDRED, PROTEIN, SAME_IN, SERVING, NotComparable, Plate, at_basis, differences
+from nutrition.compare import (
+    BASES,
+    CALORIES,
+    HUNDRED,
+    PROTEIN,
+    SAME_IN,
+    SERVING,
+    NotComparable,
+    Plate,
+    at_basis,
+    differences,
+)
 from nutrition.ladder import USUAL_KCAL, ladder, steps
 from nutrition.nutrients import NUTRIENT
 from plates.picture import ladder_drawing, rounds
@@ -19,9 +30,18 @@ from plates.subjects import found, plate_for, usual_foods
 from roundpantry.asked import number_in, short
 
 MOST_PLATES = 3
-# What the table shows before "all"; and the lesson, of two plates or of three, so that it is one printed page.
+# What the table shows before "all"; and the lesson, of two plates or of three, so that it is one
+# printed page.
 FIRST_SHOWN, LESSON_SHOWN = 8, {2: 6, 3: 4}
-RIM_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "fat_g")
+RIM_KEYS = (
+    "energy_kcal",
+    "protein_g",
+    "fiber_g",
+    "sodium_mg",
+    "potassium_mg",
+    "phosphorus_mg",
+    "fat_g",
+)
 LEAST_KCAL, MOST_KCAL = 20.0, 3000.0
 MOST_RUNGS = 26
 # More than so many times as much says nothing: the first has next to none.
@@ -60,7 +80,11 @@ def compared(request: HttpRequest) -> dict[str, object]:
         shown, basis, problem = plates, SERVING, str(error)
     matter = [row.target.key for row in plan.watched] if plan else []
     aims = {key: row.target.aim for key, row in plan.rows.items()} if plan else {}
-    rows = [row for row in differences(shown, aims, matter) if row.key != SAME_IN.get(basis)] if len(shown) > 1 else []
+    rows = (
+        [row for row in differences(shown, aims, matter) if row.key != SAME_IN.get(basis)]
+        if len(shown) > 1
+        else []
+    )
     keys = [plate.key for plate in plates]
     return {
         "client": client,
@@ -69,7 +93,9 @@ def compared(request: HttpRequest) -> dict[str, object]:
                 "plate": plate,
                 "round": drawing,
                 "density": indices.kcal_per_gram(plate.profile),
-                "without": _address("plates:compare", [key for key in keys if key != plate.key], basis=basis),
+                "without": _address(
+                    "plates:compare", [key for key in keys if key != plate.key], basis=basis
+                ),
             }
             for plate, drawing in zip(shown, rounds(shown, rim), strict=True)
         ],
@@ -84,8 +110,12 @@ def compared(request: HttpRequest) -> dict[str, object]:
         "problem": problem,
         "room": MOST_PLATES - len(keys),
         "ladder_url": _address("plates:ladder", keys),
-        "lesson_url": _address("plates:lesson", keys, basis=CALORIES if basis == SERVING else basis),
-        "calories_url": _address("plates:compare", keys, basis=SERVING if basis == CALORIES else CALORIES),
+        "lesson_url": _address(
+            "plates:lesson", keys, basis=CALORIES if basis == SERVING else basis
+        ),
+        "calories_url": _address(
+            "plates:compare", keys, basis=SERVING if basis == CALORIES else CALORIES
+        ),
     }
 
 
@@ -109,16 +139,24 @@ def _row(row) -> dict[str, object]:
 
 
 def _share(by: float, first: float) -> str:
-    """How much more or less than the first, in words; empty where the first has next to nothing, or an index that has no zero."""
+    """How much more or less than the first, in words; empty where the first has next to nothing, or
+    an index that has no zero."""
     if first <= 0 or by / first > MOST_TIMES:
         return ""
-    return f"{by / first + 1:.1f} times as much" if by >= first else f"{abs(by) / first * 100:.0f} %"
+    return (
+        f"{by / first + 1:.1f} times as much" if by >= first else f"{abs(by) / first * 100:.0f} %"
+    )
 
 
 def compare(request: HttpRequest) -> HttpResponse:
-    """Anything beside anything. `with` names the plates, `basis` what they are brought to, `q` what is looked for."""
+    """Anything beside anything. `with` names the plates, `basis` what they are brought to, `q` what
+    is looked for."""
     context = compared(request) | _found(request, "plates:compare", MOST_PLATES)
-    return render(request, "plates/_found.html" if request.htmx and "q" in request.GET else "plates/compare.html", context)
+    return render(
+        request,
+        "plates/_found.html" if request.htmx and "q" in request.GET else "plates/compare.html",
+        context,
+    )
 
 
 def _found(request: HttpRequest, where: str, most: int) -> dict[str, object]:
@@ -126,18 +164,29 @@ def _found(request: HttpRequest, where: str, most: int) -> dict[str, object]:
     query = short(request.GET, "q")
     keys, basis = _keys(request, most), request.GET.get("basis", SERVING)
     matches = found(query, request.for_client) if query else []
-    options = [(_address(where, [*keys, key], basis=basis), name, kind) for key, name, kind in matches if key not in keys]
+    options = [
+        (_address(where, [*keys, key], basis=basis), name, kind)
+        for key, name, kind in matches
+        if key not in keys
+    ]
     return {"q": query, "found": options}
 
 
 def lesson(request: HttpRequest) -> HttpResponse:
-    """One printable page for a client: the rounds at one scale, the portions in words, the few differences that matter."""
+    """One printable page for a client: the rounds at one scale, the portions in words, the few
+    differences that matter."""
     context = compared(request)
     client = context["client"]
     harm = client is not None and client.counting_harms
     hidden = {"energy_kcal", "kcal_per_gram"} if harm else set()
-    context["rows"] = [row for row in context["rows"] if row["difference"].key not in hidden][: LESSON_SHOWN.get(len(context["plates"]), 0)]
-    context |= {"practice": request.user.practice, "without_calories": harm, "title": _lesson_title(context, harm)}
+    context["rows"] = [row for row in context["rows"] if row["difference"].key not in hidden][
+        : LESSON_SHOWN.get(len(context["plates"]), 0)
+    ]
+    context |= {
+        "practice": request.user.practice,
+        "without_calories": harm,
+        "title": _lesson_title(context, harm),
+    }
     return render(request, "plates/lesson.html", context)
 
 
@@ -145,15 +194,26 @@ def _lesson_title(context: dict[str, object], harm: bool) -> str:
     """What the lesson is about; the heaps by name where they differ, or else by volume."""
     plates = [row["plate"] for row in context["plates"]]
     heaps = [plate.heap for plate in plates]
-    sizes = " or ".join(heaps if len(set(heaps)) == len(heaps) else [f"{plate.volume_ml:,.0f} mL" for plate in plates])
-    what = {CALORIES: "The same energy" if harm else "The same calories", PROTEIN: "The same protein", HUNDRED: "The same weight"}
+    sizes = " or ".join(
+        heaps
+        if len(set(heaps)) == len(heaps)
+        else [f"{plate.volume_ml:,.0f} mL" for plate in plates]
+    )
+    what = {
+        CALORIES: "The same energy" if harm else "The same calories",
+        PROTEIN: "The same protein",
+        HUNDRED: "The same weight",
+    }
     return f"{what.get(context['basis'], 'As served')}: {sizes}"
 
 
 def ladder_page(request: HttpRequest) -> HttpResponse:
-    """A client's usual foods and what is proposed, by calorie density; and the portion that so many calories are."""
+    """A client's usual foods and what is proposed, by calorie density; and the portion that so many
+    calories are."""
     client, proposed = request.for_client, _asked(request, MOST_RUNGS)
-    kcal = min(max(number_in(request.GET.get("kcal", USUAL_KCAL)) or USUAL_KCAL, LEAST_KCAL), MOST_KCAL)
+    kcal = min(
+        max(number_in(request.GET.get("kcal", USUAL_KCAL)) or USUAL_KCAL, LEAST_KCAL), MOST_KCAL
+    )
     own = [plate.key for plate in proposed]
     usual = [plate for plate in usual_foods(client) if plate.key not in own] if client else []
     rungs = ladder([*proposed, *usual][:MOST_RUNGS], kcal)

@@ -7,7 +7,8 @@ from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse
 from django_scopes import scope
 
-# Sent with everything that the page sends by script, so that it is told what became of it and need not leave the page.
+# Sent with everything that the page sends by script, so that it is told what became of it and need
+# not leave the page.
 SENT_BY_SCRIPT = "Sent-By"
 
 
@@ -16,8 +17,8 @@ def by_script(request: HttpRequest) -> bool:
 
 
 class SignedInMiddleware(LoginRequiredMiddleware):
-    """A page that is opened leads to the sign-in; what a page sends of itself is told that the session has ended, and keeps what was
-    typed."""
+    """A page that is opened leads to the sign-in; what a page sends of itself is told that the
+    session has ended, and keeps what was typed."""
 
     def handle_no_permission(self, request: HttpRequest, view_func: Callable) -> HttpResponse:
         if by_script(request):
@@ -26,7 +27,8 @@ class SignedInMiddleware(LoginRequiredMiddleware):
 
 
 class PracticeScopeMiddleware:
-    """Scoped models raise when queried outside this: a forgotten filter fails loudly instead of leaking."""
+    """Scoped models raise when queried outside this: a forgotten filter fails loudly instead of
+    leaking."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
@@ -45,7 +47,8 @@ class PracticeScopeMiddleware:
 
 
 class GoToMiddleware:
-    """Tells a form that was sent by script where to go next, in place of a redirect that it could not see."""
+    """Tells a form that was sent by script where to go next, in place of a redirect that it could
+    not see."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response

@@ -8,12 +8,17 @@ from practice.versioned import Versioned
 
 
 class Practice(Versioned):
-    """The tenant: everything a practitioner keeps belongs to one practice and is seen by no other."""
+    """The tenant: everything a practitioner keeps belongs to one practice and is seen by no
+    other."""
 
     name = models.CharField(max_length=120)
     town = models.CharField(max_length=120, blank=True)
-    measures = models.CharField("cups and spoons", max_length=10, choices=list(SYSTEM_WORDS.items()), default="us")
-    contact = models.CharField(max_length=200, blank=True, help_text="Printed at the foot of handouts.")
+    measures = models.CharField(
+        "cups and spoons", max_length=10, choices=list(SYSTEM_WORDS.items()), default="us"
+    )
+    contact = models.CharField(
+        max_length=200, blank=True, help_text="Printed at the foot of handouts."
+    )
 
     def __str__(self) -> str:
         return self.name
@@ -22,7 +27,9 @@ class Practice(Versioned):
 class User(AbstractUser):
     """A practitioner. One without a practice can sign in but reaches nothing."""
 
-    practice = models.ForeignKey(Practice, on_delete=models.PROTECT, null=True, blank=True, related_name="users")
+    practice = models.ForeignKey(
+        Practice, on_delete=models.PROTECT, null=True, blank=True, related_name="users"
+    )
 
     @property
     def shown_name(self) -> str:

@@ -1,4 +1,5 @@
-"""Records that can be taken away and brought back: nothing that is kept is lost, and what depends on one goes on."""
+"""Records that can be taken away and brought back: nothing that is kept is lost, and what depends
+on one goes on."""
 
 from datetime import timedelta
 
@@ -22,7 +23,9 @@ class Removable(models.Model):
     """A record with when and by whom it was taken away. Its own page still opens, and says so."""
 
     removed = models.DateTimeField(null=True, blank=True, editable=False)
-    removed_by = models.ForeignKey(User, on_delete=models.PROTECT, null=True, blank=True, editable=False, related_name="+")
+    removed_by = models.ForeignKey(
+        User, on_delete=models.PROTECT, null=True, blank=True, editable=False, related_name="+"
+    )
 
     class Meta:
         abstract = True

@@ -20,8 +20,9 @@ def asked_by(request: HttpRequest) -> tuple[int | None, User, str]:
 
 
 class Undoable(Versioned):
-    """Keeps the state of its rows before each change, newest last, with who made the change. `undo_rows` names the rows,
-    `undo_fields` what is kept of each, `undo_words` says one of them in words.
+    """Keeps the state of its rows before each change, newest last, with who made the change.
+    `undo_rows` names the rows, `undo_fields` what is kept of each, `undo_words` says one of them in
+    words.
     """
 
     history = models.JSONField(default=list, blank=True)
@@ -38,14 +39,20 @@ class Undoable(Versioned):
 
     def _rows_now(self) -> list[dict]:
         rows = getattr(self, self.undo_rows).all()
-        return [{name: getattr(row, name) for name in self.undo_fields} | {"pk": row.pk} for row in rows]
+        return [
+            {name: getattr(row, name) for name in self.undo_fields} | {"pk": row.pk} for row in rows
+        ]
 
     @contextmanager
-    def changing(self, version: int | None, by: User, page: str = "", remember: bool = True) -> Iterator["Undoable"]:
-        """One change in one short transaction: the record as it is stored, its rows kept for undo, its version raised.
+    def changing(
+        self, version: int | None, by: User, page: str = "", remember: bool = True
+    ) -> Iterator["Undoable"]:
+        """One change in one short transaction: the record as it is stored, its rows kept for undo,
+        its version raised.
 
-        Raises StaleSave where `version`, the one that the page showed, is no longer the stored one. None does not ask. What the same
-        open `page` changed meanwhile is no conflict: a second click is sent before the first is answered.
+        Raises StaleSave where `version`, the one that the page showed, is no longer the stored one.
+        None does not ask. What the same open `page` changed meanwhile is no conflict: a second
+        click is sent before the first is answered.
         """
         with transaction.atomic():
             stored = self.stored()
@@ -80,7 +87,8 @@ class Undoable(Versioned):
             raise StaleSave(self)
 
     def step_back(self, version: int | None, page: str = "") -> str:
-        """Put the rows back as they were before the last change, and say whose it was; empty when there is none. Raises StaleSave."""
+        """Put the rows back as they were before the last change, and say whose it was; empty when
+        there is none. Raises StaleSave."""
         with transaction.atomic():
             stored = self.stored()
             stored._refuse_stale(version, page)
@@ -99,11 +107,15 @@ class Undoable(Versioned):
             return kept["who"]
 
     def changed_since(self, version: int) -> list[str]:
-        """What became of the rows since a version, in words; empty where that version is no longer kept."""
+        """What became of the rows since a version, in words; empty where that version is no longer
+        kept."""
         kept = next((kept for kept in self.history if kept["version"] >= version), None)
         if kept is None:
             return []
-        before, now = ({row["pk"]: self.undo_words(row) for row in rows} for rows in (kept["rows"], self._rows_now()))
+        before, now = (
+            {row["pk"]: self.undo_words(row) for row in rows}
+            for rows in (kept["rows"], self._rows_now())
+        )
         out = [f"{before[pk]} → {now[pk]}" for pk in before if pk in now and before[pk] != now[pk]]
         return [
             *out,

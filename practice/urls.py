@@ -13,7 +13,9 @@ urlpatterns = [
     path(
         "sign-in/",
         method_decorator(login_not_required, name="dispatch")(LoginView).as_view(
-            template_name="practice/sign_in.html", authentication_form=SignInForm, redirect_authenticated_user=True
+            template_name="practice/sign_in.html",
+            authentication_form=SignInForm,
+            redirect_authenticated_user=True,
         ),
         name="sign-in",
     ),

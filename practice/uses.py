@@ -1,4 +1,5 @@
-"""What depends on a record, and what moves with a change of it: asked of the later stages, which each speak for themselves.
+"""What depends on a record, and what moves with a change of it: asked of the later stages, which
+each speak for themselves.
 
 A stage registers when it starts; an earlier one asks without knowing who answers.
 """
@@ -10,7 +11,8 @@ from django.db import models
 
 # By model: each takes a record and says in words where it is used, empty where it is not.
 _ASKED: dict[type, list[Callable[[models.Model], str]]] = defaultdict(list)
-# By model: each takes a record before and after a change and says in words what moves with it, and what does not.
+# By model: each takes a record before and after a change and says in words what moves with it, and
+# what does not.
 _MOVED: dict[type, list[Callable[[models.Model, models.Model], list[str]]]] = defaultdict(list)
 
 
@@ -37,4 +39,8 @@ def moves_of(before: models.Model, after: models.Model) -> list[str]:
 def some(names: list[str], one: str, most: int = 4) -> str:
     """ "3 bowls: A, B, C"; the rest is counted."""
     more = f" and {len(names) - most} more" if len(names) > most else ""
-    return f"{len(names)} {one}{'s' if len(names) != 1 else ''}: {', '.join(names[:most])}{more}" if names else ""
+    return (
+        f"{len(names)} {one}{'s' if len(names) != 1 else ''}: {', '.join(names[:most])}{more}"
+        if names
+        else ""
+    )

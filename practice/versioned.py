@@ -28,7 +28,8 @@ class Versioned(models.Model):
     def save_over(self, version: int) -> None:
         """Save if the stored version is still `version`. Raises StaleSave, writing nothing.
 
-        The look and the write are one transaction, which takes the write lock when it begins: nothing comes between them.
+        The look and the write are one transaction, which takes the write lock when it begins:
+        nothing comes between them.
         """
         with transaction.atomic():
             stored = self.stored()

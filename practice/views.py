@@ -15,7 +15,8 @@ class PracticeForm(forms.ModelForm):
         model = Practice
         fields = ["name", "town", "contact", "measures"]
         help_texts = {
-            "measures": "Whose cups and spoons new recipes and typed amounts are in. Recipes already written keep theirs; each can be "
+            "measures": "Whose cups and spoons new recipes and typed amounts are in. Recipes "
+            "already written keep theirs; each can be "
             "changed on its own page."
         }
 
@@ -32,9 +33,21 @@ def settings(request: HttpRequest) -> HttpResponse:
             return redirect("practice")
         except StaleSave as error:
             stale, version = error.current, error.current.version
-    changed = [(form.fields[name].label, getattr(stale, name), form.cleaned_data[name]) for name in (form.fields if stale else ())]
-    context = {"form": form, "version": version, "stale": [row for row in changed if row[1] != row[2]]}
-    return render(request, "practice/settings.html", context, status=409 if stale else 400 if request.method == "POST" else 200)
+    changed = [
+        (form.fields[name].label, getattr(stale, name), form.cleaned_data[name])
+        for name in (form.fields if stale else ())
+    ]
+    context = {
+        "form": form,
+        "version": version,
+        "stale": [row for row in changed if row[1] != row[2]],
+    }
+    return render(
+        request,
+        "practice/settings.html",
+        context,
+        status=409 if stale else 400 if request.method == "POST" else 200,
+    )
 
 
 def _page(request: HttpRequest, status: int, title: str, text: str) -> HttpResponse:
@@ -45,7 +58,10 @@ def _page(request: HttpRequest, status: int, title: str, text: str) -> HttpRespo
 
 def form_refused(request: HttpRequest, reason: str = "") -> HttpResponse:
     """A form whose token no longer holds: mostly after signing in anew elsewhere."""
-    text = "The page was opened before you last signed in. Nothing was saved. Go back, load the page again, and send it once more."
+    text = (
+        "The page was opened before you last signed in. Nothing was saved. Go back, load "
+        "the page again, and send it once more."
+    )
     return _page(request, 403, "Not saved", text)
 
 
@@ -54,5 +70,8 @@ def forbidden(request: HttpRequest, exception: Exception | None = None) -> HttpR
 
 
 def failed(request: HttpRequest) -> HttpResponse:
-    text = "Something went wrong here, and nothing was saved. Go back: what you typed is mostly still in the form."
+    text = (
+        "Something went wrong here, and nothing was saved. Go back: what you typed is "
+        "mostly still in the form."
+    )
     return _page(request, 500, "That did not work", text)

@@ -20,26 +20,40 @@ from recipes.webpage import read_anything
 MOST_BYTES = 2_000_000
 # How much of each a recipe holds. [characters]
 TITLE, SHORT, LONG = 160, 60, 20_000
-KINDS = {"json": "application/ld+json", "txt": "text/plain; charset=utf-8", "csv": "text/csv; charset=utf-8"}
+KINDS = {
+    "json": "application/ld+json",
+    "txt": "text/plain; charset=utf-8",
+    "csv": "text/csv; charset=utf-8",
+}
 
 
 class ImportForm(forms.Form):
     text = forms.CharField(
-        label="Pasted", required=False, max_length=1_000_000, strip=False, widget=forms.Textarea(attrs={"rows": 12, "spellcheck": "false"})
+        label="Pasted",
+        required=False,
+        max_length=1_000_000,
+        strip=False,
+        widget=forms.Textarea(attrs={"rows": 12, "spellcheck": "false"}),
     )
-    file = forms.FileField(label="Or a file: a saved web page, JSON-LD, CSV or text", required=False)
+    file = forms.FileField(
+        label="Or a file: a saved web page, JSON-LD, CSV or text", required=False
+    )
     again = forms.BooleanField(label="Take it in a second time", required=False)
 
     def clean(self):
         data = super().clean()
         file, text, name = data.get("file"), data.get("text") or "", ""
         if file and text.strip():
-            self.add_error("file", "There is pasted text and a file: take them in one after the other.")
+            self.add_error(
+                "file", "There is pasted text and a file: take them in one after the other."
+            )
             return data
         if file:
             name = file.name
             if file.size > MOST_BYTES:
-                self.add_error("file", f"The file is over {MOST_BYTES // 1_000_000} MB: that is no recipe.")
+                self.add_error(
+                    "file", f"The file is over {MOST_BYTES // 1_000_000} MB: that is no recipe."
+                )
                 return data
             try:
                 text = file.read().decode("utf-8")
@@ -56,8 +70,16 @@ class ImportForm(forms.Form):
             return data
         twin = there_already(self.shared)
         if twin is not None and not data.get("again"):
-            same = "the same ingredients" if twin.text == "\n".join(self.shared.recipe.lines) else "the same title"
-            self.add_error("again", f"There is a recipe with {same} already: {twin.title}. Tick this to take it in all the same.")
+            same = (
+                "the same ingredients"
+                if twin.text == "\n".join(self.shared.recipe.lines)
+                else "the same title"
+            )
+            self.add_error(
+                "again",
+                f"There is a recipe with {same} already: {twin.title}. Tick this to take it in all "
+                f"the same.",
+            )
         return data
 
 
@@ -84,7 +106,9 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
     for line, choice in core.choices.items():
         kept = {"food": choice.food} if choice.food and foods.usable(choice.food) else {}
         if choice.food and not kept:
-            told.append(f"the food chosen for “{line.partition(chr(9))[0][:60]}” is not in the table")
+            told.append(
+                f"the food chosen for “{line.partition(chr(9))[0][:60]}” is not in the table"
+            )
         if choice.grams:
             kept["grams"] = choice.grams
         if kept:
@@ -92,9 +116,14 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
     if shared.role not in dict(ROLE_CHOICES):
         told.append(f"“{shared.role[:40]}” is no part of a bowl: taken as a dish")
     if core.method and core.method not in METHOD_WORDS:
-        told.append(f"“{core.method[:40]}” is no way of cooking that is known here: say how it is cooked")
+        told.append(
+            f"“{core.method[:40]}” is no way of cooking that is known here: say how it is cooked"
+        )
     if shared.measures and not known_measures(shared.measures):
-        told.append(f"“{shared.measures[:20]}” names no cups that are known here: taken as this practice's own")
+        told.append(
+            f"“{shared.measures[:20]}” names no cups that are known here: taken as this practice's "
+            f"own"
+        )
     title = _fits(core.title or "Imported recipe", TITLE, "its title", told)
     taken, number = title, 1
     while Recipe.with_removed.filter(title__iexact=title).exists():
@@ -125,12 +154,21 @@ def take_in(request: HttpRequest) -> HttpResponse:
         with transaction.atomic():
             recipe, told = store(form.shared, request.user.practice, request.user)
         left = len(facts_of(recipe).unresolved)
-        said = "Every line was read." if not left else f"{left} line{'s' if left > 1 else ''} could not be counted: settle them below."
+        said = (
+            "Every line was read."
+            if not left
+            else f"{left} line{'s' if left > 1 else ''} could not be counted: settle them below."
+        )
         messages.success(request, f"{recipe.title} is yours now. {said}")
         for words in told:
             messages.warning(request, f"Not taken as it was: {words}.")
         return redirect("recipes:page", recipe.pk)
-    return render(request, "recipes/import.html", {"form": form}, status=400 if request.method == "POST" else 200)
+    return render(
+        request,
+        "recipes/import.html",
+        {"form": form},
+        status=400 if request.method == "POST" else 200,
+    )
 
 
 def give_out(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
@@ -138,8 +176,22 @@ def give_out(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
     if kind not in KINDS:
         raise Http404("no such format")
     core = recipe.core()
-    shared = Shared(core, recipe.role, recipe.method.replace("\r\n", "\n"), core.choices, measures=recipe.measures)
-    body = to_json_ld(facts_of(recipe), shared) if kind == "json" else to_csv(shared) if kind == "csv" else to_text(shared)
+    shared = Shared(
+        core,
+        recipe.role,
+        recipe.method.replace("\r\n", "\n"),
+        core.choices,
+        measures=recipe.measures,
+    )
+    body = (
+        to_json_ld(facts_of(recipe), shared)
+        if kind == "json"
+        else to_csv(shared)
+        if kind == "csv"
+        else to_text(shared)
+    )
     response = HttpResponse(body, content_type=KINDS[kind])
-    response["Content-Disposition"] = f'attachment; filename="{slugify(recipe.title) or "recipe"}.{kind}"'
+    response["Content-Disposition"] = (
+        f'attachment; filename="{slugify(recipe.title) or "recipe"}.{kind}"'
+    )
     return response

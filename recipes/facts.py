@@ -1,4 +1,5 @@
-"""Reckoned recipes, kept by their content: the same lines are added up once. Parts inside parts flow upward."""
+"""Reckoned recipes, kept by their content: the same lines are added up once. Parts inside parts
+flow upward."""
 
 from __future__ import annotations
 
@@ -33,16 +34,45 @@ class _Part:
 
 @lru_cache(maxsize=512)
 def _reckon(key: tuple[Hashable, ...]) -> Facts:
-    lines, servings, batch_g, serving_measure, method, reduced, system, choices, parts, refused = key
+    lines, servings, batch_g, serving_measure, method, reduced, system, choices, parts, refused = (
+        key
+    )
     kept = {text: Choice(food, grams) for text, food, grams in choices}
     used = {part.name: part.facts for part in parts}
-    core = CoreRecipe(lines, "", servings, batch_g, kept, method, reduced, system=system, serving_measure=serving_measure)
+    core = CoreRecipe(
+        lines,
+        "",
+        servings,
+        batch_g,
+        kept,
+        method,
+        reduced,
+        system=system,
+        serving_measure=serving_measure,
+    )
     return reckon(replace(core, parts=used, refused=dict(refused)))
 
 
-def _key(core: CoreRecipe, parts: tuple[_Part, ...], refused: tuple[tuple[str, str], ...]) -> tuple[Hashable, ...]:
-    choices = tuple(sorted(((text, choice.food, choice.grams) for text, choice in core.choices.items()), key=repr))
-    return core.lines, core.servings, core.batch_g, core.serving_measure, core.method, core.reduced, core.system, choices, parts, refused
+def _key(
+    core: CoreRecipe, parts: tuple[_Part, ...], refused: tuple[tuple[str, str], ...]
+) -> tuple[Hashable, ...]:
+    choices = tuple(
+        sorted(
+            ((text, choice.food, choice.grams) for text, choice in core.choices.items()), key=repr
+        )
+    )
+    return (
+        core.lines,
+        core.servings,
+        core.batch_g,
+        core.serving_measure,
+        core.method,
+        core.reduced,
+        core.system,
+        choices,
+        parts,
+        refused,
+    )
 
 
 def named(lines: Iterable[str]) -> list[str]:
@@ -50,12 +80,14 @@ def named(lines: Iterable[str]) -> list[str]:
     return list(dict.fromkeys(name.lower() for name in map(part_named, lines) if name))
 
 
-# Where a part's recipe is found by its name: among the practice's own, or with a dish as it was planned.
+# Where a part's recipe is found by its name: among the practice's own, or with a dish as it was
+# planned.
 Find = Callable[[str], dict | None]
 
 
 def recipe_called(name: str) -> Recipe | None:
-    """The practice's recipe of a title, one for everybody before one for a client; one that was taken away where there is no other."""
+    """The practice's recipe of a title, one for everybody before one for a client; one that was
+    taken away where there is no other."""
     order = F("removed").asc(nulls_first=True), F("client").asc(nulls_first=True), "pk"
     return Recipe.with_removed.filter(title__iexact=name).order_by(*order).first()
 
@@ -66,7 +98,9 @@ def kept_called(name: str) -> dict | None:
     return recipe.kept() if recipe else None
 
 
-def _parts(core: CoreRecipe, path: tuple[str, ...], find: Find) -> tuple[tuple[_Part, ...], tuple[tuple[str, str], ...]]:
+def _parts(
+    core: CoreRecipe, path: tuple[str, ...], find: Find
+) -> tuple[tuple[_Part, ...], tuple[tuple[str, str], ...]]:
     """The recipes that lines name, reckoned, and why some cannot be."""
     parts, refused = [], []
     for name in named(core.lines):
@@ -93,7 +127,8 @@ def facts_of(recipe: Recipe) -> Facts:
 
 
 def with_parts(kept: dict, path: tuple[str, ...] = ()) -> dict:
-    """What a recipe holds, and with it what the recipes hold that it names: all that its numbers come from."""
+    """What a recipe holds, and with it what the recipes hold that it names: all that its numbers
+    come from."""
     path = (*path, str(kept["title"]).strip().lower())
     inside = {}
     for name in named(core_of(kept).lines):
@@ -108,13 +143,16 @@ def facts_of_kept(kept: dict) -> Facts:
 
     def find(name: str, inside: dict = kept) -> dict | None:
         own = inside.get("parts", {})
-        return own.get(name) or next((found for part in own.values() if (found := find(name, part))), None)
+        return own.get(name) or next(
+            (found for part in own.values() if (found := find(name, part))), None
+        )
 
     return facts_of_core(core_of(kept), find)
 
 
 def room_ml(role: str, facts: Facts) -> float | None:
-    """The room the batch takes: a sauce by what was poured or its weight, anything else as its lines lie. [mL] None: unknown."""
+    """The room the batch takes: a sauce by what was poured or its weight, anything else as its
+    lines lie. [mL] None: unknown."""
     return poured_ml(facts) if role == "sauce" else facts.volume_ml
 
 

@@ -20,11 +20,27 @@ class RecipeForm(forms.ModelForm):
 
     class Meta:
         model = Recipe
-        fields = ["title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "reduced", "measures", "method"]
+        fields = [
+            "title",
+            "role",
+            "text",
+            "servings",
+            "batch_g",
+            "claims",
+            "serving_measure",
+            "cooked_by",
+            "reduced",
+            "measures",
+            "method",
+        ]
         widgets = {
-            "text": forms.Textarea(attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}),
+            "text": forms.Textarea(
+                attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}
+            ),
             "claims": forms.TextInput(attrs={"placeholder": "4 to 6"}),
-            "serving_measure": forms.TextInput(attrs={"placeholder": "5 x 1/2 cup heaping", "data-live": ""}),
+            "serving_measure": forms.TextInput(
+                attrs={"placeholder": "5 x 1/2 cup heaping", "data-live": ""}
+            ),
             "cooked_by": forms.Select(attrs={"data-live": ""}),
             "method": forms.Textarea(attrs={"rows": 8, "data-live": ""}),
             "servings": forms.NumberInput(attrs={"step": "any", "min": "0.1", "data-live": ""}),
@@ -33,12 +49,18 @@ class RecipeForm(forms.ModelForm):
 
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
-        self.fields["cooked_by"].choices = [("", "as weighed, not cooked"), *self.fields["cooked_by"].choices[1:]]
+        self.fields["cooked_by"].choices = [
+            ("", "as weighed, not cooked"),
+            *self.fields["cooked_by"].choices[1:],
+        ]
         # typed in percent, as it is said; the stored value is a share
         self.fields["reduced"] = forms.FloatField(
-            label="Boiled away [%]", required=False, min_value=0, max_value=99,
+            label="Boiled away [%]",
+            required=False,
+            min_value=0,
+            max_value=99,
             widget=forms.NumberInput(attrs={"step": "any", "data-live": ""}),
-        )  # fmt: skip
+        )
         if self.instance.reduced is not None:
             self.initial["reduced"] = round(self.instance.reduced * 100, 4)
         self.fields["measures"].widget.attrs["data-live"] = ""
@@ -60,11 +82,16 @@ class RecipeForm(forms.ModelForm):
         return data
 
     def _check_title(self, title: str | None) -> None:
-        """A title is how other recipes name this one: two of them in one practice would be taken for each other."""
+        """A title is how other recipes name this one: two of them in one practice would be taken
+        for each other."""
         same = Recipe.objects.filter(title__iexact=title or "").exclude(pk=self.instance.pk)
         unchanged = self.instance.pk and "title" not in self.changed_data
         if title and not unchanged and same.exists():
-            self.add_error("title", "There is a recipe of this title already: give this one another, or change that one.")
+            self.add_error(
+                "title",
+                "There is a recipe of this title already: give this one another, or change that "
+                "one.",
+            )
 
     def clean_measures(self):
         return self.cleaned_data["measures"] or self.instance.measures
@@ -79,14 +106,18 @@ class RecipeForm(forms.ModelForm):
         if not lines:
             raise forms.ValidationError("Write at least one ingredient, one a line.")
         if len(lines) > MAX_LINES:
-            raise forms.ValidationError(f"{len(lines)} lines are more than the {MAX_LINES} that a recipe holds: write it as two.")
+            raise forms.ValidationError(
+                f"{len(lines)} lines are more than the {MAX_LINES} that a recipe holds: write it "
+                f"as two."
+            )
         if any(len(line) > MAX_LINE_LENGTH for line in lines):
             raise forms.ValidationError(f"A line is over {MAX_LINE_LENGTH} characters.")
         return text
 
 
 def choices_from(data, text: str) -> tuple[dict[str, dict[str, object]], dict[str, str]]:
-    """Decisions posted with the form, by the line's text (and which of equal lines it is), and what could not be used, with the reason.
+    """Decisions posted with the form, by the line's text (and which of equal lines it is), and what
+    could not be used, with the reason.
 
     A decision for a line that is no longer in the text is dropped.
     """

@@ -7,7 +7,13 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
 from clients.in_force import plan_of
-from nutrition.scale import factor_for_packages, factor_for_portion, factor_for_servings, factor_for_stock, scale
+from nutrition.scale import (
+    factor_for_packages,
+    factor_for_portion,
+    factor_for_servings,
+    factor_for_stock,
+    scale,
+)
 from nutrition.versions import SHOWN, side_by_side
 from practice.versioned import StaleSave
 from recipes.facts import facts_of
@@ -26,7 +32,12 @@ def versions(request: HttpRequest, pk: int) -> HttpResponse:
     if older and newer:
         before, after = facts_of(older.as_recipe()), facts_of(newer.as_recipe())
         total = {key: after.serving[key].amount - before.serving[key].amount for key in SHOWN}
-        context |= {"before": before, "after": after, "changes": side_by_side(before, after), "total": total}
+        context |= {
+            "before": before,
+            "after": after,
+            "changes": side_by_side(before, after),
+            "total": total,
+        }
     return render(request, "recipes/versions.html", context)
 
 
@@ -35,11 +46,17 @@ def keep_now(request: HttpRequest, pk: int) -> HttpResponse:
     recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     why = request.POST.get("why", "").strip()
     if len(why) > WHY_LENGTH:
-        messages.error(request, f"The reason is over {WHY_LENGTH} characters: “{why[:40]} …” Say it shorter; nothing was kept.")
+        messages.error(
+            request,
+            f"The reason is over {WHY_LENGTH} characters: “{why[:40]} …” Say it shorter; nothing "
+            f"was kept.",
+        )
     elif why:
         keep(recipe, request.user, why)
     else:
-        messages.error(request, "Say why this version is kept: the reason is what is looked for later.")
+        messages.error(
+            request, "Say why this version is kept: the reason is what is looked for later."
+        )
     return redirect("recipes:versions", pk)
 
 
@@ -49,17 +66,24 @@ def back(request: HttpRequest, pk: int, number: int) -> HttpResponse:
     try:
         made = go_back(recipe, get_object_or_404(recipe.versions, number=number), request.user)
     except StaleSave:
-        messages.error(request, "The recipe was changed while this page was open: look at it again before going back.")
+        messages.error(
+            request,
+            "The recipe was changed while this page was open: look at it again before going back.",
+        )
         return redirect("recipes:versions", pk)
-    messages.success(request, f"{recipe.title} is {made.why}. Nothing was lost: what it was is a version too.")
+    messages.success(
+        request, f"{recipe.title} is {made.why}. Nothing was lost: what it was is a version too."
+    )
     return redirect("recipes:page", pk)
 
 
 class ScaleForm(forms.Form):
     TO = [
-        ("servings", "so many servings"), ("stock", "what is on hand of a line [g]"), ("package", "whole packages of a line [g each]"),
+        ("servings", "so many servings"),
+        ("stock", "what is on hand of a line [g]"),
+        ("package", "whole packages of a line [g each]"),
         ("portion", "a serving of so many kcal"),
-    ]  # fmt: skip
+    ]
     to = forms.ChoiceField(label="Scale to", choices=TO)
     amount = forms.FloatField(label="How much", min_value=0.1, max_value=100_000)
     line = forms.ChoiceField(label="Line", required=False)
@@ -98,5 +122,11 @@ def scaled(request: HttpRequest, pk: int) -> HttpResponse:
             result = scale(facts, factor, servings)
         except ValueError as error:
             form.add_error("amount", f"{str(error)[0].upper()}{str(error)[1:]}.")
-    context = {"recipe": recipe, "facts": facts, "form": form, "scaled": result, "meals": plan.day.meals if plan and plan.day else ()}
+    context = {
+        "recipe": recipe,
+        "facts": facts,
+        "form": form,
+        "scaled": result,
+        "meals": plan.day.meals if plan and plan.day else (),
+    }
     return render(request, "recipes/scale.html", context | {"client": client})

@@ -14,33 +14,55 @@ from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
 
-ROLE_CHOICES = [(role, role) for role in ("base", "vegetable", "greens", "protein", "sauce", "topping", "dish")]
+ROLE_CHOICES = [
+    (role, role) for role in ("base", "vegetable", "greens", "protein", "sauce", "topping", "dish")
+]
 
 METHOD_CHOICES = [(code, names[0]) for code, names in METHOD_WORDS.items()]
 
 
 class Recipe(Versioned, Removable):
-    """Lines as text, how many servings, what the batch weighed, and what was decided for single lines.
+    """Lines as text, how many servings, what the batch weighed, and what was decided for single
+    lines.
 
-    One that was changed for a client alone carries the client and the recipe it came from. `measures` are whose cups and spoons it
-    was written in: a later setting of the practice does not reach back.
+    One that was changed for a client alone carries the client and the recipe it came from.
+    `measures` are whose cups and spoons it was written in: a later setting of the practice does not
+    reach back.
     """
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
-    client = models.ForeignKey(Client, on_delete=models.CASCADE, null=True, blank=True, related_name="recipes")
-    origin = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, blank=True, related_name="copies")
+    client = models.ForeignKey(
+        Client, on_delete=models.CASCADE, null=True, blank=True, related_name="recipes"
+    )
+    origin = models.ForeignKey(
+        "self", on_delete=models.SET_NULL, null=True, blank=True, related_name="copies"
+    )
     title = models.CharField(max_length=160)
     role = models.CharField("part of a bowl", max_length=10, choices=ROLE_CHOICES, default="dish")
     text = models.TextField("ingredients, one a line", max_length=20_000)
-    servings = models.FloatField(default=4, validators=[MinValueValidator(SERVINGS[0]), MaxValueValidator(SERVINGS[1])])
+    servings = models.FloatField(
+        default=4, validators=[MinValueValidator(SERVINGS[0]), MaxValueValidator(SERVINGS[1])]
+    )
     batch_g = models.FloatField(
-        "batch weighed [g]", null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(BATCH_G[1])]
-    )  # fmt: skip
+        "batch weighed [g]",
+        null=True,
+        blank=True,
+        validators=[MinValueValidator(1), MaxValueValidator(BATCH_G[1])],
+    )
     claims = models.CharField("it says it serves", max_length=60, blank=True)
     serving_measure = models.CharField("a serving is measured as", max_length=60, blank=True)
-    cooked_by = models.CharField("how it is cooked", max_length=20, blank=True, choices=METHOD_CHOICES)
-    reduced = models.FloatField("boiled away [share]", null=True, blank=True, validators=[MinValueValidator(0), MaxValueValidator(0.99)])
-    measures = models.CharField("cups and spoons", max_length=10, choices=list(SYSTEM_WORDS.items()), default="us")
+    cooked_by = models.CharField(
+        "how it is cooked", max_length=20, blank=True, choices=METHOD_CHOICES
+    )
+    reduced = models.FloatField(
+        "boiled away [share]",
+        null=True,
+        blank=True,
+        validators=[MinValueValidator(0), MaxValueValidator(0.99)],
+    )
+    measures = models.CharField(
+        "cups and spoons", max_length=10, choices=list(SYSTEM_WORDS.items()), default="us"
+    )
     method = models.TextField(blank=True, max_length=20_000)
     choices = models.JSONField(default=dict, blank=True)
 
@@ -54,7 +76,8 @@ class Recipe(Versioned, Removable):
         return self.title
 
     def kept(self) -> dict[str, object]:
-        """Everything that makes the recipe what it is, as it is kept in a version or with a planned day."""
+        """Everything that makes the recipe what it is, as it is kept in a version or with a planned
+        day."""
         return {name: getattr(self, name) for name in KEPT} | {"choices": dict(self.choices)}
 
     def core(self) -> CoreRecipe:
@@ -63,15 +86,29 @@ class Recipe(Versioned, Removable):
 
 
 KEPT = (
-    "title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method", "choices", "reduced", "measures",
-)  # fmt: skip
+    "title",
+    "role",
+    "text",
+    "servings",
+    "batch_g",
+    "claims",
+    "serving_measure",
+    "cooked_by",
+    "method",
+    "choices",
+    "reduced",
+    "measures",
+)
 
 
 def core_of(kept: dict) -> CoreRecipe:
-    """What the core reckons of a recipe as it was kept. What was stored before there were limits is brought within them, so that it
-    can always be opened and mended."""
+    """What the core reckons of a recipe as it was kept. What was stored before there were limits is
+    brought within them, so that it can always be opened and mended."""
     lines = tuple(line.strip() for line in kept["text"].splitlines() if line.strip())[:MAX_LINES]
-    choices = {key: Choice(choice.get("food"), _weight(choice.get("grams"))) for key, choice in kept["choices"].items()}
+    choices = {
+        key: Choice(choice.get("food"), _weight(choice.get("grams")))
+        for key, choice in kept["choices"].items()
+    }
     servings, reduced = kept["servings"], kept.get("reduced")
     return CoreRecipe(
         lines,
@@ -105,7 +142,11 @@ class RecipeVersion(models.Model):
 
     class Meta:
         ordering = ["-number"]
-        constraints = [models.UniqueConstraint(fields=["recipe", "number"], name="one_recipe_version_of_a_number")]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["recipe", "number"], name="one_recipe_version_of_a_number"
+            )
+        ]
 
     def as_recipe(self) -> Recipe:
         """The recipe as it was, not stored."""

@@ -7,7 +7,8 @@ from recipes.models import Recipe
 
 
 def open_to(client: Client | None) -> QuerySet[Recipe]:
-    """The recipes that may be planned for a client: everybody's, and the client's own, those first."""
+    """The recipes that may be planned for a client: everybody's, and the client's own, those
+    first."""
     return (
         Recipe.objects.filter(Q(client=None) | Q(client=client)).order_by("client", "title")
         if client

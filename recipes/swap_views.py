@@ -47,25 +47,37 @@ def _swaps(request: HttpRequest, recipe: Recipe, facts: Facts, plan: Plan) -> di
     words = f"as much of the day as its calories, {by_calories * 100:.0f} %"
     return {
         "judged": judged,
-        "meal_options": [(BY_CALORIES, words), *(option for option in meal_options(plan.day) if option[0] != WHOLE_DAY)],
+        "meal_options": [
+            (BY_CALORIES, words),
+            *(option for option in meal_options(plan.day) if option[0] != WHOLE_DAY),
+        ],
         "take_url": reverse("recipes:swap", args=[recipe.pk]),
         "new_version": True,
-    } | panel(subject_of(recipe, facts, gate_of(plan)), plan, meal, share, by_calories=share is not None)
+    } | panel(
+        subject_of(recipe, facts, gate_of(plan)), plan, meal, share, by_calories=share is not None
+    )
 
 
 def _take(request: HttpRequest, recipe: Recipe) -> HttpResponse:
-    """Write the change: into a copy that is the client's own, or, where that is said, into the recipe of everybody."""
+    """Write the change: into a copy that is the client's own, or, where that is said, into the
+    recipe of everybody."""
     client = request.for_client
     own = client is not None and "everybody" not in request.POST and recipe.client_id != client.pk
     try:
         steps, why = taken(request.POST.get("change", ""), key_of(recipe), recipe.version)
         target = copy_for(recipe, client) if own else recipe
         apply(target, steps)
-        made = save_new(target, request.user, why) if own else save_kept(target, target.version, request.user, why)
+        made = (
+            save_new(target, request.user, why)
+            if own
+            else save_kept(target, target.version, request.user, why)
+        )
     except (Outdated, StaleSave) as error:
         messages.error(request, str(error))
         return redirect("recipes:swap", recipe.pk)
-    whose = f"{target.title} is {client.name}'s own now; {recipe.title} stays as it is. " if own else ""
+    whose = (
+        f"{target.title} is {client.name}'s own now; {recipe.title} stays as it is. " if own else ""
+    )
     messages.success(request, f"{whose}Version {made.number}: {made.why}.")
     return redirect("recipes:swap", target.pk)
 

@@ -28,7 +28,13 @@ def subject_of(recipe: Recipe, facts: Facts, gate: Gate) -> Subject:
     """One serving, its lines in the grams of the batch, each cooked as the recipe says."""
     servings = facts.recipe.servings
     lines = [
-        Line(str(at), line.food.name, None if isinstance(line.food, PartFood) else line.food, line.grams, cooked.profile * (1 / servings))
+        Line(
+            str(at),
+            line.food.name,
+            None if isinstance(line.food, PartFood) else line.food,
+            line.grams,
+            cooked.profile * (1 / servings),
+        )
         for at, (line, cooked) in enumerate(facts.rows)
         if line.food is not None and line.grams is not None and cooked is not None
     ]
@@ -36,16 +42,23 @@ def subject_of(recipe: Recipe, facts: Facts, gate: Gate) -> Subject:
     def brings(line: Line, step: Step) -> Profile:
         if step.food is None or step.food == line.food or step.grams <= 0:
             return plain_profile(line, step)
-        return cook(step.food, step.grams, step.grams, step.grams, line_method(facts.recipe, int(line.id))).profile * (1 / servings)
+        return cook(
+            step.food, step.grams, step.grams, step.grams, line_method(facts.recipe, int(line.id))
+        ).profile * (1 / servings)
 
     def thinner(aims: list[Aim]) -> list[Swap]:
         return thinned(facts.serving, aims, gate, servings) if recipe.role == "sauce" else []
 
-    return Subject(key_of(recipe), recipe.version, lines, facts.serving, brings, extra=thinner, times=servings)
+    return Subject(
+        key_of(recipe), recipe.version, lines, facts.serving, brings, extra=thinner, times=servings
+    )
 
 
-def _written(recipe: Recipe, slug: str, grams: float, measure: str, ending: str) -> tuple[str, dict[str, object]]:
-    """A line for a food and its grams as a cook would write it, and what must be kept beside it so that it is read as meant. [g]"""
+def _written(
+    recipe: Recipe, slug: str, grams: float, measure: str, ending: str
+) -> tuple[str, dict[str, object]]:
+    """A line for a food and its grams as a cook would write it, and what must be kept beside it so
+    that it is read as meant. [g]"""
     food = swapped_in(slug)
     text = f"{measure or f'{grams:.3g} g'} {uncapitalized(food.name)}{ending}"
     read = reckon_line(text.removesuffix(ending), None, Choice(slug), recipe.measures)
@@ -62,7 +75,8 @@ def _ending(text: str) -> str:
 
 
 def apply(recipe: Recipe, steps: list[dict]) -> None:
-    """Write the steps into the recipe's text; it is not saved. Raises Outdated where a line is not there any more."""
+    """Write the steps into the recipe's text; it is not saved. Raises Outdated where a line is not
+    there any more."""
     facts = facts_of(recipe)
     keys = choice_keys(facts.recipe.lines)
     texts: list[str | None] = [line.text for line in facts.lines]
@@ -81,13 +95,18 @@ def apply(recipe: Recipe, steps: list[dict]) -> None:
         if step["grams"] <= 0:
             texts[at] = None
         elif step["food"]:
-            texts[at], choices[at] = _written(recipe, step["food"], step["grams"], step["measure"], _ending(old))
+            texts[at], choices[at] = _written(
+                recipe, step["food"], step["grams"], step["measure"], _ending(old)
+            )
         else:
             # a part is another recipe: its weight is all there is to write
             texts[at] = f"{step['grams']:.0f} g [recipe: {facts.lines[at].food.name}]{_ending(old)}"
     left = [(text, choice) for text, choice in zip(texts, choices, strict=True) if text is not None]
     kept = zip(choice_keys([text for text, _choice in left]), left, strict=True)
-    recipe.text, recipe.choices = "\n".join(text for text, _choice in left), {key: choice for key, (_text, choice) in kept if choice}
+    recipe.text, recipe.choices = (
+        "\n".join(text for text, _choice in left),
+        {key: choice for key, (_text, choice) in kept if choice},
+    )
     if recipe.batch_g is not None and facts.computed_g > 0:
         # what was weighed was the batch before: it is taken to shrink and grow as the lines do
         changed = facts_of(recipe)

@@ -10,23 +10,36 @@ from recipes.models import KEPT, Recipe, RecipeVersion
 
 WHY_LENGTH = 200
 WORDS = {
-    "title": "title", "role": "part of a bowl", "text": "ingredients", "servings": "servings", "batch_g": "weight of the batch",
-    "claims": "what it says it serves", "serving_measure": "measure of a serving", "cooked_by": "how it is cooked", "method": "method",
-    "choices": "decisions for lines", "reduced": "what is boiled away", "measures": "cups and spoons",
-}  # fmt: skip
+    "title": "title",
+    "role": "part of a bowl",
+    "text": "ingredients",
+    "servings": "servings",
+    "batch_g": "weight of the batch",
+    "claims": "what it says it serves",
+    "serving_measure": "measure of a serving",
+    "cooked_by": "how it is cooked",
+    "method": "method",
+    "choices": "decisions for lines",
+    "reduced": "what is boiled away",
+    "measures": "cups and spoons",
+}
 
 
 def keep(recipe: Recipe, by, why: str) -> RecipeVersion:
     """The recipe as it stands becomes its next version."""
     latest = recipe.versions.first()
     number = latest.number + 1 if latest else 1
-    return RecipeVersion.objects.create(recipe=recipe, number=number, why=why[:WHY_LENGTH], by=by, data=recipe.kept())
+    return RecipeVersion.objects.create(
+        recipe=recipe, number=number, why=why[:WHY_LENGTH], by=by, data=recipe.kept()
+    )
 
 
 def is_kept(recipe: Recipe) -> bool:
     """Whether the recipe as it stands is its latest version."""
     latest = recipe.versions.first()
-    return latest is not None and recipe.kept() == {name: latest.data.get(name, recipe.kept()[name]) for name in KEPT}
+    return latest is not None and recipe.kept() == {
+        name: latest.data.get(name, recipe.kept()[name]) for name in KEPT
+    }
 
 
 def differing(one: Recipe, other: Recipe) -> list[str]:
@@ -35,7 +48,8 @@ def differing(one: Recipe, other: Recipe) -> list[str]:
 
 
 def save_kept(recipe: Recipe, version: int, by: User, why: str = "") -> RecipeVersion:
-    """Save over `version` of the recipe; what it was until now is a version, and so is what it is now. Raises StaleSave.
+    """Save over `version` of the recipe; what it was until now is a version, and so is what it is
+    now. Raises StaleSave.
 
     Other recipes that name it follow a new title, each with a version of its own.
     """
@@ -57,7 +71,9 @@ def save_kept(recipe: Recipe, version: int, by: User, why: str = "") -> RecipeVe
 def naming(title: str) -> list[Recipe]:
     """The recipes that name another of this title as a part."""
     needle = title.strip().lower()
-    found = Recipe.with_removed.filter(text__icontains="[recipe:").filter(text__icontains=title.strip())
+    found = Recipe.with_removed.filter(text__icontains="[recipe:").filter(
+        text__icontains=title.strip()
+    )
     return [recipe for recipe in found if any(name == needle for name in _names(recipe))]
 
 
@@ -66,9 +82,11 @@ def _names(recipe: Recipe) -> list[str]:
 
 
 def rename_in_others(old: str, new: str, by: User) -> list[Recipe]:
-    """Recipes that name one by its old title name it by its new one from now on; nothing else of them changes."""
+    """Recipes that name one by its old title name it by its new one from now on; nothing else of
+    them changes."""
     if recipe_called(old) is not None:
-        # another recipe has that title: the lines mean that one from now on, and it is said on their pages
+        # another recipe has that title: the lines mean that one from now on, and it is said on
+        # their pages
         return []
     changed = naming(old)
     for recipe in changed:
@@ -95,11 +113,16 @@ def _renamed(line: str, old: str, new: str) -> str:
         return line
     end = line.find("]", at)
     name = line[at + len("[recipe:") : end]
-    return f"{line[:at]}[recipe: {new}{line[end:]}" if end > 0 and name.strip().lower() == old.strip().lower() else line
+    return (
+        f"{line[:at]}[recipe: {new}{line[end:]}"
+        if end > 0 and name.strip().lower() == old.strip().lower()
+        else line
+    )
 
 
 def go_back(recipe: Recipe, version: RecipeVersion, by) -> RecipeVersion:
-    """The recipe becomes what it was in a version; what it was until now is kept, and so is the step back."""
+    """The recipe becomes what it was in a version; what it was until now is kept, and so is the
+    step back."""
     for name, value in version.data.items():
         setattr(recipe, name, value)
     return save_kept(recipe, recipe.version, by, f"back to version {version.number}: {version.why}")

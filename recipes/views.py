@@ -52,7 +52,9 @@ def recipe_list(request: HttpRequest) -> HttpResponse:
     rows = [{"recipe": recipe, "facts": facts_of(recipe)} for recipe in recipes]
     for row in rows:
         row["indices"] = indices.all_indices(row["facts"].serving)
-    removed = Recipe.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related("removed_by")
+    removed = Recipe.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(
+        "removed_by"
+    )
     return render(request, "recipes/list.html", {"rows": rows, "q": asked, "removed": removed})
 
 
@@ -62,7 +64,12 @@ def _number(text: str, limits: tuple[float, float]) -> float | None:
 
 
 def _context(
-    request: HttpRequest, facts: Facts | None, errors: dict[str, str], method: str, claims: str = "", measure: str = ""
+    request: HttpRequest,
+    facts: Facts | None,
+    errors: dict[str, str],
+    method: str,
+    claims: str = "",
+    measure: str = "",
 ) -> dict[str, object]:
     """What the right side and the serving panel need."""
     chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
@@ -81,7 +88,9 @@ def _context(
         context["brings"] = facts.brings(chosen)[:6]
         context["chosen_total"] = serving[chosen]
         volume = facts.volume_ml
-        context["measure"] = household.by_volume(volume / facts.recipe.servings, serving.grams) if volume else None
+        context["measure"] = (
+            household.by_volume(volume / facts.recipe.servings, serving.grams) if volume else None
+        )
         client = request.for_client
         plan = plan_of(client) if client else None
         context["client"] = client
@@ -91,7 +100,11 @@ def _context(
         context["school"] = plan.day.school if plan and plan.day else None
         context["tells"] = tell(serving, parts, context["school"])
         context["whole_food"] = whole_food(facts, context["school"])
-        said = request.POST if request.method == "POST" else {"claims": claims, "serving_measure": measure}
+        said = (
+            request.POST
+            if request.method == "POST"
+            else {"claims": claims, "serving_measure": measure}
+        )
         context["claims"] = said.get("claims", "")
         if said.get("serving_measure", "").strip():
             try:
@@ -116,7 +129,9 @@ def _share(text: str) -> float | None:
 def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
     """Facts of what is in the form right now, valid or not."""
     text = data.get("text", "")[: MAX_LINES * MAX_LINE_LENGTH]
-    lines = tuple(line.strip()[:MAX_LINE_LENGTH] for line in text.splitlines() if line.strip())[:MAX_LINES]
+    lines = tuple(line.strip()[:MAX_LINE_LENGTH] for line in text.splitlines() if line.strip())[
+        :MAX_LINES
+    ]
     if not lines:
         return None, {}
     choices, errors = choices_from(data, text)
@@ -140,11 +155,19 @@ def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
 def preview(request: HttpRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
     facts, errors = _facts_from(request.POST, request.user.practice.measures)
-    return render(request, "recipes/_reckoned.html", _context(request, facts, errors, request.POST.get("method", "")[:MOST_METHOD]))
+    return render(
+        request,
+        "recipes/_reckoned.html",
+        _context(request, facts, errors, request.POST.get("method", "")[:MOST_METHOD]),
+    )
 
 
 def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
-    recipe = get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk) if pk is not None else None
+    recipe = (
+        get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk)
+        if pk is not None
+        else None
+    )
     if recipe is None:
         recipe = Recipe(practice=request.user.practice, measures=request.user.practice.measures)
     elif request.for_client is None and (elsewhere := settle_on(request, recipe.client)):
@@ -166,27 +189,33 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
                 except StaleSave as error:
                     stale = error.current
                     differs = [
-                        (WORDS[name], getattr(stale, name), getattr(form.instance, name)) for name in differing(stale, form.instance)
+                        (WORDS[name], getattr(stale, name), getattr(form.instance, name))
+                        for name in differing(stale, form.instance)
                     ]
                     form.data = form.data.copy()
                     form.data["version"] = stale.version
             status = 409 if stale else 400
     else:
         facts, errors = (facts_of(recipe), {}) if recipe.pk else (None, {})
-    method = request.POST.get("method", "")[:MOST_METHOD] if request.method == "POST" else recipe.method
+    method = (
+        request.POST.get("method", "")[:MOST_METHOD] if request.method == "POST" else recipe.method
+    )
     context = _context(request, facts, errors, method, recipe.claims, recipe.serving_measure) | {
         "form": form,
         "recipe": recipe,
         "stale": stale,
         "differs": differs,
-        "somebody_elses": recipe.client if recipe.client and request.for_client and recipe.client != request.for_client else None,
+        "somebody_elses": recipe.client
+        if recipe.client and request.for_client and recipe.client != request.for_client
+        else None,
         "uses": uses_of(recipe) if recipe.pk else [],
     }
     return render(request, "recipes/page.html", context, status=status)
 
 
 def _saved(request: HttpRequest, form: RecipeForm) -> HttpResponse:
-    """Store what the form holds, with what it was before as a version, and say what moves with it. Raises StaleSave."""
+    """Store what the form holds, with what it was before as a version, and say what moves with it.
+    Raises StaleSave."""
     recipe, why = form.instance, form.cleaned_data["why"]
     if not recipe.pk:
         recipe.save()
@@ -195,7 +224,9 @@ def _saved(request: HttpRequest, form: RecipeForm) -> HttpResponse:
         return redirect("recipes:page", recipe.pk)
     before = Recipe.with_removed.get(pk=recipe.pk)
     kept = save_kept(recipe, form.cleaned_data["version"] or 0, request.user, why)
-    messages.success(request, f"Saved as version {kept.number}. What it was is kept." if kept else "Saved.")
+    messages.success(
+        request, f"Saved as version {kept.number}. What it was is kept." if kept else "Saved."
+    )
     for words in moves_of(before, recipe):
         messages.info(request, words)
     return redirect("recipes:page", recipe.pk)

@@ -11,7 +11,11 @@ from nutrition.recipe import UnreadableRecipe, find_recipe
 
 
 def is_web_page(text: str) -> bool:
-    return text.lstrip("\ufeff \t\r\n")[:400].lower().startswith(("<!doctype html", "<html", "<head", "<?xml", "<body"))
+    return (
+        text.lstrip("\ufeff \t\r\n")[:400]
+        .lower()
+        .startswith(("<!doctype html", "<html", "<head", "<?xml", "<body"))
+    )
 
 
 # How a piece of a page begins; what stands in a line of its own there; and what is no text.
@@ -33,5 +37,7 @@ def read_anything(text: str, name: str = "") -> Shared:
     except (ValueError, RecursionError, ParserError):
         raise UnreadableRecipe("the recipe data in the page cannot be read") from None
     if found is None:
-        raise UnreadableRecipe("the page carries no schema.org Recipe: copy its ingredients and paste them")
+        raise UnreadableRecipe(
+            "the page carries no schema.org Recipe: copy its ingredients and paste them"
+        )
     return read_json_ld(json.dumps(found))

@@ -1,4 +1,5 @@
-"""A recipe changed for one client alone: a copy that is theirs, and one without what they must not have."""
+"""A recipe changed for one client alone: a copy that is theirs, and one without what they must not
+have."""
 
 from __future__ import annotations
 
@@ -22,7 +23,9 @@ def copy_for(recipe: Recipe, client: Client) -> Recipe:
     if recipe.client_id == client.pk:
         return recipe
     title = f"{recipe.title}, {client.name}"[:160]
-    return Recipe(practice=recipe.practice, client=client, origin=recipe, **recipe.kept() | {"title": title})
+    return Recipe(
+        practice=recipe.practice, client=client, origin=recipe, **recipe.kept() | {"title": title}
+    )
 
 
 def save_new(recipe: Recipe, by: User, why: str) -> RecipeVersion:
@@ -36,9 +39,11 @@ def save_new(recipe: Recipe, by: User, why: str) -> RecipeVersion:
         return keep(recipe, by, why)
 
 
-def made_without(recipe: Recipe, client: Client, gate: Gate, by: User) -> tuple[Recipe | None, list[str]]:
-    """The client's own copy without the lines of foods that they must not have, and the names of those; None where nothing would be
-    left, or where it is a part recipe that holds them."""
+def made_without(
+    recipe: Recipe, client: Client, gate: Gate, by: User
+) -> tuple[Recipe | None, list[str]]:
+    """The client's own copy without the lines of foods that they must not have, and the names of
+    those; None where nothing would be left, or where it is a part recipe that holds them."""
     facts = facts_of(recipe)
     keys = choice_keys(facts.recipe.lines)
     kept_lines, choices, gone = [], {}, []
@@ -49,7 +54,12 @@ def made_without(recipe: Recipe, client: Client, gate: Gate, by: User) -> tuple[
                 if barred_foods(gate, line.food.foods_in(line.grams)):
                     return None, []
             else:
-                barred = any(bar.stops for bar in gate.bars([Ingredient(line.food, line.grams / facts.recipe.servings)]))
+                barred = any(
+                    bar.stops
+                    for bar in gate.bars(
+                        [Ingredient(line.food, line.grams / facts.recipe.servings)]
+                    )
+                )
         if barred:
             gone.append(uncapitalized(line.food.name))
         else:
@@ -57,7 +67,9 @@ def made_without(recipe: Recipe, client: Client, gate: Gate, by: User) -> tuple[
     if not gone or not kept_lines:
         return None, gone
     made = copy_for(recipe, client)
-    for (_text, key), new in zip(kept_lines, choice_keys([text for text, _key in kept_lines]), strict=True):
+    for (_text, key), new in zip(
+        kept_lines, choice_keys([text for text, _key in kept_lines]), strict=True
+    ):
         if key in made.choices:
             choices[new] = made.choices[key]
     made.text, made.choices = "\n".join(text for text, _key in kept_lines), choices

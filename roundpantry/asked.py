@@ -1,4 +1,5 @@
-"""What an address or a form asks for, taken with care: keys and numbers that nobody can break a page with."""
+"""What an address or a form asks for, taken with care: keys and numbers that nobody can break a
+page with."""
 
 import math
 
@@ -6,7 +7,8 @@ from django.http import QueryDict
 
 
 def key_in(text: object) -> int | None:
-    """The key of a record in "17"; None for anything else, digits of other scripts and endless ones among it."""
+    """The key of a record in "17"; None for anything else, digits of other scripts and endless ones
+    among it."""
     said = str(text)
     return int(said) if said.isascii() and said.isdigit() and len(said) <= 15 else None
 

@@ -1,7 +1,8 @@
-"""The client in the address: /for/3/bowls/5/ is the bowl looked at for client 3, and every link and form on it leads on for them.
+"""The client in the address: /for/3/bowls/5/ is the bowl looked at for client 3, and every link and
+form on it leads on for them.
 
-Nothing else says whom a page is for: two tabs with two clients do not know of each other. Django's script prefix carries it: all
-addresses that are made while a page is for a client begin with it.
+Nothing else says whom a page is for: two tabs with two clients do not know of each other. Django's
+script prefix carries it: all addresses that are made while a page is for a client begin with it.
 """
 
 import re

@@ -6,7 +6,8 @@ from django.test.runner import DiscoverRunner
 
 
 class CountingRunner(DiscoverRunner):
-    """Prints "N passed, N failed" from the real counts at the end, and keeps expected refusals out of the output."""
+    """Prints "N passed, N failed" from the real counts at the end, and keeps expected refusals out
+    of the output."""
 
     def setup_test_environment(self, **kwargs):
         super().setup_test_environment(**kwargs)
@@ -15,7 +16,10 @@ class CountingRunner(DiscoverRunner):
 
     def suite_result(self, suite, result, **kwargs):
         # a test with failing subtests is one failed test
-        failed = {getattr(test, "test_case", test).id() for test, _trace in (*result.failures, *result.errors)}
+        failed = {
+            getattr(test, "test_case", test).id()
+            for test, _trace in (*result.failures, *result.errors)
+        }
         failed |= {test.id() for test in result.unexpectedSuccesses}
         skipped = f", {len(result.skipped)} skipped" if result.skipped else ""
         passed = result.testsRun - len(failed) - len(result.skipped)

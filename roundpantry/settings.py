@@ -12,7 +12,8 @@ VAR_DIR.mkdir(parents=True, exist_ok=True)
 
 
 def _secret_key() -> str:
-    """From the environment, or made once and kept beside the database, readable by its owner only."""
+    """From the environment, or made once and kept beside the database, readable by its owner
+    only."""
     if "ROUNDPANTRY_SECRET_KEY" in os.environ:
         return os.environ["ROUNDPANTRY_SECRET_KEY"]
     path = VAR_DIR / "secret-key"
@@ -85,24 +86,33 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": os.environ.get("ROUNDPANTRY_DB", VAR_DIR / "roundpantry.sqlite3"),
-        # a page that is read takes no lock; a change is one short transaction, which takes the write lock when it begins, and waits
-        # long enough that everybody has a turn. Where a change begins and ends: practice/undo.py and practice/versioned.py
+        # a page that is read takes no lock; a change is one short transaction, which takes the
+        # write lock when it begins, and waits long enough that everybody has a turn. Where a change
+        # begins and ends: practice/undo.py and practice/versioned.py
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 30,
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA "
+            "foreign_keys=ON;",
         },
-        # a file, so that the server under a browser test has connections of its own, as the real one has
+        # a file, so that the server under a browser test has connections of its own, as the real
+        # one has
         "TEST": {"NAME": VAR_DIR / "test.sqlite3"},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "practice.User"
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {
+        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
+        "OPTIONS": {"min_length": 10},
+    },
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 LOGIN_URL = "sign-in"

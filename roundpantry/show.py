@@ -11,7 +11,8 @@ def digits(value: float, decimals: int = 0) -> str:
 
 
 def amount(value: Amount, key: str) -> str:
-    """ "31 g", or "at least 31 g" where something is unknown, or "unknown" where nothing is known."""
+    """ "31 g", or "at least 31 g" where something is unknown, or "unknown" where nothing is
+    known."""
     nutrient = NUTRIENT[key]
     if value.known <= 0 and value.amount == 0:
         return "unknown"

@@ -16,12 +16,17 @@ from recipes.models import Recipe
 
 
 class GoingWhereItIsSent(Browser):
-    """Follows a page that is somebody's to the address with that client in it, as a browser does."""
+    """Follows a page that is somebody's to the address with that client in it, as a browser
+    does."""
 
     def get(self, path, *args, **kwargs):
         response = super().get(path, *args, **kwargs)
         there = response.get("Location", "")
-        return super().get(there, headers=kwargs.get("headers")) if response.status_code == 302 and there.startswith("/for/") else response
+        return (
+            super().get(there, headers=kwargs.get("headers"))
+            if response.status_code == 302 and there.startswith("/for/")
+            else response
+        )
 
 
 class PracticeCase(TestCase):
@@ -32,14 +37,25 @@ class PracticeCase(TestCase):
     @classmethod
     def setUpTestData(cls):
         cls.practice = Practice.objects.create(name="Tern Point Wellness")
-        cls.user = User.objects.create_user("marin", password="a-long-password", practice=cls.practice)
+        cls.user = User.objects.create_user(
+            "marin", password="a-long-password", practice=cls.practice
+        )
         cls.other_practice = Practice.objects.create(name="Gull Rock")
-        cls.other_user = User.objects.create_user("solveig", password="a-long-password", practice=cls.other_practice)
+        cls.other_user = User.objects.create_user(
+            "solveig", password="a-long-password", practice=cls.other_practice
+        )
         with scope(practice=cls.practice):
             cls.client_row = Client.objects.create(
-                practice=cls.practice, name="Osk Brannigan", sex="male", birth_year=date.today().year - 45, height_cm=183,
-                weight_kg=100, activity="low_active", goal="lose", allergies=["sesame"],
-            )  # fmt: skip
+                practice=cls.practice,
+                name="Osk Brannigan",
+                sex="male",
+                birth_year=date.today().year - 45,
+                height_cm=183,
+                weight_kg=100,
+                activity="low_active",
+                goal="lose",
+                allergies=["sesame"],
+            )
             cls.recipe = Recipe.objects.create(
                 practice=cls.practice,
                 title="Dill barley",
@@ -47,11 +63,21 @@ class PracticeCase(TestCase):
                 servings=4,
                 text="1 cup pearl barley, dry\n100 g leeks\n1/4 tsp salt",
             )
-            cls.bowl = Bowl.objects.create(practice=cls.practice, name="Harbor bowl", client=cls.client_row, vessel_ml=1000)
-            cls.base = BowlPart.objects.create(bowl=cls.bowl, role="base", recipe=cls.recipe, grams=150, place=0)
-            cls.kale = BowlPart.objects.create(bowl=cls.bowl, role="greens", food="kale-raw", grams=60, place=1)
-            cls.tofu = BowlPart.objects.create(bowl=cls.bowl, role="protein", food="tofu-firm", grams=150, place=2)
-            cls.day = Day.objects.create(practice=cls.practice, client=cls.client_row, date=date(2026, 11, 23))
+            cls.bowl = Bowl.objects.create(
+                practice=cls.practice, name="Harbor bowl", client=cls.client_row, vessel_ml=1000
+            )
+            cls.base = BowlPart.objects.create(
+                bowl=cls.bowl, role="base", recipe=cls.recipe, grams=150, place=0
+            )
+            cls.kale = BowlPart.objects.create(
+                bowl=cls.bowl, role="greens", food="kale-raw", grams=60, place=1
+            )
+            cls.tofu = BowlPart.objects.create(
+                bowl=cls.bowl, role="protein", food="tofu-firm", grams=150, place=2
+            )
+            cls.day = Day.objects.create(
+                practice=cls.practice, client=cls.client_row, date=date(2026, 11, 23)
+            )
             cls.entry = DayEntry.objects.create(day=cls.day, meal="lunch", bowl=cls.bowl, amount=1)
 
     def setUp(self):
@@ -72,4 +98,7 @@ class PracticeCase(TestCase):
 def offers(page):
     """Words and tokens of all the swaps on a page that can be taken."""
     swap = r'<li class="swap">.*?<p class="font-semibold">(.*?)</p>.*?name="change" value="(.*?)"'
-    return [(html.unescape(words), token) for words, token in re.findall(swap, page.content.decode(), re.S)]
+    return [
+        (html.unescape(words), token)
+        for words, token in re.findall(swap, page.content.decode(), re.S)
+    ]

@@ -8,7 +8,8 @@ from nutrition.search import food_index
 
 
 def warm() -> None:
-    """Load what every page needs, and take it out of what the collector looks through: it stays for good."""
+    """Load what every page needs, and take it out of what the collector looks through: it stays for
+    good."""
     food_table()
     food_index()
     rules()

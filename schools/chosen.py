@@ -6,7 +6,8 @@ from schools.models import OwnSchool
 
 
 def school_named(code: str) -> School | None:
-    """The school of that code, built in or the practice's own; None for no school, or one that is gone."""
+    """The school of that code, built in or the practice's own; None for no school, or one that is
+    gone."""
     if code in schools():
         return schools()[code]
     _base, _colon, pk = code.partition(":")

@@ -39,7 +39,8 @@ def _cell(column: str, text: str) -> Any:
 
 
 def from_post(post: QueryDict, before: dict[str, Any]) -> dict[str, Any]:
-    """The data of a school from the form, laid over what it was. What cannot be a number stays as it was typed."""
+    """The data of a school from the form, laid over what it was. What cannot be a number stays as
+    it was typed."""
     data = dict(before) | {name: post.get(name, "").strip() for name in WORDS}
     data["watched"] = post.getlist("watched")
     data["starch_order"] = _split(post.get("starch_order", ""))
@@ -51,7 +52,11 @@ def from_post(post: QueryDict, before: dict[str, Any]) -> dict[str, Any]:
             if not first.strip():
                 continue
             was = _was(before[section], kept[i] if i < len(kept) else "")
-            row = {column: _cell(column, values[i]) for column, values in cells.items() if i < len(values)}
+            row = {
+                column: _cell(column, values[i])
+                for column, values in cells.items()
+                if i < len(values)
+            }
             rows.append(was | {column: value for column, value in row.items() if value != ""})
         data[section] = rows
     pace = {column: _cell(column, post.get(f"pace-{column}", "")) for column in PACE}
@@ -60,11 +65,16 @@ def from_post(post: QueryDict, before: dict[str, Any]) -> dict[str, Any]:
 
 
 def _was(rows: list[dict[str, Any]], index: str) -> dict[str, Any]:
-    """What a row carried besides the columns shown: that it replaces, that it is void with another condition."""
+    """What a row carried besides the columns shown: that it replaces, that it is void with another
+    condition."""
     at = key_in(index)
     if at is None or at >= len(rows):
         return {}
-    return {name: value for name, value in rows[at].items() if name in ("replaces", "with", "without", "priority")}
+    return {
+        name: value
+        for name, value in rows[at].items()
+        if name in ("replaces", "with", "without", "priority")
+    }
 
 
 def problems(code: str, data: dict[str, Any]) -> dict[str, str]:
@@ -89,21 +99,29 @@ def problems(code: str, data: dict[str, Any]) -> dict[str, str]:
 
 
 def differing(theirs: dict[str, Any], mine: dict[str, Any]) -> list[tuple[str, str, str]]:
-    """What of a school is stored otherwise than it was sent: the section, the rows that are only stored, those that were only sent."""
+    """What of a school is stored otherwise than it was sent: the section, the rows that are only
+    stored, those that were only sent."""
     out = []
     for name in dict.fromkeys([*theirs, *mine]):
         one, other = theirs.get(name), mine.get(name)
         if one == other:
             continue
         if isinstance(one, list) and isinstance(other, list):
-            one, other = [row for row in one if row not in other], [row for row in other if row not in one]
+            one, other = (
+                [row for row in one if row not in other],
+                [row for row in other if row not in one],
+            )
         out.append((name.replace("_", " "), _said(one), _said(other)))
     return out
 
 
 def _said(value: Any) -> str:
     if isinstance(value, dict):
-        return ", ".join(f"{name} {_said(one)}" for name, one in value.items() if name not in ("reason", "source"))
+        return ", ".join(
+            f"{name} {_said(one)}"
+            for name, one in value.items()
+            if name not in ("reason", "source")
+        )
     return "; ".join(_said(row) for row in value) if isinstance(value, list) else str(value)
 
 

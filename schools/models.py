@@ -9,7 +9,8 @@ from practice.versioned import Versioned
 
 
 class OwnSchool(Versioned, Removable):
-    """A copy of a school that the practice changed. `data` has the shape of a school in nutrition/data/schools.toml."""
+    """A copy of a school that the practice changed. `data` has the shape of a school in
+    nutrition/data/schools.toml."""
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     base = models.CharField(max_length=40)
@@ -29,5 +30,6 @@ class OwnSchool(Versioned, Removable):
 
     @property
     def code(self) -> str:
-        """How a client's record names it. It begins with the school it was copied from, whose cautions hold for it too."""
+        """How a client's record names it. It begins with the school it was copied from, whose
+        cautions hold for it too."""
         return f"{self.base}:{self.pk}"

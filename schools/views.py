@@ -38,7 +38,13 @@ def school_list(request: HttpRequest) -> HttpResponse:
     every = list(schools().values())
     points = [(point, [school.stands[point] for school in every]) for point in every[0].stands]
     removed = OwnSchool.with_removed.exclude(removed=None).select_related("removed_by")
-    context = {"schools": every, "points": points, "own": OwnSchool.objects.select_related("by"), "usual": USUAL_LOSS, "removed": removed}
+    context = {
+        "schools": every,
+        "points": points,
+        "own": OwnSchool.objects.select_related("by"),
+        "usual": USUAL_LOSS,
+        "removed": removed,
+    }
     return render(request, "schools/list.html", context)
 
 
@@ -61,14 +67,19 @@ def copy(request: HttpRequest, code: str) -> HttpResponse:
         raise Http404("no such school")
     data = dict(source.data if source else school_data()[base])
     data["name"] = f"{data['name']}, our way"[:80]
-    own = OwnSchool.objects.create(practice=request.user.practice, base=base, name=data["name"], data=data, by=request.user)
-    messages.success(request, f"{own.name} is yours to change. The school it was copied from stays as it is.")
+    own = OwnSchool.objects.create(
+        practice=request.user.practice, base=base, name=data["name"], data=data, by=request.user
+    )
+    messages.success(
+        request, f"{own.name} is yours to change. The school it was copied from stays as it is."
+    )
     return redirect("schools:edit", own.pk)
 
 
 @require_POST
 def remove(request: HttpRequest, pk: int) -> HttpResponse:
-    """Take a copy away; clients of it keep the targets that were made with it. It can be brought back."""
+    """Take a copy away; clients of it keep the targets that were made with it. It can be brought
+    back."""
     own = get_object_or_404(OwnSchool.with_removed, pk=pk)
     if "back" in request.POST:
         own.bring_back()
@@ -76,7 +87,10 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     else:
         own.remove(request.user)
         used = uses_of(own)
-        messages.info(request, f"{own.name} is taken away. " + (f"{'; '.join(used)}." if used else "Nobody used it."))
+        messages.info(
+            request,
+            f"{own.name} is taken away. " + (f"{'; '.join(used)}." if used else "Nobody used it."),
+        )
     return redirect("schools:list")
 
 
@@ -90,7 +104,11 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
             own.data, own.name = data, data["name"][:80]
             try:
                 own.save_over(version_in(request.POST.get("version")) or 0)
-                messages.success(request, "Saved. Clients of this school keep their targets until you make new ones for them.")
+                messages.success(
+                    request,
+                    "Saved. Clients of this school keep their targets until you make new ones for "
+                    "them.",
+                )
                 return redirect("schools:page", own.code)
             except StaleSave as error:
                 stale, version = error.current, error.current.version
@@ -109,4 +127,6 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
         "pace_columns": PACE_COLUMNS,
         "starch_order": ", ".join(data["starch_order"]),
     }
-    return render(request, "schools/edit.html", context, status=409 if stale else 400 if wrong else 200)
+    return render(
+        request, "schools/edit.html", context, status=409 if stale else 400 if wrong else 200
+    )

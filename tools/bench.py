@@ -1,5 +1,5 @@
-"""Times, as medians of repeated runs: balance for a bowl and for a day beside a plain HiGHS solve of the same model, reckoning, and
-what is done in the browser.
+"""Times, as medians of repeated runs: balance for a bowl and for a day beside a plain HiGHS solve
+of the same model, reckoning, and what is done in the browser.
 
 bin/bench [--runs N]
 """
@@ -25,10 +25,19 @@ from nutrition.tests.balance_cases import highs, problem  # noqa: E402
 # What each must stay under. [s]
 BOWL_LIMIT, DAY_LIMIT, RECIPES_LIMIT = 0.15, 1.0, 2.0
 LINES = (
-    "1 cup pearl barley, dry", "1 (15 oz) can white beans, drained and rinsed", "1 medium leek, sliced", "1 bunch dill, chopped",
-    "3 tbsp lemon juice", "2 tsp dijon mustard", "1/4 tsp salt", "2 carrots, diced", "1 cup kale, chopped", "2 tbsp tahini",
-    "1 clove garlic", "1/2 cup parsley, chopped",
-)  # fmt: skip
+    "1 cup pearl barley, dry",
+    "1 (15 oz) can white beans, drained and rinsed",
+    "1 medium leek, sliced",
+    "1 bunch dill, chopped",
+    "3 tbsp lemon juice",
+    "2 tsp dijon mustard",
+    "1/4 tsp salt",
+    "2 carrots, diced",
+    "1 cup kale, chopped",
+    "2 tbsp tahini",
+    "1 clove garlic",
+    "1/2 cup parsley, chopped",
+)
 
 
 def timed(work: Callable[[], object]) -> float:
@@ -57,9 +66,10 @@ def solves(name: str, parts: int, targets: int, limit: float, runs: int, seeds: 
     ratio = median(mine / other for mine, other in zip(ours, theirs, strict=True))
     slow = max(ours) > limit
     print(
-        f"{name:34} {median(ours) * 1000:7.0f} ms median, {max(ours) * 1000:6.0f} ms slowest of {len(ours)}, limit {limit * 1000:.0f}"
-        f"{'  OVER' if slow else ''}; HiGHS {median(theirs) * 1000:6.0f} ms, ratio {ratio:.2f};"
-        f" proved {proved} of {len(ours)}, first sum worse than HiGHS in {worse}"
+        f"{name:34} {median(ours) * 1000:7.0f} ms median, {max(ours) * 1000:6.0f} ms slowest of "
+        f"{len(ours)}, limit {limit * 1000:.0f}{'  OVER' if slow else ''}; HiGHS "
+        f"{median(theirs) * 1000:6.0f} ms, ratio {ratio:.2f}; proved {proved} of {len(ours)}, "
+        f"first sum worse than HiGHS in {worse}"
     )
     return not slow
 
@@ -69,7 +79,9 @@ def main() -> int:
     parser.add_argument("--runs", type=int, default=5)
     runs = parser.parse_args().runs
     fine = solves("bowl: 12 parts, 12 targets", 12, 12, BOWL_LIMIT, runs, range(10))
-    fine &= solves("day: 40 parts, 25 targets", 40, 25, DAY_LIMIT, max(runs // 2, 1), range(100, 104))
+    fine &= solves(
+        "day: 40 parts, 25 targets", 40, 25, DAY_LIMIT, max(runs // 2, 1), range(100, 104)
+    )
     asked = problem(3, 12, 12, hard=2)
     three = median(timed(lambda: proposals(asked)) for _ in range(runs))
     print(f"{'bowl: three proposals':34} {three * 1000:7.0f} ms median")
@@ -77,7 +89,10 @@ def main() -> int:
         reckon_line(line)
     recipes = [Recipe(LINES, f"recipe {n}", 4.0) for n in range(1000)]
     many = median(timed(lambda: [reckon(recipe) for recipe in recipes]) for _ in range(3))
-    print(f"{'1,000 recipes of 12 parsed lines':34} {many * 1000:7.0f} ms median, limit {RECIPES_LIMIT * 1000:.0f}")
+    print(
+        f"{'1,000 recipes of 12 parsed lines':34} {many * 1000:7.0f} ms median, limit "
+        f"{RECIPES_LIMIT * 1000:.0f}"
+    )
     fine &= all_times()
     return 0 if fine and many < RECIPES_LIMIT else 1
 

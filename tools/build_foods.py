@@ -32,7 +32,8 @@ SOURCE_NAMES = {
     "computed": "computed from another row",
     "reference": "by definition of the dose",
 }
-# Kinds of tofu that the first source lists under makers' names only: the median of the kind is taken.
+# Kinds of tofu that the first source lists under makers' names only: the median of the kind is
+# taken.
 SR_KINDS = {
     "Tofu, firm": r"(?<!extra )(?<!lite )\bfirm tofu|(?<!silken)\btofu plus firm",
     "Tofu, soft": r"(?<!silken )\bsoft tofu",
@@ -52,9 +53,26 @@ DOSES: dict[str, Row] = {
 # A tablet or capsule is reckoned as 1 g, so that one piece is one dose.
 DOSE_PER_100_G = 100.0
 UNPROCESSED = {
-    "vegetable", "leafy green", "starchy vegetable", "mushroom", "fruit", "dried fruit", "grain", "legume", "nut",
-    "seed", "fresh herb", "dried herb", "spice", "sea vegetable", "oil", "vinegar", "salt", "flour", "soy",
-}  # fmt: skip
+    "vegetable",
+    "leafy green",
+    "starchy vegetable",
+    "mushroom",
+    "fruit",
+    "dried fruit",
+    "grain",
+    "legume",
+    "nut",
+    "seed",
+    "fresh herb",
+    "dried herb",
+    "spice",
+    "sea vegetable",
+    "oil",
+    "vinegar",
+    "salt",
+    "flour",
+    "soy",
+}
 
 
 def _round(value: float) -> str:
@@ -67,11 +85,15 @@ class Builder:
         self.second = sources.second_source(second)
         self.kinds = sources.label_kinds(HERE / "label_kinds.toml")
         wanted = sources.any_kind(self.kinds)
-        self.first.labels = [record for record in self.first.labels if wanted.search(record["foodName"].lower())]
+        self.first.labels = [
+            record for record in self.first.labels if wanted.search(record["foodName"].lower())
+        ]
         with (HERE / "selection.csv").open(newline="", encoding="utf-8") as file:
             self.selection = {row["slug"]: row for row in csv.DictReader(file)}
         with (HERE / "donors.csv").open(newline="", encoding="utf-8") as file:
-            self.donors = [(re.compile(row["pattern"]), row["donor"]) for row in csv.DictReader(file)]
+            self.donors = [
+                (re.compile(row["pattern"]), row["donor"]) for row in csv.DictReader(file)
+            ]
         self.done: dict[str, Row] = {}
         self.notes: dict[str, list[str]] = {}
         self.spread: dict[str, tuple[Row, Row, int]] = {}
@@ -88,14 +110,21 @@ class Builder:
         if source == "ifct":
             return dict(self.second[description])
         if source == "sr-median":
-            rows = [sources.nutrients_of(r) for r in self.first.matching("sr", re.compile(SR_KINDS[description], re.I))]
+            rows = [
+                sources.nutrients_of(r)
+                for r in self.first.matching("sr", re.compile(SR_KINDS[description], re.I))
+            ]
             notes.append(f"median of {len(rows)} rows")
             low, middle, high = {}, {}, {}
             for key in (key for key in KEYS if not key.startswith("vitamin")):
                 values = [row[key] for row in rows if key in row]
                 # what one maker in many states is not the kind's value
                 if len(values) * 2 >= len(rows):
-                    low[key], middle[key], high[key] = min(values), statistics.median(values), max(values)
+                    low[key], middle[key], high[key] = (
+                        min(values),
+                        statistics.median(values),
+                        max(values),
+                    )
             self.spread[food["slug"]] = (low, high, len(rows))
             return middle
         if source == "label":
@@ -131,7 +160,9 @@ class Builder:
             elif name == "fill-from":
                 note = derive.fill_from(row, self.row(argument), argument)
             elif name == "cooked-from":
-                row, note = derive.cooked_from(self.row(argument), argument, food["group"], argument)
+                row, note = derive.cooked_from(
+                    self.row(argument), argument, food["group"], argument
+                )
             elif name == "rinsed-from":
                 row, note = derive.rinsed_from(self.row(argument), argument)
             elif name == "hydrate":
@@ -149,7 +180,8 @@ class Builder:
                 notes.append("energy by the general factors 4-4-9-2")
         if "water_g" not in row and food["source"] not in ("label", "sr-median", "reference"):
             water = derive.water_by_difference(row)
-            # alcohol is not carbohydrate, protein or fat: no water by difference for drinks that hold it
+            # alcohol is not carbohydrate, protein or fat: no water by difference for drinks that
+            # hold it
             if water is not None and not re.search("wine|beer", slug):
                 row["water_g"] = water
                 if food["source"] not in ("ifct", "computed"):
@@ -192,11 +224,27 @@ class Builder:
             for key in missing:
                 row[key] = donor[key] * ratio
             if missing:
-                took.append(" and ".join(key.split("_")[0] for key in missing) + " per g dry matter")
-        return f"{'; '.join(took)} from {name} (Indian Food Composition Tables 2017)" if took else ""
+                took.append(
+                    " and ".join(key.split("_")[0] for key in missing) + " per g dry matter"
+                )
+        return (
+            f"{'; '.join(took)} from {name} (Indian Food Composition Tables 2017)" if took else ""
+        )
 
     def write(self, path: Path) -> None:
-        fields = ["slug", "name", "group", "role", "state", "allergens", "tags", "source", "source_description", "notes", "spread"]
+        fields = [
+            "slug",
+            "name",
+            "group",
+            "role",
+            "state",
+            "allergens",
+            "tags",
+            "source",
+            "source_description",
+            "notes",
+            "spread",
+        ]
         with path.open("w", newline="", encoding="utf-8") as file:
             writer = csv.writer(file, lineterminator="\n")
             writer.writerow([*fields, *KEYS])
@@ -206,12 +254,27 @@ class Builder:
                 spread = ""
                 if slug in self.spread:
                     low, high, _count = self.spread[slug]
-                    spread = "|".join(f"{key}:{_round(low[key])}:{_round(high[key])}" for key in KEYS if key in low)
+                    spread = "|".join(
+                        f"{key}:{_round(low[key])}:{_round(high[key])}"
+                        for key in KEYS
+                        if key in low
+                    )
                 writer.writerow(
-                    [slug, food["name"], food["group"], food["role"], food["state"], food["allergens"], food["tags"],
-                     SOURCE_NAMES[food["source"]], description, "; ".join(self.notes[slug]), spread]
+                    [
+                        slug,
+                        food["name"],
+                        food["group"],
+                        food["role"],
+                        food["state"],
+                        food["allergens"],
+                        food["tags"],
+                        SOURCE_NAMES[food["source"]],
+                        description,
+                        "; ".join(self.notes[slug]),
+                        spread,
+                    ]
                     + [_round(row[key]) if key in row else "" for key in KEYS]
-                )  # fmt: skip
+                )
 
 
 def main() -> None:

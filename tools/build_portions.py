@@ -1,4 +1,5 @@
-"""Build nutrition/data/portions.csv and shares.csv: what a cup, a clove, a slice or a can of each food weighs."""
+"""Build nutrition/data/portions.csv and shares.csv: what a cup, a clove, a slice or a can of each
+food weighs."""
 
 from __future__ import annotations
 
@@ -14,7 +15,15 @@ HERE = Path(__file__).resolve().parent
 OUT = HERE.parent / "nutrition" / "data"
 
 # How far one of these strays from the weight in the table, either way.
-SPREAD = {"cup": 0.08, "tbsp": 0.10, "tsp": 0.10, "can": 0.08, "package": 0.05, "block": 0.08, "sheet": 0.15}
+SPREAD = {
+    "cup": 0.08,
+    "tbsp": 0.10,
+    "tsp": 0.10,
+    "can": 0.08,
+    "package": 0.05,
+    "block": 0.08,
+    "sheet": 0.15,
+}
 SPREAD_PIECE = 0.20
 SPREAD_SMALL_PIECE = 0.30
 SMALL_PIECES = {
@@ -36,9 +45,23 @@ SMALL_PIECES = {
 }
 
 CUP_GROUPS = {
-    "vegetable", "leafy green", "starchy vegetable", "mushroom", "fruit", "dried fruit", "fruit juice", "grain", "pasta", "legume",
-    "flour", "nut", "seed", "plant milk", "sea vegetable", "fermented vegetable",
-}  # fmt: skip
+    "vegetable",
+    "leafy green",
+    "starchy vegetable",
+    "mushroom",
+    "fruit",
+    "dried fruit",
+    "fruit juice",
+    "grain",
+    "pasta",
+    "legume",
+    "flour",
+    "nut",
+    "seed",
+    "plant milk",
+    "sea vegetable",
+    "fermented vegetable",
+}
 SPOON_GROUPS = {"spice", "dried herb"}
 
 
@@ -48,7 +71,8 @@ def read(name: str) -> list[dict[str, str]]:
 
 
 def own_unit(food: dict[str, str], grams: float) -> str | None:
-    """Which unit the source's unnamed portion weight must be, judged by group and size; None when it is not clear."""
+    """Which unit the source's unnamed portion weight must be, judged by group and size; None when
+    it is not clear."""
     if food["group"] in SPOON_GROUPS:
         return "tsp" if grams < 5 else None
     if food["group"] in CUP_GROUPS:
@@ -69,24 +93,40 @@ def density_class(food: dict[str, str], classes: list[dict[str, str]]) -> dict[s
                     return row
                 continue
             group, _, state = pattern.partition(" state:")
-            if food["group"] in group.removeprefix("group:").split("|") and state in ("", food["state"]):
+            if food["group"] in group.removeprefix("group:").split("|") and state in (
+                "",
+                food["state"],
+            ):
                 return row
     return None
 
 
 def rows_of(
-    food: dict[str, str], first: sources.FirstSource, own: list[dict[str, str]], classes: list[dict[str, str]]
+    food: dict[str, str],
+    first: sources.FirstSource,
+    own: list[dict[str, str]],
+    classes: list[dict[str, str]],
 ) -> Iterator[list[str]]:
     slug, seen = food["slug"], set()
     for row in own:
         if not re.search(row["pattern"], slug):
             continue
         measure, form, grams = row["measure"], row["form"], float(row["grams"])
-        spread = SPREAD.get(measure, SPREAD_SMALL_PIECE if measure in SMALL_PIECES else SPREAD_PIECE)
+        spread = SPREAD.get(
+            measure, SPREAD_SMALL_PIECE if measure in SMALL_PIECES else SPREAD_PIECE
+        )
         if (measure, form) in seen:
             continue
         seen.add((measure, form))
-        yield [slug, measure, form, f"{grams:g}", f"{grams * (1 - spread):.4g}", f"{grams * (1 + spread):.4g}", row["source"]]
+        yield [
+            slug,
+            measure,
+            form,
+            f"{grams:g}",
+            f"{grams * (1 - spread):.4g}",
+            f"{grams * (1 + spread):.4g}",
+            row["source"],
+        ]
     if food["source"] in ("sr", "fnd"):
         record = first.find(food["source"], food["source_description"])
         if record["portion_gram_weight"]:
@@ -107,7 +147,15 @@ def rows_of(
     if ("cup", "") not in seen and food["group"] != "supplement":
         row = density_class(food, classes)
         if row is not None:
-            yield [slug, "cup", "", row["grams_per_cup"], row["low"], row["high"], f"by kind ({row['class']}), common practice, no source"]
+            yield [
+                slug,
+                "cup",
+                "",
+                row["grams_per_cup"],
+                row["low"],
+                row["high"],
+                f"by kind ({row['class']}), common practice, no source",
+            ]
 
 
 def main() -> None:
@@ -115,7 +163,9 @@ def main() -> None:
     parser.add_argument("first", type=Path, help="fooddata.csv of the first data set")
     args = parser.parse_args()
     first = sources.FirstSource(args.first)
-    foods, own, classes, shares = (read(name) for name in ("selection.csv", "portions.csv", "density.csv", "shares.csv"))
+    foods, own, classes, shares = (
+        read(name) for name in ("selection.csv", "portions.csv", "density.csv", "shares.csv")
+    )
     with (OUT / "portions.csv").open("w", newline="", encoding="utf-8") as file:
         writer = csv.writer(file, lineterminator="\n")
         writer.writerow(["slug", "measure", "form", "grams", "low", "high", "source"])
@@ -127,9 +177,22 @@ def main() -> None:
         for food in sorted(foods, key=lambda food: food["slug"]):
             for row in shares:
                 if re.search(row["pattern"], food["slug"]):
-                    writer.writerow([food["slug"], row["kind"], row["share"], row["low"], row["high"], row["source"]])
+                    writer.writerow(
+                        [
+                            food["slug"],
+                            row["kind"],
+                            row["share"],
+                            row["low"],
+                            row["high"],
+                            row["source"],
+                        ]
+                    )
                     break
-    unused = [row["pattern"] for row in own + shares if not any(re.search(row["pattern"], food["slug"]) for food in foods)]
+    unused = [
+        row["pattern"]
+        for row in own + shares
+        if not any(re.search(row["pattern"], food["slug"]) for food in foods)
+    ]
     if unused:
         raise SystemExit(f"patterns that no food matches: {sorted(set(unused))}")
 

@@ -1,15 +1,17 @@
-"""The steps that make a derived value. Each returns the row it was given, changed, and a note for the food's row."""
+"""The steps that make a derived value. Each returns the row it was given, changed, and a note for
+the food's row."""
 
 from __future__ import annotations
 
 from sources import Row
 
-# What the first source adds to a vegetable cooked "with salt", mg sodium per 100 g: its seven pairs of rows with
-# and without salt differ by 235 or 236.
+# What the first source adds to a vegetable cooked "with salt", mg sodium per 100 g: its seven pairs
+# of rows with and without salt differ by 235 or 236.
 SALT_ADDED_MG = 236.0
 
-# Ash from the five large minerals (g ash per g mineral), fitted to the 200 plant foods of the second source, which
-# gives both: median miss 0.15 g per 100 g, 95 in 100 within 1.2 g. Sodium as table salt.
+# Ash from the five large minerals (g ash per g mineral), fitted to the 200 plant foods of the
+# second source, which gives both: median miss 0.15 g per 100 g, 95 in 100 within 1.2 g. Sodium as
+# table salt.
 ASH_PER_MINERAL = {
     "potassium_mg": 2.06e-3,
     "sodium_mg": 2.54e-3,
@@ -18,8 +20,9 @@ ASH_PER_MINERAL = {
     "phosphorus_mg": 1.54e-3,
 }
 
-# Grams of cooked food from a gram of dry, from pairs of rows in the first source (protein dry / protein cooked):
-# beans and lentils 2.4 to 2.7, whole grains 2.6 to 3.4, pasta 2.2 to 2.5. By group; single foods below.
+# Grams of cooked food from a gram of dry, from pairs of rows in the first source (protein dry /
+# protein cooked): beans and lentils 2.4 to 2.7, whole grains 2.6 to 3.4, pasta 2.2 to 2.5. By
+# group; single foods below.
 COOKED_PER_DRY = {"legume": 2.5, "grain": 2.8, "pasta": 2.3, "soy": 2.5}
 COOKED_PER_DRY_OF = {
     "rolled-oats-dry": 5.5,
@@ -33,9 +36,17 @@ COOKED_PER_DRY_OF = {
     "lupini-beans-dry": 2.3,
     "fonio-dry": 3.3,
 }
-LOST_IN_COOKING = ("vitamin_c_mg", "thiamin_mg", "folate_ug", "pantothenic_acid_mg", "vitamin_b6_mg", "riboflavin_mg")
+LOST_IN_COOKING = (
+    "vitamin_c_mg",
+    "thiamin_mg",
+    "folate_ug",
+    "pantothenic_acid_mg",
+    "vitamin_b6_mg",
+    "riboflavin_mg",
+)
 
-# Duyff, Mount and Jones 2011 (from memory): sodium of canned beans falls by 36 % when drained, 41 % when rinsed too.
+# Duyff, Mount and Jones 2011 (from memory): sodium of canned beans falls by 36 % when drained, 41 %
+# when rinsed too.
 RINSED_TO_DRAINED_SODIUM = (1 - 0.41) / (1 - 0.36)
 
 
@@ -45,7 +56,8 @@ def ash_g(row: Row) -> float:
 
 
 def water_by_difference(row: Row) -> float | None:
-    """Water per 100 g where the source has none: what is left after protein, fat, carbohydrate and ash. [g]"""
+    """Water per 100 g where the source has none: what is left after protein, fat, carbohydrate and
+    ash. [g]"""
     parts = [row.get(key) for key in ("protein_g", "fat_g", "carbohydrate_g")]
     if any(part is None for part in parts) or "potassium_mg" not in row:
         return None
@@ -59,15 +71,30 @@ def without_added_salt(row: Row) -> str:
 
 
 # What margarine, butter and oil bring besides fat, taken from the plant itself where it is known.
-OF_THE_FAT = ("saturated_fat_g", "monounsaturated_fat_g", "polyunsaturated_fat_g", "linoleic_g", "ala_g", "epa_g", "dha_g")
-WITH_THE_FAT = ("vitamin_a_rae_ug", "vitamin_d_ug", "vitamin_e_mg", "vitamin_k_ug", "vitamin_b12_ug")
+OF_THE_FAT = (
+    "saturated_fat_g",
+    "monounsaturated_fat_g",
+    "polyunsaturated_fat_g",
+    "linoleic_g",
+    "ala_g",
+    "epa_g",
+    "dha_g",
+)
+WITH_THE_FAT = (
+    "vitamin_a_rae_ug",
+    "vitamin_d_ug",
+    "vitamin_e_mg",
+    "vitamin_k_ug",
+    "vitamin_b12_ug",
+)
 
 
 def without_added_fat(row: Row, donor: Row, name: str) -> str:
-    """The survey cooks some vegetables and beans in fat without saying so; take it off at 9 kcal/g and bring the rest to 100 g.
+    """The survey cooks some vegetables and beans in fat without saying so; take it off at 9 kcal/g
+    and bring the rest to 100 g.
 
-    The plant's own fat, its fatty acids and fat-soluble vitamins are taken per gram of protein from the same plant. Raises
-    ValueError where there is no added fat to take off.
+    The plant's own fat, its fatty acids and fat-soluble vitamins are taken per gram of protein from
+    the same plant. Raises ValueError where there is no added fat to take off.
     """
     ratio = row["protein_g"] / donor["protein_g"]
     own = donor["fat_g"] * ratio
@@ -83,7 +110,10 @@ def without_added_fat(row: Row, donor: Row, name: str) -> str:
     row.pop("water_g", None)
     for key in row:
         row[key] *= 100.0 / (100.0 - added)
-    return f"{added:.1f} g of added fat taken off; fat, its acids and vitamins A, E and K per g protein from {name}"
+    return (
+        f"{added:.1f} g of added fat taken off; fat, its acids and vitamins A, E and K per "
+        f"g protein from {name}"
+    )
 
 
 def sodium_from(row: Row, donor: Row, name: str) -> str:
@@ -119,20 +149,33 @@ def fill_from(row: Row, donor: Row, name: str) -> str:
 
 
 def cooked_from(donor: Row, slug: str, group: str, name: str) -> tuple[Row, str]:
-    """Cooked in water that is all taken up: the dry row spread over the cooked weight; heat-sensitive vitamins unknown."""
+    """Cooked in water that is all taken up: the dry row spread over the cooked weight;
+    heat-sensitive vitamins unknown."""
     grams = COOKED_PER_DRY_OF.get(slug, COOKED_PER_DRY[group])
-    row = {key: value / grams for key, value in donor.items() if key not in LOST_IN_COOKING and key != "water_g"}
-    return row, f"computed from {name}: 1 g dry gives {grams:g} g cooked; heat-sensitive vitamins unknown"
+    row = {
+        key: value / grams
+        for key, value in donor.items()
+        if key not in LOST_IN_COOKING and key != "water_g"
+    }
+    return (
+        row,
+        f"computed from {name}: 1 g dry gives {grams:g} g cooked; heat-sensitive vitamins unknown",
+    )
 
 
 def rinsed_from(donor: Row, name: str) -> tuple[Row, str]:
     row = dict(donor)
     row["sodium_mg"] = donor["sodium_mg"] * RINSED_TO_DRAINED_SODIUM
-    return row, f"computed from {name}: sodium x {RINSED_TO_DRAINED_SODIUM:.2f} for the rinse (Duyff 2011, from memory)"
+    return (
+        row,
+        f"computed from {name}: sodium x {RINSED_TO_DRAINED_SODIUM:.2f} for the rinse (Duyff 2011, "
+        f"from memory)",
+    )
 
 
 def hydrate(row: Row, water_percent: float) -> str:
-    """The source gives this bean at 0 % moisture; bring it to the water of a dry bean. [g per 100 g]"""
+    """The source gives this bean at 0 % moisture; bring it to the water of a dry bean. [g per 100
+    g]"""
     for key in list(row):
         row[key] *= 1 - water_percent / 100.0
     row["water_g"] = water_percent
@@ -141,6 +184,14 @@ def hydrate(row: Row, water_percent: float) -> str:
 
 def pure_mineral(row: Row) -> str:
     """A salt has no energy, protein, fat or carbohydrate, whether or not anyone measured it."""
-    for key in ("energy_kcal", "protein_g", "fat_g", "saturated_fat_g", "carbohydrate_g", "fiber_g", "sugars_g"):
+    for key in (
+        "energy_kcal",
+        "protein_g",
+        "fat_g",
+        "saturated_fat_g",
+        "carbohydrate_g",
+        "fiber_g",
+        "sugars_g",
+    ):
         row.setdefault(key, 0.0)
     return ""

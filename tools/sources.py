@@ -70,7 +70,14 @@ LABEL_KEYS = (
     "calcium_mg",
     "iron_mg",
 )
-FORTIFIED_KEYS = ("vitamin_b12_ug", "vitamin_d_ug", "thiamin_mg", "riboflavin_mg", "niacin_mg", "vitamin_b6_mg")
+FORTIFIED_KEYS = (
+    "vitamin_b12_ug",
+    "vitamin_d_ug",
+    "thiamin_mg",
+    "riboflavin_mg",
+    "niacin_mg",
+    "vitamin_b6_mg",
+)
 MACROS = ("protein_g", "fat_g", "saturated_fat_g", "carbohydrate_g", "fiber_g", "sugars_g")
 SMALL_SERVING_G = 30.0
 
@@ -142,7 +149,9 @@ class FirstSource:
                 # a description can occur twice: the fuller record counts
                 key = (kind, record["foodName"])
                 old = self.rows.get(key)
-                if old is None or int(record["number_of_nutrients"]) > int(old["number_of_nutrients"]):
+                if old is None or int(record["number_of_nutrients"]) > int(
+                    old["number_of_nutrients"]
+                ):
                     self.rows[key] = record
 
     def find(self, kind: str, description: str) -> dict[str, str]:
@@ -167,7 +176,8 @@ def nutrients_of(record: dict[str, str]) -> Row:
 
 
 def second_source(path: Path) -> dict[str, Row]:
-    """Name -> values per 100 g. A zero means "not found or not sought" there, so it is left absent."""
+    """Name -> values per 100 g. A zero means "not found or not sought" there, so it is left
+    absent."""
     out: dict[str, Row] = {}
     with path.open(newline="", encoding="utf-8") as file:
         for record in csv.DictReader(file):
@@ -198,18 +208,23 @@ def label_records(labels: list[dict[str, str]], kind: dict[str, object]) -> list
         if not record["Energy"] or not low <= float(record["Energy"]) <= high:
             continue
         b12 = float(record["Vitamin B-12"] or 0)
-        if b12 < float(kind.get("vitamin_b12_ug_min", 0)) or b12 > float(kind.get("vitamin_b12_ug_max", 1e9)):  # type: ignore[arg-type]
+        if b12 < float(kind.get("vitamin_b12_ug_min", 0)) or b12 > float(
+            kind.get("vitamin_b12_ug_max", 1e9)
+        ):  # type: ignore[arg-type]
             continue
         out.append(record)
     return out
 
 
-def label_median(records: list[dict[str, str]], fortified: bool, none: list[str]) -> tuple[Row, Row, Row]:
+def label_median(
+    records: list[dict[str, str]], fortified: bool, none: list[str]
+) -> tuple[Row, Row, Row]:
     """Median, lower and upper quartile per 100 g of the label records of a kind.
 
-    A zero on a label can be a rounded-away amount (21 CFR 101.9(c)): a mineral or vitamin printed as zero, or a
-    macronutrient printed as zero on a serving under 30 g, is unknown, not zero. Where more than three in ten
-    records are unknown in this way, or fewer than three have a value, the kind's value is absent.
+    A zero on a label can be a rounded-away amount (21 CFR 101.9(c)): a mineral or vitamin printed
+    as zero, or a macronutrient printed as zero on a serving under 30 g, is unknown, not zero. Where
+    more than three in ten records are unknown in this way, or fewer than three have a value, the
+    kind's value is absent.
     """
     middle: Row = {}
     low: Row = {}
@@ -245,7 +260,8 @@ def label_median(records: list[dict[str, str]], fortified: bool, none: list[str]
 
 
 def any_kind(kinds: dict[str, dict[str, object]]) -> re.Pattern[str]:
-    """One pattern that the lower-cased name of every record of any kind matches, to read the many labels once."""
+    """One pattern that the lower-cased name of every record of any kind matches, to read the many
+    labels once."""
     return re.compile("|".join(f"(?:{kind['match']})" for kind in kinds.values()))
 
 

@@ -1,4 +1,5 @@
-"""Balance in the application and from a terminal: proposals, taken in part, undone; locks, limits and allergens hold."""
+"""Balance in the application and from a terminal: proposals, taken in part, undone; locks, limits
+and allergens hold."""
 
 import json
 import re
@@ -14,11 +15,28 @@ from roundpantry.testing import PracticeCase
 
 BOWL = {
     "parts": [
-        {"id": "base", "food": "barley cooked", "grams": 200, "min_grams": 100, "max_grams": 320, "step_grams": 20},
-        {"id": "beans", "food": "white-beans-cooked", "grams": 100, "min_grams": 60, "max_grams": 200, "step_grams": 20},
+        {
+            "id": "base",
+            "food": "barley cooked",
+            "grams": 200,
+            "min_grams": 100,
+            "max_grams": 320,
+            "step_grams": 20,
+        },
+        {
+            "id": "beans",
+            "food": "white-beans-cooked",
+            "grams": 100,
+            "min_grams": 60,
+            "max_grams": 200,
+            "step_grams": 20,
+        },
         {"id": "seeds", "food": "pumpkin seeds", "grams": 10, "locked": True},
     ],
-    "targets": {"protein_g": {"min": 18, "aim": 20, "max": 40, "weight": 2}, "sodium_mg": {"max": 300, "aim": 100, "hard": True}},
+    "targets": {
+        "protein_g": {"min": 18, "aim": 20, "max": 40, "weight": 2},
+        "sodium_mg": {"max": 300, "aim": 100, "hard": True},
+    },
 }
 
 
@@ -27,10 +45,16 @@ class Balancing(PracticeCase):
         return {str(row.pk): row.grams for row in BowlPart.objects.filter(bowl=self.bowl)}
 
     def take(self, data, htmx=False):
-        return self.post(reverse("bowls:balance", args=[self.bowl.pk]), {"version": self.bowl.version} | data, htmx)
+        return self.post(
+            reverse("bowls:balance", args=[self.bowl.pk]),
+            {"version": self.bowl.version} | data,
+            htmx,
+        )
 
     def proposals(self, **asked):
-        page = self.client.get(reverse("bowls:balance", args=[self.bowl.pk]), asked, headers={"HX-Request": "true"})
+        page = self.client.get(
+            reverse("bowls:balance", args=[self.bowl.pk]), asked, headers={"HX-Request": "true"}
+        )
         return page, dict(re.findall(r'name="grams-(\d+)" value="([\d.]+)"', page.content.decode()))
 
     def test_half_of_a_proposal_is_taken_and_undone(self):
@@ -43,7 +67,10 @@ class Balancing(PracticeCase):
         self.take({"take": pk} | {f"grams-{one}": value for one, value in offered.items()})
         after = self.grams()
         self.assertAlmostEqual(after[pk], float(grams))
-        self.assertEqual({one: value for one, value in after.items() if one != pk}, {one: before[one] for one in before if one != pk})
+        self.assertEqual(
+            {one: value for one, value in after.items() if one != pk},
+            {one: before[one] for one in before if one != pk},
+        )
         self.post(reverse("bowls:undo", args=[self.bowl.pk]), {})
         self.assertEqual(self.grams(), before)
 
@@ -68,10 +95,15 @@ class Balancing(PracticeCase):
         self.post(change, {"limits": "1", "least_g": "150", "most_g": "160"})
         offered = self.proposals(meal="dinner")[1].get(str(self.tofu.pk), "150")
         self.assertTrue(150 <= float(offered) <= 160)
-        self.assertContains(self.post(change, {"limits": "1", "least_g": "a lot"}, htmx=True), "not a weight in grams")
+        self.assertContains(
+            self.post(change, {"limits": "1", "least_g": "a lot"}, htmx=True),
+            "not a weight in grams",
+        )
 
     def test_what_the_client_does_not_tolerate_is_left_out(self):
-        tahini = BowlPart.objects.create(bowl=self.bowl, role="sauce", food="tahini", grams=30, place=3)
+        tahini = BowlPart.objects.create(
+            bowl=self.bowl, role="sauce", food="tahini", grams=30, place=3
+        )
         page, offered = self.proposals(meal="dinner")
         self.assertContains(page, "every proposal leaves it out")
         self.assertEqual(float(offered[str(tahini.pk)]), 0)

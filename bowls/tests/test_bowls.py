@@ -20,8 +20,13 @@ class Bowls(PracticeCase):
         facts = facts_of(self.recipe)
         base = facts.batch["protein_g"].amount * 150 / facts.batch.grams
         self.assertAlmostEqual(reckoned.parts[0].profile["protein_g"].amount, base)
-        self.assertAlmostEqual(reckoned.profile["protein_g"].amount, sum(part.profile["protein_g"].amount for part in reckoned.parts))
-        self.assertAlmostEqual(sum(reckoned.share(part, "protein_g") for part in reckoned.parts), 1.0)
+        self.assertAlmostEqual(
+            reckoned.profile["protein_g"].amount,
+            sum(part.profile["protein_g"].amount for part in reckoned.parts),
+        )
+        self.assertAlmostEqual(
+            sum(reckoned.share(part, "protein_g") for part in reckoned.parts), 1.0
+        )
         self.assertEqual([part.name for part in reckoned.parts if part.star], ["Tofu, firm"])
         self.assertEqual(reckoned.vegetables, ["Kale", "Leek"])
 
@@ -72,7 +77,9 @@ class Bowls(PracticeCase):
             self.post(undo, {}, htmx=True)
         self.assertEqual((self.grams(self.kale), self.bowl.parts.count()), (60, 3))
         self.assertFalse(BowlPart.objects.get(pk=self.tofu.pk).star)
-        self.assertEqual(self.post(undo, {}, htmx=True).status_code, 200, "nothing left to undo is no error")
+        self.assertEqual(
+            self.post(undo, {}, htmx=True).status_code, 200, "nothing left to undo is no error"
+        )
 
     def test_add_a_food_and_a_recipe(self):
         add = reverse("bowls:add", args=[self.bowl.pk])
@@ -86,10 +93,16 @@ class Bowls(PracticeCase):
         self.assertEqual(self.bowl.parts.count(), 5)
 
     def test_find_offers_recipes_first_and_no_animal_food(self):
-        page = self.client.get(reverse("bowls:find", args=[self.bowl.pk]), {"q": "dill"}, headers={"HX-Request": "true"})
+        page = self.client.get(
+            reverse("bowls:find", args=[self.bowl.pk]),
+            {"q": "dill"},
+            headers={"HX-Request": "true"},
+        )
         self.assertContains(page, "Dill barley")
         self.assertContains(page, "Dill, fresh")
-        page = self.client.get(reverse("bowls:find", args=[self.bowl.pk]), {"q": "egg"}, headers={"HX-Request": "true"})
+        page = self.client.get(
+            reverse("bowls:find", args=[self.bowl.pk]), {"q": "egg"}, headers={"HX-Request": "true"}
+        )
         self.assertNotContains(page, "Egg, boiled")
 
     def test_without_javascript(self):
@@ -106,13 +119,17 @@ class Bowls(PracticeCase):
     def test_build_and_rename(self):
         self.client.post("/bowls/new/", {"name": "New one", "vessel_ml": "900"})
         bowl = Bowl.objects.get(name="New one")
-        self.assertContains(self.client.get(reverse("bowls:page", args=[bowl.pk])), "Nothing in the bowl yet")
+        self.assertContains(
+            self.client.get(reverse("bowls:page", args=[bowl.pk])), "Nothing in the bowl yet"
+        )
         refused = self.client.post("/bowls/new/", {"name": "Thimble", "vessel_ml": "20"})
         for text in ("greater than or equal to 100", 'value="Thimble"', "Harbor bowl"):
             self.assertContains(refused, text, status_code=400)
         settings = reverse("bowls:settings", args=[bowl.pk])
         self.assertContains(
-            self.client.post(settings, {"name": "Kept", "vessel_ml": "20"}), "greater than or equal to 100", status_code=400
+            self.client.post(settings, {"name": "Kept", "vessel_ml": "20"}),
+            "greater than or equal to 100",
+            status_code=400,
         )
         self.client.post(settings, {"name": "Kept", "vessel_ml": "700"})
         self.assertEqual(Bowl.objects.get(pk=bowl.pk).vessel_ml, 700)

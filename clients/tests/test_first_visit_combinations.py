@@ -1,4 +1,5 @@
-"""A first visit is kept whatever is ticked: every condition with every school, life stage and goal."""
+"""A first visit is kept whatever is ticked: every condition with every school, life stage and
+goal."""
 
 from itertools import cycle, product
 
@@ -45,8 +46,14 @@ class Combinations(PracticeCase):
             self.assertContains(self.client.get(address), "So far")
             self.client.post(address, person | {"finish": "1"})
             client = Client.objects.get(name=code)
-            self.assertEqual([row.kg for row in client.weigh_ins.all()], [66], "the weight of the first visit is the first weigh-in")
-            self.assertEqual(self.client.get(reverse("clients:page", args=[client.pk])).status_code, 200)
+            self.assertEqual(
+                [row.kg for row in client.weigh_ins.all()],
+                [66],
+                "the weight of the first visit is the first weigh-in",
+            )
+            self.assertEqual(
+                self.client.get(reverse("clients:page", args=[client.pk])).status_code, 200
+            )
 
     def test_a_second_click_makes_no_second_client(self):
         self.client.post("/clients/new/")
@@ -59,13 +66,21 @@ class Combinations(PracticeCase):
         self.client.post("/clients/new/")
         intake = Intake.objects.get()
         keep = reverse("clients:keep-intake", args=[intake.pk])
-        self.post(keep, {"name": "Tove Calder", "notes": "Likes barley", "visit_version": "1"}, htmx=True)
-        stale = self.post(keep, {"name": "Tove Kalder", "notes": "", "visit_version": "1"}, htmx=True)
+        self.post(
+            keep, {"name": "Tove Calder", "notes": "Likes barley", "visit_version": "1"}, htmx=True
+        )
+        stale = self.post(
+            keep, {"name": "Tove Kalder", "notes": "", "visit_version": "1"}, htmx=True
+        )
         self.assertContains(stale, "Likes barley", status_code=409)
         self.assertContains(stale, "Tove Kalder", status_code=409)
         intake.refresh_from_db()
         self.assertEqual(intake.data["notes"], ["Likes barley"])
-        self.post(keep, {"name": "Tove Kalder", "notes": "", "visit_version": str(intake.version)}, htmx=True)
+        self.post(
+            keep,
+            {"name": "Tove Kalder", "notes": "", "visit_version": str(intake.version)},
+            htmx=True,
+        )
         intake.refresh_from_db()
         self.assertEqual(intake.data["name"], ["Tove Kalder"], "once it was seen it can be decided")
 
@@ -89,7 +104,9 @@ class Watched(SimpleTestCase):
         """What the first visit shows beside the form: targets that exist, for all of them."""
         count = 0
         for code, school, stage, goal in product(CODES, SCHOOLS, LIFE_STAGE_WORDS, GOAL_WORDS):
-            person = Person("female", 34, 171, 66, "low_active", goal, stage, conditions=frozenset({code}))
+            person = Person(
+                "female", 34, 171, 66, "low_active", goal, stage, conditions=frozenset({code})
+            )
             day = day_targets(person, schools().get(school))
             shown = [key for key in watched_keys(person, day.school) if key in day.targets]
             self.assertGreaterEqual(len(shown), 4, (code, school, stage, goal))

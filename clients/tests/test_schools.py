@@ -14,7 +14,11 @@ from schools.models import OwnSchool
 def as_form(own):
     """What the edit page would send if nothing was changed."""
     data = {name: own.data[name] for name in ("name", "leads", "typical_day", "starch_reason")}
-    data |= {"version": own.version, "watched": own.data["watched"], "starch_order": ", ".join(own.data["starch_order"])}
+    data |= {
+        "version": own.version,
+        "watched": own.data["watched"],
+        "starch_order": ", ".join(own.data["starch_order"]),
+    }
     data |= {f"pace-{column}": value for column, value in own.data["pace"].items()}
     for section, rows in rows_of(own.data).items():
         columns = SECTIONS[section]
@@ -35,15 +39,28 @@ class Schools(PracticeCase):
             self.assertContains(page, school.name)
         self.assertContains(page, "protein counting")
         one = self.client.get(reverse("schools:page", args=["greens_beans_seeds"]))
-        for text in ("A pound every three days", "Usual guidance: 0.25 to 0.9 kg", "common practice, no source", "Mushrooms"):
+        for text in (
+            "A pound every three days",
+            "Usual guidance: 0.25 to 0.9 kg",
+            "common practice, no source",
+            "Mushrooms",
+        ):
             self.assertContains(one, text)
-        self.assertEqual(self.client.get(reverse("schools:page", args=["nonsense"])).status_code, 404)
-        self.assertEqual(self.client.post(reverse("schools:copy", args=["nonsense"])).status_code, 404)
+        self.assertEqual(
+            self.client.get(reverse("schools:page", args=["nonsense"])).status_code, 404
+        )
+        self.assertEqual(
+            self.client.post(reverse("schools:copy", args=["nonsense"])).status_code, 404
+        )
 
     def test_a_copy_saved_unchanged_is_the_same_school(self):
         own = self.copy()
-        self.assertContains(self.client.get(reverse("schools:edit", args=[own.pk])), "1.4 to 2.0 g per kg")
-        self.assertEqual(self.client.post(reverse("schools:edit", args=[own.pk]), as_form(own)).status_code, 302)
+        self.assertContains(
+            self.client.get(reverse("schools:edit", args=[own.pk])), "1.4 to 2.0 g per kg"
+        )
+        self.assertEqual(
+            self.client.post(reverse("schools:edit", args=[own.pk]), as_form(own)).status_code, 302
+        )
         saved = OwnSchool.objects.get()
         self.assertEqual(saved.data, own.data)
 
@@ -91,12 +108,19 @@ class Schools(PracticeCase):
         own = self.copy()
         address, form = reverse("schools:edit", args=[own.pk]), as_form(own)
         self.client.post(address, form | {"leads": "First"})
-        self.assertContains(self.client.post(address, form | {"leads": "Second"}), "Second", status_code=409)
+        self.assertContains(
+            self.client.post(address, form | {"leads": "Second"}), "Second", status_code=409
+        )
         self.assertEqual(OwnSchool.objects.get().data["leads"], "First")
 
     def test_another_practice_sees_none_of_it(self):
         own = self.copy()
-        self.client.force_login(self.other_user, backend="django.contrib.auth.backends.ModelBackend")
-        for address in (reverse("schools:edit", args=[own.pk]), reverse("schools:page", args=[own.code])):
+        self.client.force_login(
+            self.other_user, backend="django.contrib.auth.backends.ModelBackend"
+        )
+        for address in (
+            reverse("schools:edit", args=[own.pk]),
+            reverse("schools:page", args=[own.code]),
+        ):
             self.assertEqual(self.client.get(address).status_code, 404)
         self.assertFalse(self.client.get(reverse("schools:list")).context["own"])

@@ -47,7 +47,9 @@ class Demo(TestCase):
         fired = set()
         for client in Client.objects.all():
             told = of_the_client(plan_of(client), weekly_pace(client))
-            fired |= {caution.code for caution in told.standing} | {caution.code for caution, _row in told.put_aside}
+            fired |= {caution.code for caution in told.standing} | {
+                caution.code for caution, _row in told.put_aside
+            }
         for day in Day.objects.all():
             reckoned = reckon_day(day)
             told = of_foods(plan_for(day), reckoned.ingredients, caution_numbers(day, reckoned))

@@ -1,4 +1,5 @@
-"""Nothing that is proposed is what its own page warns of: every client of the demo, every bowl, every day, and variations of them."""
+"""Nothing that is proposed is what its own page warns of: every client of the demo, every bowl,
+every day, and variations of them."""
 
 from django.test import TestCase
 from django_scopes import scope
@@ -34,12 +35,31 @@ from planner.swapping import subject_of as day_subject
 from planner.views import plan_for
 from practice.models import Practice
 
-# What somebody or other must not have, put into bowls and days beside what is there: a variation of each.
+# What somebody or other must not have, put into bowls and days beside what is there: a variation of
+# each.
 DANGEROUS = (
-    "walnuts", "tahini", "raw-sprouts", "alfalfa-sprouts-raw", "cooking-wine", "kelp-dried", "brazil-nuts", "grapefruit-raw", "miso",
-    "sourdough-bread", "fava-beans-cooked", "almonds", "psyllium-husk", "wheat-bran", "star-fruit-raw", "red-wine", "soy-sauce",
-    "salt-substitute-potassium-chloride", "kidney-beans-dry", "cassava-raw", "nutmeg-ground",
-)  # fmt: skip
+    "walnuts",
+    "tahini",
+    "raw-sprouts",
+    "alfalfa-sprouts-raw",
+    "cooking-wine",
+    "kelp-dried",
+    "brazil-nuts",
+    "grapefruit-raw",
+    "miso",
+    "sourdough-bread",
+    "fava-beans-cooked",
+    "almonds",
+    "psyllium-husk",
+    "wheat-bran",
+    "star-fruit-raw",
+    "red-wine",
+    "soy-sauce",
+    "salt-substitute-potassium-chloride",
+    "kidney-beans-dry",
+    "cassava-raw",
+    "nutmeg-ground",
+)
 
 
 class NoHarm(TestCase):
@@ -53,7 +73,8 @@ class NoHarm(TestCase):
             return super().run(result)
 
     def warned(self, plan, foods):
-        """What the page says of these foods, by its own way: (something to stop and ask about, anything at all)."""
+        """What the page says of these foods, by its own way: (something to stop and ask about,
+        anything at all)."""
         named = [caution for caution in of_foods(plan, foods).standing if caution.names]
         avoided = any(kind in classes_of(part.food) for kind in avoided_by(plan) for part in foods)
         return any(caution.level == LEVELS[0] for caution in named), bool(named) or avoided
@@ -73,24 +94,33 @@ class NoHarm(TestCase):
                 for one in foods if len(foods) == 1 else ():
                     own = most_of(one.food)
                     if own is not None and not part.locked:
-                        self.assertLessEqual(after, own.most_g + 0.05, f"{part.name} for {plan.client}")
+                        self.assertLessEqual(
+                            after, own.most_g + 0.05, f"{part.name} for {plan.client}"
+                        )
 
     def check_upper_levels(self, plan, problem, answer):
-        """Of what the portions can do anything about: where the smallest portions pass a level, the answer is not called proved."""
+        """Of what the portions can do anything about: where the smallest portions pass a level, the
+        answer is not called proved."""
         for key, most in upper_levels(plan.day).items():
             total = problem.base.get(key, 0.0) + sum(
-                amount_of(p.profile, key).amount / p.profile.grams * answer.portions[p.id] for p in problem.parts
+                amount_of(p.profile, key).amount / p.profile.grams * answer.portions[p.id]
+                for p in problem.parts
             )
             ordered = any(order.key == key and order.kind == "order" for order in plan.orders)
             if total > most * (1 + 1e-6) and problem.base.get(key, 0.0) < most and not ordered:
-                self.assertEqual(answer.status, "infeasible", f"{key} {total:.0f} for {plan.client}")
+                self.assertEqual(
+                    answer.status, "infeasible", f"{key} {total:.0f} for {plan.client}"
+                )
 
     def check_hints(self, plan, problem, answer, gate):
         by_id = {part.id: part for part in problem.parts}
         for hint in hints(problem, answer, staple_parts(gate)):
             if hint.kind == "add":
                 food = food_table()[hint.id]
-                self.assertFalse(self.warned(plan, [Ingredient(food, hint.to)])[1], f"add {food.name} for {plan.client}")
+                self.assertFalse(
+                    self.warned(plan, [Ingredient(food, hint.to)])[1],
+                    f"add {food.name} for {plan.client}",
+                )
             elif hint.kind == "larger":
                 self.assertLessEqual(hint.to, by_id[hint.id].ceiling + 1e-6)
 
@@ -98,10 +128,15 @@ class NoHarm(TestCase):
         for gap in (*found["gaps"], *found["also_short"]):
             for one in gap.fillers:
                 foods = [Ingredient(one.filler.food, one.filler.grams)]
-                self.assertFalse(self.warned(plan, foods)[1], f"{one.filler.words} for {plan.client}")
+                self.assertFalse(
+                    self.warned(plan, foods)[1], f"{one.filler.words} for {plan.client}"
+                )
                 self.assertFalse(one.cautions)
             for one in gap.swaps:
-                self.assertFalse([caution for caution in one.cautions if caution.names], f"{one.words} for {plan.client}")
+                self.assertFalse(
+                    [caution for caution in one.cautions if caution.names],
+                    f"{one.words} for {plan.client}",
+                )
 
     def clients(self):
         plans = [plan_of(client) for client in Client.objects.all()]
@@ -115,7 +150,9 @@ class NoHarm(TestCase):
         except BadProblem:
             return
         told = proposals(problem)
-        self.check_portions(plan, problem, {str(part.pk): part.foods for part in reckoned.parts}, told)
+        self.check_portions(
+            plan, problem, {str(part.pk): part.foods for part in reckoned.parts}, told
+        )
         self.check_upper_levels(plan, problem, told[0].answer)
         if look_on:
             self.check_hints(plan, problem, told[0].answer, gate)
@@ -131,10 +168,18 @@ class NoHarm(TestCase):
         slugs = [slug for slug in DANGEROUS if slug in food_table()]
         self.assertGreaterEqual(len(slugs), 17)
         for n, plan in enumerate(self.clients()):
-            bowl = Bowl.objects.create(practice=self.practice, name=f"dangerous {n}", vessel_ml=1500)
+            bowl = Bowl.objects.create(
+                practice=self.practice, name=f"dangerous {n}", vessel_ml=1500
+            )
             for place, slug in enumerate(["millet-cooked", "kale-raw", *slugs]):
                 food = food_table()[slug]
-                BowlPart.objects.create(bowl=bowl, role=food.role if food.role != "other" else "sauce", food=slug, grams=20, place=place)
+                BowlPart.objects.create(
+                    bowl=bowl,
+                    role=food.role if food.role != "other" else "sauce",
+                    food=slug,
+                    grams=20,
+                    place=place,
+                )
             with self.subTest(client=plan.client.name):
                 self.look_at_bowl(plan, bowl, look_on=True)
 
@@ -156,7 +201,9 @@ class NoHarm(TestCase):
         if not made.entries:
             return
         told = proposals(made.problem)
-        self.check_portions(plan, made.problem, {str(one.row.pk): one.ingredients for one in made.entries}, told)
+        self.check_portions(
+            plan, made.problem, {str(one.row.pk): one.ingredients for one in made.entries}, told
+        )
         self.check_upper_levels(plan, made.problem, told[0].answer)
         # what lacks meals is not blown up to fill them
         share = filled(reckoned, plan).share
@@ -164,7 +211,15 @@ class NoHarm(TestCase):
         self.assertLessEqual(kcal.aim, plan.day["energy_kcal"].aim * share + 1)
         if look_on:
             self.check_hints(plan, made.problem, told[0].answer, gate)
-            self.check_panel(plan, panel(day_subject(reckoned, None, gate, share), plan, None, share if share < 1 else None))
+            self.check_panel(
+                plan,
+                panel(
+                    day_subject(reckoned, None, gate, share),
+                    plan,
+                    None,
+                    share if share < 1 else None,
+                ),
+            )
 
     def test_what_is_found_today_holds_for_what_was_planned_before(self):
         day = Day.objects.filter(client__name="Wren Adeyemi-Lund").first()
@@ -174,7 +229,9 @@ class NoHarm(TestCase):
         Client.objects.filter(pk=day.client_id).update(allergies=["tree nuts"])
         day = Day.objects.get(pk=day.pk)
         plan, reckoned = plan_for(day), reckon_day(day)
-        self.assertIn("allergen", {caution.code for caution in of_foods(plan, reckoned.ingredients).standing})
+        self.assertIn(
+            "allergen", {caution.code for caution in of_foods(plan, reckoned.ingredients).standing}
+        )
         made = balancing(reckoned, plan, WHOLE_DAY, gate_of(plan))
         walnuts = next(part for part in made.problem.parts if part.name == "Walnuts")
         self.assertEqual(balance(made.problem).portions[walnuts.id], 0)

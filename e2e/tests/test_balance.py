@@ -1,4 +1,5 @@
-"""Balance, swaps and two plates in a browser: a proposal taken in part, by keyboard alone, a swap as a version, equal calories."""
+"""Balance, swaps and two plates in a browser: a proposal taken in part, by keyboard alone, a swap
+as a version, equal calories."""
 
 import re
 
@@ -17,7 +18,9 @@ class Balance(BrowserCase):
         self.follow("Keel and ribs")
         before = self.amounts()
         page.get_by_role("link", name="Balance").click()
-        expect(page.get_by_label("Balance").get_by_role("heading", name="Closest to what is there")).to_be_visible()
+        expect(
+            page.get_by_label("Balance").get_by_role("heading", name="Closest to what is there")
+        ).to_be_visible()
         expect(page.locator("#the-round .ghost").first).to_be_attached()
         ticks = page.locator(".proposal").first.locator("input[type=checkbox]")
         changed = ticks.count()
@@ -125,8 +128,14 @@ class TwoPlates(BrowserCase):
         widths = [plate.locator("svg.round").bounding_box()["width"] for plate in plates]
         self.assertAlmostEqual(*widths, delta=1, msg="one scale on the screen as well")
         self.follow("Lesson for a client")
-        expect(page.get_by_role("heading", name=re.compile("The same calories: a mixing bowl or a handful"))).to_be_visible()
-        self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", page.pdf(format="Letter"))), 1, "one printed page")
+        expect(
+            page.get_by_role(
+                "heading", name=re.compile("The same calories: a mixing bowl or a handful")
+            )
+        ).to_be_visible()
+        self.assertEqual(
+            len(re.findall(rb"/Type\s*/Page\b", page.pdf(format="Letter"))), 1, "one printed page"
+        )
 
     def test_the_sauce_bench(self):
         page = self.page

@@ -1,4 +1,5 @@
-"""What keeps a client safe, in a browser: a first visit that survives, voices that disagree, cautions where decisions are made."""
+"""What keeps a client safe, in a browser: a first visit that survives, voices that disagree,
+cautions where decisions are made."""
 
 import re
 
@@ -11,7 +12,12 @@ class FirstVisit(BrowserCase):
     def test_nothing_is_lost_when_the_browser_closes(self):
         page = self.page
         page.get_by_role("button", name="New client").click()
-        for label, value in (("Name", "Ebba Lindqvist-Roe"), ("Birth year", "1950"), ("Height [cm]", "163"), ("Weight [kg]", "58")):
+        for label, value in (
+            ("Name", "Ebba Lindqvist-Roe"),
+            ("Birth year", "1950"),
+            ("Height [cm]", "163"),
+            ("Weight [kg]", "58"),
+        ):
             page.get_by_label(label, exact=True).fill(value)
         page.get_by_label("Sex used in equations").select_option("female")
         page.get_by_label("warfarin").check()
@@ -42,8 +48,12 @@ class Care(BrowserCase):
         page = self.page
         self.follow("Rasmus Tarn")
         told = page.get_by_label("Where the voices disagree")
-        expect(told.get_by_text(re.compile(r"The practitioner's choice .* says")).first).to_be_visible()
-        expect(page.get_by_text("Only a licensed clinician's order stands over a condition")).to_be_visible()
+        expect(
+            told.get_by_text(re.compile(r"The practitioner's choice .* says")).first
+        ).to_be_visible()
+        expect(
+            page.get_by_text("Only a licensed clinician's order stands over a condition")
+        ).to_be_visible()
         page.get_by_role("link", name="Set by hand Potassium").click()
         page.get_by_label("Aim [mg]").fill("2000")
         page.get_by_label("At most [mg]").fill("2300")
@@ -52,9 +62,14 @@ class Care(BrowserCase):
         page.get_by_label("Their license").fill("MD, nephrology")
         page.get_by_label("Reason").fill("Letter of the nephrologist")
         page.get_by_role("button", name="Put in force").click()
-        expect(page.get_by_label("Targets that are watched").get_by_text("at most 2,300 mg, aim 2,000")).to_be_visible()
         expect(
-            page.get_by_text("Potassium set by hand, a clinician's order (Dr. H. Amsel, MD, nephrology): Letter of the nephrologist")
+            page.get_by_label("Targets that are watched").get_by_text("at most 2,300 mg, aim 2,000")
+        ).to_be_visible()
+        expect(
+            page.get_by_text(
+                "Potassium set by hand, a clinician's order (Dr. H. Amsel, MD, nephrology): Letter "
+                "of the nephrologist"
+            )
         ).to_be_visible()
 
     def test_a_caution_stands_where_the_food_is_added_and_is_put_aside_with_a_reason(self):

@@ -1,4 +1,5 @@
-"""Every page: nothing serious for axe-core, and nothing wider than the screen on a tablet or a phone."""
+"""Every page: nothing serious for axe-core, and nothing wider than the screen on a tablet or a
+phone."""
 
 from axe_playwright_python.sync_playwright import Axe
 from django_scopes import scopes_disabled
@@ -26,19 +27,45 @@ class EveryPage(BrowserCase):
             own = OwnSchool.objects.get()
             losing = Client.objects.get(name="Osk Brannigan").pk
         return [
-            "/clients/", f"/clients/first-visits/{visit}/", f"/clients/{losing}/", "/schools/", f"/schools/{own.code}/",
-            f"/schools/own/{own.pk}/", f"/clients/{client}/", f"/clients/{client}/edit/", f"/clients/{client}/targets/protein_g/",
+            "/clients/",
+            f"/clients/first-visits/{visit}/",
+            f"/clients/{losing}/",
+            "/schools/",
+            f"/schools/{own.code}/",
+            f"/schools/own/{own.pk}/",
+            f"/clients/{client}/",
+            f"/clients/{client}/edit/",
+            f"/clients/{client}/targets/protein_g/",
             "/pantry/",
-            "/pantry/?q=kale", "/pantry/package/?servings=2.5&amount=1/2&protein_g=18", "/practice/",
-            "/pantry/kohlrabi-raw/", "/recipes/", "/recipes/new/", "/recipes/import/", f"/recipes/{recipe}/",
-            f"/recipes/{changed}/versions/", f"/recipes/{changed}/cook/",
-            f"/recipes/{changed}/scale/?to=servings&amount=9", "/bowls/",
-            f"/bowls/{bowl}/", f"/bowls/{bowl}/balance/", f"/bowls/{bowl}/swaps/", f"/days/{day}/balance/", f"/days/{day}/swaps/",
-            f"/recipes/{changed}/swaps/", f"/bowls/sauces/{sauce}/?volume_ml=231&bowls=9&per_bowl_ml=45&thinner=water&key=fat_g&most=2",
-            f"/compare/?with=bowl-{bowl}&with=food-walnuts&basis=calories&q=bean", "/compare/", f"/compare/ladder/?with=bowl-{bowl}",
+            "/pantry/?q=kale",
+            "/pantry/package/?servings=2.5&amount=1/2&protein_g=18",
+            "/practice/",
+            "/pantry/kohlrabi-raw/",
+            "/recipes/",
+            "/recipes/new/",
+            "/recipes/import/",
+            f"/recipes/{recipe}/",
+            f"/recipes/{changed}/versions/",
+            f"/recipes/{changed}/cook/",
+            f"/recipes/{changed}/scale/?to=servings&amount=9",
+            "/bowls/",
+            f"/bowls/{bowl}/",
+            f"/bowls/{bowl}/balance/",
+            f"/bowls/{bowl}/swaps/",
+            f"/days/{day}/balance/",
+            f"/days/{day}/swaps/",
+            f"/recipes/{changed}/swaps/",
+            f"/bowls/sauces/{sauce}/?volume_ml=231&bowls=9&per_bowl_ml=45&thinner=water&key=fat_g&most=2",
+            f"/compare/?with=bowl-{bowl}&with=food-walnuts&basis=calories&q=bean",
+            "/compare/",
+            f"/compare/ladder/?with=bowl-{bowl}",
             f"/compare/lesson/?with=bowl-{bowl}&with=food-walnuts&basis=calories",
-            f"/bowls/{bowl}/find/?q=dill", "/days/", f"/days/{day}/", f"/handouts/bowls/{bowl}/", f"/handouts/days/{day}/",
-        ]  # fmt: skip
+            f"/bowls/{bowl}/find/?q=dill",
+            "/days/",
+            f"/days/{day}/",
+            f"/handouts/bowls/{bowl}/",
+            f"/handouts/days/{day}/",
+        ]
 
     def test_axe_finds_nothing_serious(self):
         axe = Axe()
@@ -48,7 +75,8 @@ class EveryPage(BrowserCase):
             self.open(path)
             with self.subTest(path):
                 found = [
-                    f"{violation['id']}: {violation['help']} ({violation['nodes'][0]['html'][:160]})"
+                    f"{violation['id']}: {violation['help']} "
+                    f"({violation['nodes'][0]['html'][:160]})"
                     for violation in axe.run(self.page).response["violations"]
                     if violation["impact"] in SERIOUS
                 ]
@@ -60,4 +88,6 @@ class EveryPage(BrowserCase):
             for path in self.pages():
                 self.open(path)
                 with self.subTest(path, width=width):
-                    self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), width)
+                    self.assertLessEqual(
+                        self.page.evaluate("document.documentElement.scrollWidth"), width
+                    )

@@ -1,4 +1,5 @@
-"""What a person sees when something fails: a first visit kept after all, no connection, an ended session; and two tabs."""
+"""What a person sees when something fails: a first visit kept after all, no connection, an ended
+session; and two tabs."""
 
 import re
 
@@ -14,7 +15,11 @@ from practice.models import Practice
 class NothingLost(BrowserCase):
     def tearDown(self):
         # what is made to fail here is told by the browser too
-        self.complaints = [one for one in self.complaints if not re.search("^409|Failed to load resource|Response Status Error", one)]
+        self.complaints = [
+            one
+            for one in self.complaints
+            if not re.search("^409|Failed to load resource|Response Status Error", one)
+        ]
         super().tearDown()
 
     def practice(self):
@@ -26,7 +31,12 @@ class NothingLost(BrowserCase):
     def begin(self, name):
         page = self.page
         page.get_by_role("button", name="New client").click()
-        for label, value in (("Name", name), ("Birth year", "1954"), ("Height [cm]", "164"), ("Weight [kg]", "61")):
+        for label, value in (
+            ("Name", name),
+            ("Birth year", "1954"),
+            ("Height [cm]", "164"),
+            ("Weight [kg]", "61"),
+        ):
             page.get_by_label(label, exact=True).fill(value)
         page.get_by_label("Sex used in equations").select_option("female")
 
@@ -48,7 +58,10 @@ class NothingLost(BrowserCase):
         self.open("/bowls/")
         self.follow("Harbor night flask")
         # as it stands between being drawn and being taken over
-        page.evaluate("const parts = document.querySelector('#work'); parts.innerHTML = parts.innerHTML; window.stays = true")
+        page.evaluate(
+            "const parts = document.querySelector('#work'); parts.innerHTML = parts.innerHTML; "
+            "window.stays = true"
+        )
         kale = page.get_by_label("Amount of Kale, raw")
         kale.fill("77 g")
         with page.expect_request("**/parts/*/") as sent:
@@ -65,7 +78,9 @@ class NothingLost(BrowserCase):
         expect(so_far.get_by_text("Kept at")).to_be_visible()
         page.route("**/keep/", lambda route: route.fulfill(status=500, body="no"))
         page.get_by_label("How they eat and cook").fill("Soup at noon")
-        expect(self.failing()).to_contain_text("Not saved. Round Pantry could not do it (500). What you typed is still here.")
+        expect(self.failing()).to_contain_text(
+            "Not saved. Round Pantry could not do it (500). What you typed is still here."
+        )
         expect(so_far.get_by_text("Not kept. Trying again")).to_be_visible()
         page.unroute("**/keep/")
         # by itself, after a while
@@ -91,7 +106,9 @@ class NothingLost(BrowserCase):
         expect(page.get_by_label("Weight [kg]", exact=True)).to_have_value("70.4")
         self.context.add_cookies([cookie for cookie in cookies if cookie["name"] == "sessionid"])
         self.failing().get_by_role("button", name="Try again").click()
-        expect(page.get_by_text("70.4 kg recorded").or_(page.get_by_text("There is one of"))).to_be_visible()
+        expect(
+            page.get_by_text("70.4 kg recorded").or_(page.get_by_text("There is one of"))
+        ).to_be_visible()
 
     def test_a_live_call_that_fails_is_seen(self):
         page = self.page
@@ -121,7 +138,9 @@ class NothingLost(BrowserCase):
         expect(first.locator(".for-client")).to_contain_text("Osk Brannigan")
         first.wait_for_url("**/days/*/")
         with self.practice():
-            self.assertEqual(Day.objects.get(date="2026-12-20").client, Client.objects.get(name="Osk Brannigan"))
+            self.assertEqual(
+                Day.objects.get(date="2026-12-20").client, Client.objects.get(name="Osk Brannigan")
+            )
         # the keys lead on for the same client
         first.keyboard.press("g")
         first.keyboard.press("b")
@@ -135,7 +154,9 @@ class NothingLost(BrowserCase):
         page.get_by_role("link").filter(has_text=re.compile("Boathouse eight")).first.click()
         page.get_by_label("Food or recipe").fill("walnuts")
         mark = page.locator("#found .mark").first
-        expect(mark).to_contain_text("Stop and ask: The client does not tolerate what is in: Walnuts")
+        expect(mark).to_contain_text(
+            "Stop and ask: The client does not tolerate what is in: Walnuts"
+        )
 
     def test_a_colleagues_change_is_seen_before_it_is_written_over(self):
         page = self.page

@@ -32,29 +32,42 @@ class WholeJob(BrowserCase):
         self.follow("Write a recipe")
         page.get_by_label("Title").fill("Net mender's barley")
         page.get_by_label("Part of a bowl").select_option("base")
-        page.get_by_label("Ingredients, one a line").press_sequentially("1 cup pearl barley, dry\n1 ladle of the red stuff", delay=2)
+        page.get_by_label("Ingredients, one a line").press_sequentially(
+            "1 cup pearl barley, dry\n1 ladle of the red stuff", delay=2
+        )
         reading = page.get_by_label("Each line as it was read")
         expect(reading.get_by_text("1 line not counted")).to_be_visible()
         expect(reading.get_by_text("No food found for “ladle red stuff”")).to_be_visible()
         page.get_by_label("Ingredients, one a line").fill(
-            "1 cup pearl barley, dry\n1 (15 oz) can white beans, drained and rinsed\n3 tbsp lemon juice"
+            "1 cup pearl barley, dry\n1 (15 oz) can white beans, drained and rinsed\n3 tbsp lemon "
+            "juice"
         )
         expect(reading.get_by_text("every line settled")).to_be_visible()
         expect(page.get_by_text("One serving against the day")).to_be_visible()
         # another match with one click, grams typed
-        page.get_by_label("Food for 1 cup pearl barley, dry").select_option(label="Barley, hulled, dry")
-        expect(page.get_by_label("Grams for 1 cup pearl barley, dry")).to_have_attribute("placeholder", "184")
+        page.get_by_label("Food for 1 cup pearl barley, dry").select_option(
+            label="Barley, hulled, dry"
+        )
+        expect(page.get_by_label("Grams for 1 cup pearl barley, dry")).to_have_attribute(
+            "placeholder", "184"
+        )
         page.get_by_label("Grams for 3 tbsp lemon juice").fill("50")
         page.get_by_label("Grams for 3 tbsp lemon juice").press("Tab")
         expect(reading.get_by_text("weighed", exact=True)).to_be_visible()
         page.get_by_role("button", name="Save").click()
         expect(page.get_by_text("Saved.")).to_be_visible()
-        expect(page.get_by_label("Food for 1 cup pearl barley, dry").locator("option:checked")).to_have_text("Barley, hulled, dry")
+        expect(
+            page.get_by_label("Food for 1 cup pearl barley, dry").locator("option:checked")
+        ).to_have_text("Barley, hulled, dry")
         # a bowl from it
         self.follow("Bowls")
         page.get_by_label("Name").fill("Net loft bowl")
         page.get_by_role("button", name="Build a bowl for Brisa Holloway").click()
-        for typed, choose in (("net mender", "Net mender's barley"), ("kale", "Kale, raw"), ("firm tofu", "Tofu, firm")):
+        for typed, choose in (
+            ("net mender", "Net mender's barley"),
+            ("kale", "Kale, raw"),
+            ("firm tofu", "Tofu, firm"),
+        ):
             page.get_by_label("Food or recipe").fill(typed)
             page.locator("#found").get_by_role("button", name=choose, exact=True).click()
             expect(page.get_by_label(f"Amount of {choose}", exact=True)).to_be_visible()
@@ -110,7 +123,9 @@ class Recipe(BrowserCase):
         self.follow("Versions (2)")
         expect(page.get_by_text("\u2212145 mg").first).to_be_visible()
         page.get_by_role("button", name="Go back to version 1").click()
-        expect(page.get_by_label("Ingredients, one a line")).to_have_value(re.compile("1 tbsp olive oil"))
+        expect(page.get_by_label("Ingredients, one a line")).to_have_value(
+            re.compile("1 tbsp olive oil")
+        )
 
 
 class Bowl(BrowserCase):
@@ -140,11 +155,17 @@ class Bowl(BrowserCase):
         x, y = handle["x"] + handle["width"] / 2, handle["y"] + handle["height"] / 2
         page.mouse.move(x, y)
         page.mouse.down()
-        page.mouse.move(round_box["x"] + 0.5 * round_box["width"], round_box["y"] + 0.9 * round_box["height"], steps=6)
+        page.mouse.move(
+            round_box["x"] + 0.5 * round_box["width"],
+            round_box["y"] + 0.9 * round_box["height"],
+            steps=6,
+        )
         page.mouse.up()
         expect(self.amount("Dill barley with white beans")).not_to_have_value(before)
         page.wait_for_timeout(400)
-        grams = float(self.amount("Dill barley with white beans").input_value().split()[0].replace(",", ""))
+        grams = float(
+            self.amount("Dill barley with white beans").input_value().split()[0].replace(",", "")
+        )
         self.assertGreater(grams, float(before.split()[0]) * 1.2)
         page.get_by_role("button", name="Undo").click()
         expect(self.amount("Dill barley with white beans")).to_have_value(before)
@@ -191,6 +212,8 @@ class WithoutJavaScript(BrowserCase):
         page.get_by_label("Title").fill("Plain kohlrabi")
         page.get_by_label("Ingredients, one a line").fill("2 medium kohlrabi, peeled")
         page.get_by_role("button", name="Reckon without saving").click()
-        expect(page.get_by_label("Each line as it was read").get_by_text("every line settled")).to_be_visible()
+        expect(
+            page.get_by_label("Each line as it was read").get_by_text("every line settled")
+        ).to_be_visible()
         page.get_by_role("button", name="Save").click()
         expect(page.get_by_text("Saved.")).to_be_visible()

@@ -1,4 +1,5 @@
-"""Balance problems made from the food table by a seed, the same problem enumerated, and the same for scipy's MILP."""
+"""Balance problems made from the food table by a seed, the same problem enumerated, and the same
+for scipy's MILP."""
 
 from itertools import product
 
@@ -12,25 +13,67 @@ from nutrition.foods import food_table
 from nutrition.portions import limits_around
 
 KEYS = (
-    "energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "phosphorus_mg", "iron_mg", "calcium_mg", "fat_g", "zinc_mg",
-    "magnesium_mg", "vitamin_c_mg", "carbohydrate_g", "sugars_g", "saturated_fat_g", "folate_ug", "vitamin_k_ug", "selenium_ug",
-    "copper_mg", "niacin_mg", "riboflavin_mg", "thiamin_mg", "vitamin_e_mg", "manganese_mg", "ala_g",
-)  # fmt: skip
-FOODS = [food for food in food_table() if food.role in FIRST_HELPING_G and food.per_100_g("energy_kcal")]
+    "energy_kcal",
+    "protein_g",
+    "fiber_g",
+    "sodium_mg",
+    "potassium_mg",
+    "phosphorus_mg",
+    "iron_mg",
+    "calcium_mg",
+    "fat_g",
+    "zinc_mg",
+    "magnesium_mg",
+    "vitamin_c_mg",
+    "carbohydrate_g",
+    "sugars_g",
+    "saturated_fat_g",
+    "folate_ug",
+    "vitamin_k_ug",
+    "selenium_ug",
+    "copper_mg",
+    "niacin_mg",
+    "riboflavin_mg",
+    "thiamin_mg",
+    "vitamin_e_mg",
+    "manganese_mg",
+    "ala_g",
+)
+FOODS = [
+    food for food in food_table() if food.role in FIRST_HELPING_G and food.per_100_g("energy_kcal")
+]
 
 
 def problem(seed, parts, targets, most_choices=None, hard=0, far=False):
-    """Foods, portions in kitchen-sized steps, and targets near to what some of the portions bring; `far` makes them collide."""
+    """Foods, portions in kitchen-sized steps, and targets near to what some of the portions bring;
+    `far` makes them collide."""
     rng = np.random.default_rng(seed)
     made = []
     for i, at in enumerate(rng.choice(len(FOODS), parts, replace=False)):
         food = FOODS[int(at)]
         grams = round(FIRST_HELPING_G[food.role] * rng.uniform(0.6, 1.4))
         limits = limits_around(food.role, grams, household.step_g(food))
-        most = limits.most if most_choices is None else min(limits.most, limits.least + most_choices * limits.step)
-        made.append(Part(f"part-{i}", food.name, food.profile(100.0), grams, limits.least, most, limits.step, role=food.role))
+        most = (
+            limits.most
+            if most_choices is None
+            else min(limits.most, limits.least + most_choices * limits.step)
+        )
+        made.append(
+            Part(
+                f"part-{i}",
+                food.name,
+                food.profile(100.0),
+                grams,
+                limits.least,
+                most,
+                limits.step,
+                role=food.role,
+            )
+        )
     aims = []
-    reached = {part.id: part.least + int(rng.integers(0, part.choices + 1)) * part.step for part in made}
+    reached = {
+        part.id: part.least + int(rng.integers(0, part.choices + 1)) * part.step for part in made
+    }
     for n, key in enumerate(KEYS[:targets]):
         total = sum(part.amount(key) * reached[part.id] for part in made)
         aim = max(total * (rng.uniform(0.6, 1.5) if far else rng.uniform(0.9, 1.1)), 1e-3)
@@ -61,26 +104,34 @@ def by_hand(asked, portions):
 
 def keeps_hard(asked, portions):
     return all(
-        aim.high is None or sum(part.amount(aim.key) * portions[part.id] for part in asked.parts) <= aim.high * (1 + 1e-6)
+        aim.high is None
+        or sum(part.amount(aim.key) * portions[part.id] for part in asked.parts)
+        <= aim.high * (1 + 1e-6)
         for aim in asked.aims
         if aim.hard
     )
 
 
 def enumerated(asked):
-    """The least (2), then the least (3), over all portions there are; None when none keep the hard limits."""
+    """The least (2), then the least (3), over all portions there are; None when none keep the hard
+    limits."""
     best = None
     for steps in product(*(range(part.choices + 1) for part in asked.parts)):
         portions = {part.id: part.portion(n) for part, n in zip(asked.parts, steps, strict=True)}
         if keeps_hard(asked, portions):
             found = by_hand(asked, portions)
-            if best is None or found[0] < best[0] - 1e-9 or (abs(found[0] - best[0]) <= 1e-9 and found[1] < best[1]):
+            if (
+                best is None
+                or found[0] < best[0] - 1e-9
+                or (abs(found[0] - best[0]) <= 1e-9 and found[1] < best[1])
+            ):
                 best = found
     return best
 
 
 def highs(asked, seconds=10.0, both=True):
-    """(2), and then (3) with (2) held, by scipy's MILP, which solves with HiGHS; None when no portions keep the hard limits.
+    """(2), and then (3) with (2) held, by scipy's MILP, which solves with HiGHS; None when no
+    portions keep the hard limits.
 
     Columns: the parts' steps, the misses, and the distances of the targets.
     """
@@ -105,7 +156,9 @@ def highs(asked, seconds=10.0, both=True):
     missed = np.concatenate([np.zeros(parts), grid.weight, np.zeros(aims)])
     distant = np.concatenate([np.zeros(parts + aims), grid.far])
     whole = np.concatenate([np.ones(parts), np.zeros(2 * aims)])
-    bounds = Bounds(np.zeros(parts + 2 * aims), np.concatenate([grid.steps, np.full(2 * aims, np.inf)]))
+    bounds = Bounds(
+        np.zeros(parts + 2 * aims), np.concatenate([grid.steps, np.full(2 * aims, np.inf)])
+    )
 
     def least(cost, *more):
         limits = [LinearConstraint(np.array(rows), np.array(low), np.inf), *more]

@@ -24,12 +24,19 @@ LONG = 5.0
 class AllPortions(TestCase):
     def test_no_portions_come_nearer(self):
         for seed in range(24):
-            asked = problem(seed, 3 + seed % 2, 3 + seed % 5, most_choices=5, hard=seed % 3, far=seed % 2 == 1)
+            asked = problem(
+                seed, 3 + seed % 2, 3 + seed % 5, most_choices=5, hard=seed % 3, far=seed % 2 == 1
+            )
             with self.subTest(seed=seed):
                 found, wanted = balance(asked, LONG), enumerated(asked)
                 self.assertEqual(found.status, "optimal")
                 self.assertTrue(keeps_hard(asked, found.portions))
-                for got, want, own in zip((found.violation, found.deviation), wanted, by_hand(asked, found.portions), strict=True):
+                for got, want, own in zip(
+                    (found.violation, found.deviation),
+                    wanted,
+                    by_hand(asked, found.portions),
+                    strict=True,
+                ):
                     self.assertAlmostEqual(got, want, places=6)
                     self.assertAlmostEqual(got, own, places=6)
 
@@ -37,7 +44,9 @@ class AllPortions(TestCase):
         """The solver alone, as where there are too many ways to look at all of them."""
         proved = 0
         for seed in range(24):
-            asked = problem(seed, 3 + seed % 2, 3 + seed % 5, most_choices=5, hard=seed % 3, far=seed % 2 == 1)
+            asked = problem(
+                seed, 3 + seed % 2, 3 + seed % 5, most_choices=5, hard=seed % 3, far=seed % 2 == 1
+            )
             with self.subTest(seed=seed), patch("nutrition.balance_counted.COUNTED_OUT", 0):
                 found, wanted = balance(asked, 1.0), enumerated(asked)
                 self.assertTrue(keeps_hard(asked, found.portions))
@@ -52,13 +61,16 @@ class AllPortions(TestCase):
         for seed in range(12):
             asked = problem(seed, 4, 4, most_choices=6, far=seed % 2 == 0)
             wish = 0.5 + 0.15 * seed
-            asked = replace(asked, aims=(*asked.aims, Aim("kcal_per_gram", wish * 0.9, wish, wish * 1.1, 2.0)))
+            asked = replace(
+                asked, aims=(*asked.aims, Aim("kcal_per_gram", wish * 0.9, wish, wish * 1.1, 2.0))
+            )
             found, wanted = balance(asked, LONG), enumerated(asked)
             with self.subTest(seed=seed):
                 self.assertEqual(found.status, "optimal")
                 self.assertAlmostEqual(found.violation, wanted[0], places=6)
                 self.assertAlmostEqual(found.deviation, wanted[1], places=6)
-            # as where there are too many ways to look at all of them: near, and never said to be proved
+            # as where there are too many ways to look at all of them: near, and never said to be
+            # proved
             with patch("nutrition.balance_counted.COUNTED_OUT", 0):
                 near = balance(asked, 0.5)
             self.assertEqual(near.status, "feasible")
@@ -73,7 +85,9 @@ class AllPortions(TestCase):
             for share, status in ((0.9, "infeasible"), (1.001, "optimal")):
                 if least > 0:
                     bound = Aim("sodium_mg", None, least * share, least * share, hard=True)
-                    self.assertEqual(balance(replace(asked, aims=(*asked.aims[:3], bound)), LONG).status, status)
+                    self.assertEqual(
+                        balance(replace(asked, aims=(*asked.aims[:3], bound)), LONG).status, status
+                    )
 
 
 class Milp(TestCase):
@@ -113,7 +127,11 @@ class Laws(TestCase):
     def test_a_looser_target_never_misses_more(self, seed, which, by):
         asked = problem(seed, 4, 5, most_choices=6, far=True)
         aim = asked.aims[which]
-        loose = replace(aim, low=None if aim.low is None else aim.low / by, high=None if aim.high is None else aim.high * by)
+        loose = replace(
+            aim,
+            low=None if aim.low is None else aim.low / by,
+            high=None if aim.high is None else aim.high * by,
+        )
         before, after = balance(asked, LONG), balance(asked.with_aim(loose), LONG)
         self.assertEqual((before.status, after.status), ("optimal", "optimal"))
         self.assertLessEqual(after.violation, before.violation + 1e-6)
@@ -128,13 +146,19 @@ class Laws(TestCase):
                     part = next(part for part in asked.parts if part.id == hint.id)
                     changed = asked.with_part(replace(part, most=hint.to))
                 elif hint.kind == "add":
-                    changed = asked.with_part(replace(part_of(FOODS[hint.id]), grams=hint.to, locked=True))
+                    changed = asked.with_part(
+                        replace(part_of(FOODS[hint.id]), grams=hint.to, locked=True)
+                    )
                 else:
                     aim = next(aim for aim in asked.aims if aim.key == hint.id)
                     lower = aim.low is not None and hint.to < aim.low
-                    changed = asked.with_aim(replace(aim, low=hint.to) if lower else replace(aim, high=hint.to))
+                    changed = asked.with_aim(
+                        replace(aim, low=hint.to) if lower else replace(aim, high=hint.to)
+                    )
                 with self.subTest(hint.words, seed=seed):
-                    self.assertAlmostEqual(balance(changed, LONG).violation, hint.violation, places=4)
+                    self.assertAlmostEqual(
+                        balance(changed, LONG).violation, hint.violation, places=4
+                    )
                     self.assertLess(hint.violation, answer.violation)
                 followed += 1
         self.assertGreater(followed, 8)
@@ -142,14 +166,18 @@ class Laws(TestCase):
 
 def part(slug, grams, least, most, step, **more):
     food = FOODS[slug]
-    return Part(slug, food.name, food.profile(100.0), grams, least, most, step, role=food.role, **more)
+    return Part(
+        slug, food.name, food.profile(100.0), grams, least, most, step, role=food.role, **more
+    )
 
 
 class Bowl(TestCase):
     parts = (
-        part("barley-pearled-cooked", 200, 100, 320, 20), part("white-beans-cooked", 100, 60, 200, 20), part("kale-raw", 40, 20, 100, 10),
+        part("barley-pearled-cooked", 200, 100, 320, 20),
+        part("white-beans-cooked", 100, 60, 200, 20),
+        part("kale-raw", 40, 20, 100, 10),
         part("tahini", 30, 0, 60, 5),
-    )  # fmt: skip
+    )
     aims = (Aim("energy_kcal", 450, 500, 560), Aim("protein_g", 18, 22, None, 2.0))
 
     def test_constraints_that_are_switched_on(self):
@@ -159,24 +187,40 @@ class Bowl(TestCase):
         self.assertLessEqual(sum(small.portions.values()), 330.0 + 1e-3)
         star = tuple(replace(one, star=one.id == "kale-raw") for one in self.parts)
         starred = balance(Problem(star, self.aims), LONG).portions
-        self.assertTrue(all(starred["kale-raw"] >= starred[name] - 1e-6 for name in ("white-beans-cooked", "tahini")))
+        self.assertTrue(
+            all(
+                starred["kale-raw"] >= starred[name] - 1e-6
+                for name in ("white-beans-cooked", "tahini")
+            )
+        )
         half = PlateShare("vegetables", frozenset({"kale-raw"}), 0.25, 0.05)
         plated = balance(Problem(self.parts, self.aims, plate=(half,)), LONG).portions
         self.assertTrue(0.2 - 1e-6 <= plated["kale-raw"] / sum(plated.values()) <= 0.3 + 1e-6)
 
     def test_calorie_density_and_what_is_eaten_besides(self):
-        light = balance(Problem(self.parts, (Aim("kcal_per_gram", None, 0.9, 1.0, hard=True), *self.aims)), LONG)
+        light = balance(
+            Problem(self.parts, (Aim("kcal_per_gram", None, 0.9, 1.0, hard=True), *self.aims)), LONG
+        )
         self.assertLessEqual(light.totals["kcal_per_gram"], 1.0 + 1e-6)
         besides = Problem(self.parts, self.aims, base={"energy_kcal": 200.0}, base_grams=150.0)
-        self.assertAlmostEqual(totals(besides, {one.id: 0.0 for one in self.parts})["energy_kcal"], 200.0)
+        self.assertAlmostEqual(
+            totals(besides, {one.id: 0.0 for one in self.parts})["energy_kcal"], 200.0
+        )
 
     def test_what_stands_in_the_way_is_named(self):
         asked = Problem(
-            self.parts, (Aim("protein_g", 15, 20, None, hard=True), Aim("potassium_mg", None, 300, 320, hard=True), self.aims[0])
-        )  # fmt: skip
+            self.parts,
+            (
+                Aim("protein_g", 15, 20, None, hard=True),
+                Aim("potassium_mg", None, 300, 320, hard=True),
+                self.aims[0],
+            ),
+        )
         answer = balance(asked, LONG)
         self.assertEqual(answer.status, "infeasible")
-        self.assertEqual(set(colliding(asked)) & {"potassium_mg", "protein_g"}, set(colliding(asked)))
+        self.assertEqual(
+            set(colliding(asked)) & {"potassium_mg", "protein_g"}, set(colliding(asked))
+        )
         self.assertIn("potassium_mg", colliding(asked))
         least = sum(one.amount("potassium_mg") * one.least for one in self.parts)
         self.assertGreaterEqual(closest(asked, "potassium_mg"), least - 1e-6)
@@ -186,9 +230,14 @@ class Bowl(TestCase):
 
     def test_three_answers_that_differ(self):
         parts = (*self.parts, part("sunflower-seeds", 20, 0, 40, 5))
-        told = proposals(Problem(parts, (Aim("energy_kcal", 400, 600, 800), Aim("protein_g", 15, 24, 60))), LONG)
+        told = proposals(
+            Problem(parts, (Aim("energy_kcal", 400, 600, 800), Aim("protein_g", 15, 24, 60))), LONG
+        )
         self.assertEqual(told[0].name, CLOSEST)
-        sauce = {one.name: sum(one.answer.portions[name] for name in ("tahini", "sunflower-seeds")) for one in told}
+        sauce = {
+            one.name: sum(one.answer.portions[name] for name in ("tahini", "sunflower-seeds"))
+            for one in told
+        }
         if LEAST_SAUCE in sauce:
             self.assertLess(sauce[LEAST_SAUCE], sauce[CLOSEST])
         self.assertGreater(len(told), 1)
@@ -198,7 +247,9 @@ class Bowl(TestCase):
 
     def test_sensible_limits_hold_ones_own_portion(self):
         limits = limits_around("sauce", 30.0, 7.0)
-        self.assertAlmostEqual((30.0 - limits.least) / limits.step, round((30.0 - limits.least) / limits.step))
+        self.assertAlmostEqual(
+            (30.0 - limits.least) / limits.step, round((30.0 - limits.least) / limits.step)
+        )
         self.assertTrue(0 < limits.least <= 30.0 <= limits.most)
         self.assertEqual(limits_around("base", 900.0, 50.0).most, 900.0)
         with self.assertRaises(ValueError):
@@ -208,8 +259,22 @@ class Bowl(TestCase):
 class File(TestCase):
     data = {
         "parts": [
-            {"id": "base", "food": "barley cooked", "grams": 200, "min_grams": 100, "max_grams": 320, "step_grams": 20},
-            {"id": "beans", "food": "white-beans-cooked", "grams": 100, "min_grams": 60, "max_grams": 200, "step_grams": 20},
+            {
+                "id": "base",
+                "food": "barley cooked",
+                "grams": 200,
+                "min_grams": 100,
+                "max_grams": 320,
+                "step_grams": 20,
+            },
+            {
+                "id": "beans",
+                "food": "white-beans-cooked",
+                "grams": 100,
+                "min_grams": 60,
+                "max_grams": 200,
+                "step_grams": 20,
+            },
             {
                 "id": "sauce",
                 "recipe": ["2 tbsp tahini", "1 tbsp lemon juice"],
@@ -220,13 +285,18 @@ class File(TestCase):
             },
             {"id": "seeds", "food": "pumpkin seeds", "grams": 10, "locked": True},
         ],
-        "targets": {"protein_g": {"min": 24, "aim": 26, "max": 40, "weight": 2}, "sodium_mg": {"max": 300, "aim": 100, "hard": True}},
+        "targets": {
+            "protein_g": {"min": 24, "aim": 26, "max": 40, "weight": 2},
+            "sodium_mg": {"max": 300, "aim": 100, "hard": True},
+        },
         "vessel_ml": 900,
     }
 
     def test_published_keys(self):
         out = solve(read_problem(self.data, str))
-        self.assertLessEqual({"status", "portions", "totals", "violation", "deviation", "misses", "hints"}, set(out))
+        self.assertLessEqual(
+            {"status", "portions", "totals", "violation", "deviation", "misses", "hints"}, set(out)
+        )
         self.assertEqual(out["status"], "optimal")
         self.assertEqual(out["portions"]["seeds"], 10)
         self.assertEqual(set(out["totals"]), {"protein_g", "sodium_mg"})
@@ -239,18 +309,24 @@ class File(TestCase):
     def test_what_cannot_be_posed_names_its_field(self):
         parts = self.data["parts"]
         for wrong, field in (
-            ({"parts": []}, "parts"), ({"targets": {}}, "targets"), ({"vessel_ml": -1}, "vessel_ml"),
+            ({"parts": []}, "parts"),
+            ({"targets": {}}, "targets"),
+            ({"vessel_ml": -1}, "vessel_ml"),
             ({"parts": [{**parts[0], "step_grams": 0}]}, "parts[0].step_grams"),
             ({"parts": [{**parts[0], "food": "xqzzy"}]}, "parts[0].food"),
-            ({"parts": [{"id": "a"}]}, "parts[0]"), ({"parts": [parts[0], parts[0]]}, "parts"),
-            ({"parts": [{**parts[0], "min_grams": 400}]}, "parts[0].min_grams"), ({"targets": {"protien_g": {}}}, "targets.protien_g"),
-            ({"targets": {"protein_g": {"min": 9, "max": 3}}}, "targets"), ({"parts": [{**parts[0], "grams": "a lot"}]}, "parts[0].grams"),
-            ({"vessel_ml": 1e-320}, "vessel_ml"), ({"targets": {"protein_g": {"min": 1e308}}}, "targets.protein_g.min"),
+            ({"parts": [{"id": "a"}]}, "parts[0]"),
+            ({"parts": [parts[0], parts[0]]}, "parts"),
+            ({"parts": [{**parts[0], "min_grams": 400}]}, "parts[0].min_grams"),
+            ({"targets": {"protien_g": {}}}, "targets.protien_g"),
+            ({"targets": {"protein_g": {"min": 9, "max": 3}}}, "targets"),
+            ({"parts": [{**parts[0], "grams": "a lot"}]}, "parts[0].grams"),
+            ({"vessel_ml": 1e-320}, "vessel_ml"),
+            ({"targets": {"protein_g": {"min": 1e308}}}, "targets.protein_g.min"),
             ({"targets": {"protein_g": {"min": 9, "weight": 1e308}}}, "targets.protein_g.weight"),
             ({"targets": {"protein_g": {"min": 9, "weight": 1e5}}}, "targets.protein_g.weight"),
             ({"targets": {"protein_g": {"min": 20, "aim": 10}}}, "targets.protein_g.aim"),
             ({"parts": [{**parts[0], "grams": 10**400}]}, "parts[0].grams"),
-        ):  # fmt: skip
+        ):
             with self.subTest(field), self.assertRaises(BadProblem) as caught:
                 read_problem({**self.data, **wrong}, str)
             self.assertEqual(caught.exception.field, field)

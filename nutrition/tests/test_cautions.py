@@ -12,7 +12,14 @@ from nutrition.foods import food_table
 from nutrition.person import GOAL_WORDS, Person
 from nutrition.profile import Profile
 from nutrition.schools import schools
-from nutrition.situations import PlannedDay, plan_numbers, plan_words, situation, tablet_numbers, week_numbers
+from nutrition.situations import (
+    PlannedDay,
+    plan_numbers,
+    plan_words,
+    situation,
+    tablet_numbers,
+    week_numbers,
+)
 from nutrition.supplements import Supplement, per_day
 from nutrition.targets import Order, day_targets
 
@@ -23,10 +30,18 @@ CASES = tomllib.loads((Path(__file__).parent / "caution_cases.toml").read_text(e
 def read(case):
     foods = case.get("foods")
     return Situation(
-        frozenset(case.get("conditions", ())), case.get("life_stage", "adult"), case.get("goal", "hold"), case.get("school", ""),
-        frozenset(case.get("allergies", ())), tuple(case.get("dislikes", ())), case.get("numbers", {}),
-        None if foods is None else [Ingredient(FOODS[slug], grams) for slug, grams in foods.items()], case.get("words", {}),
-    )  # fmt: skip
+        frozenset(case.get("conditions", ())),
+        case.get("life_stage", "adult"),
+        case.get("goal", "hold"),
+        case.get("school", ""),
+        frozenset(case.get("allergies", ())),
+        tuple(case.get("dislikes", ())),
+        case.get("numbers", {}),
+        None
+        if foods is None
+        else [Ingredient(FOODS[slug], grams) for slug, grams in foods.items()],
+        case.get("words", {}),
+    )
 
 
 class EveryRule(TestCase):
@@ -38,7 +53,10 @@ class EveryRule(TestCase):
                 fired = {caution.code: caution for caution in cautions_in(read(case["fires"]))}
                 self.assertIn(code, fired)
                 self.assertNotIn("{", fired[code].text)
-                self.assertNotIn(code, {caution.code for caution in cautions_in(read(case["fires"] | case["silent"]))})
+                self.assertNotIn(
+                    code,
+                    {caution.code for caution in cautions_in(read(case["fires"] | case["silent"]))},
+                )
 
     def test_nothing_is_said_of_nobody(self):
         self.assertEqual(cautions_in(Situation()), [])
@@ -47,19 +65,27 @@ class EveryRule(TestCase):
         known, built_in = set(conditions()), set(schools())
         for rule in rules():
             with self.subTest(rule.code):
-                self.assertLessEqual(rule.any_condition | rule.all_condition | rule.no_condition, known)
+                self.assertLessEqual(
+                    rule.any_condition | rule.all_condition | rule.no_condition, known
+                )
                 self.assertLessEqual(set(rule.school), built_in)
                 self.assertLessEqual(set(rule.goal), set(GOAL_WORDS))
                 self.assertTrue(rule.text and rule.why and rule.refer_to and rule.source)
 
     def test_the_gravest_stand_first(self):
-        found = cautions_in(read(CASES["low_sugar_medicine_and_less_food"]["fires"] | {"foods": {"psyllium-husk": 5}}))
+        found = cautions_in(
+            read(
+                CASES["low_sugar_medicine_and_less_food"]["fires"] | {"foods": {"psyllium-husk": 5}}
+            )
+        )
         order = [LEVELS.index(caution.level) for caution in found]
         self.assertEqual(order, sorted(order))
         self.assertEqual(found[0].level, "stop and ask", "the gravest first")
 
     def test_the_foods_are_named_with_what_is_in_them(self):
-        found = cautions_in(read({"allergies": ["sesame"], "foods": {"tahini": 10, "kale-raw": 10}}))
+        found = cautions_in(
+            read({"allergies": ["sesame"], "foods": {"tahini": 10, "kale-raw": 10}})
+        )
         self.assertEqual([caution.about for caution in found], ["Tahini (sesame)"])
 
 
@@ -67,7 +93,9 @@ class Numbers(TestCase):
     def codes(self, person, school=None, orders=()):
         day = day_targets(person, school, orders)
         words = plan_words(day, orders)
-        told = situation(day.person, school.code if school else "", plan_numbers(day, orders, -0.9), words=words)
+        told = situation(
+            day.person, school.code if school else "", plan_numbers(day, orders, -0.9), words=words
+        )
         return {caution.code for caution in cautions_in(told)}
 
     def test_of_a_plan(self):
@@ -89,30 +117,56 @@ class Numbers(TestCase):
 
     def test_numbers_by_hand_against_a_condition(self):
         person = Person("male", 50, 180, 80, conditions=frozenset({"ckd_4"}))
-        for kind, code in (("order", "order_opens_a_limit"), ("choice", "choice_against_a_condition")):
+        for kind, code in (
+            ("order", "order_opens_a_limit"),
+            ("choice", "choice_against_a_condition"),
+        ):
             with self.subTest(kind):
-                self.assertIn(code, self.codes(person, None, [Order("protein_g", 80, 90, 100, kind, "x")]))
-                self.assertNotIn(code, self.codes(person, None, [Order("protein_g", 44, 46, 48, kind, "x")]))
-                self.assertNotIn(code, self.codes(person, None, [Order("fiber_g", 20, 25, None, kind, "x")]))
+                self.assertIn(
+                    code, self.codes(person, None, [Order("protein_g", 80, 90, 100, kind, "x")])
+                )
+                self.assertNotIn(
+                    code, self.codes(person, None, [Order("protein_g", 44, 46, 48, kind, "x")])
+                )
+                self.assertNotIn(
+                    code, self.codes(person, None, [Order("fiber_g", 20, 25, None, kind, "x")])
+                )
 
     def test_supplements_count_and_weigh_nothing(self):
-        taken = [Supplement("vitamin_b12_ug", 1000, "cyanocobalamin", 2), Supplement("iron_mg", 65, "sulfate", 7)]
+        taken = [
+            Supplement("vitamin_b12_ug", 1000, "cyanocobalamin", 2),
+            Supplement("iron_mg", 65, "sulfate", 7),
+        ]
         self.assertAlmostEqual(tablet_numbers(taken)["tablet_vitamin_b12_ug"], 2000 / 7)
         self.assertAlmostEqual(tablet_numbers(taken)["tablet_binding_mg"], 65)
         food = FOODS["kale-raw"].profile(100)
         day = food + per_day(taken)
-        self.assertEqual((day.grams, day.lines, day["protein_g"].amount), (100, 1, food["protein_g"].amount))
+        self.assertEqual(
+            (day.grams, day.lines, day["protein_g"].amount), (100, 1, food["protein_g"].amount)
+        )
         self.assertAlmostEqual(day["iron_mg"].amount, food["iron_mg"].amount + 65)
         self.assertEqual(day["iodine_ug"].known, food["iodine_ug"].known)
-        self.assertEqual(taken[0].words, "Vitamin B12 1000 µg (cyanocobalamin), 2 times a week: 286 µg a day")
+        self.assertEqual(
+            taken[0].words, "Vitamin B12 1000 µg (cyanocobalamin), 2 times a week: 286 µg a day"
+        )
 
     def test_a_week(self):
         def day(*foods):
             parts = [Ingredient(FOODS[slug], grams) for slug, grams in foods]
-            return PlannedDay(Profile.total(part.food.profile(part.grams) for part in parts), parts, 2 if parts else 0)
+            return PlannedDay(
+                Profile.total(part.food.profile(part.grams) for part in parts),
+                parts,
+                2 if parts else 0,
+            )
 
-        little, much = day(("white-rice-cooked", 200), ("carrots-raw", 50)), day(("kale-raw", 200), ("flaxseed-ground", 10))
+        little, much = (
+            day(("white-rice-cooked", 200), ("carrots-raw", 50)),
+            day(("kale-raw", 200), ("flaxseed-ground", 10)),
+        )
         numbers = week_numbers([little, much, day()], [Supplement("iodine_ug", 150, "", 7)])
-        self.assertEqual((numbers["week_days"], numbers["week_iodine_sources"], numbers["week_omega_3_sources"]), (2, 1, 1))
+        self.assertEqual(
+            (numbers["week_days"], numbers["week_iodine_sources"], numbers["week_omega_3_sources"]),
+            (2, 1, 1),
+        )
         self.assertGreater(numbers["week_vitamin_k_swing"], 5)
         self.assertEqual(week_numbers([day()]), {"week_days": 0.0})

@@ -5,7 +5,18 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from nutrition.compare import CALORIES, HUNDRED, PROTEIN, SERVING, NotComparable, Plate, PlateLine, at_basis, differences, heap_words
+from nutrition.compare import (
+    CALORIES,
+    HUNDRED,
+    PROTEIN,
+    SERVING,
+    NotComparable,
+    Plate,
+    PlateLine,
+    at_basis,
+    differences,
+    heap_words,
+)
 from nutrition.foods import food_table
 from nutrition.ladder import ladder, steps
 from nutrition.profile import Profile
@@ -17,7 +28,9 @@ def plate(key, **grams):
     lines = []
     for slug, weight in grams.items():
         food = FOODS[slug.replace("_", "-")]
-        lines.append(PlateLine(food.name, food.role, food.profile(weight), food.volume_ml(weight) or weight))
+        lines.append(
+            PlateLine(food.name, food.role, food.profile(weight), food.volume_ml(weight) or weight)
+        )
     total = Profile.total(line.profile for line in lines)
     return Plate(key, key, "bowl", tuple(lines), total, sum(line.volume_ml for line in lines))
 
@@ -35,7 +48,9 @@ class Basis(TestCase):
             for one in found:
                 self.assertAlmostEqual(one.profile[key].amount, most)
                 self.assertAlmostEqual(sum(line.profile[key].amount for line in one.lines), most)
-        self.assertEqual([one.profile.grams for one in at_basis([NUTS, SALAD], HUNDRED)], [100.0, 100.0])
+        self.assertEqual(
+            [one.profile.grams for one in at_basis([NUTS, SALAD], HUNDRED)], [100.0, 100.0]
+        )
         self.assertEqual(at_basis([NUTS, SALAD], SERVING), [NUTS, SALAD])
 
     def test_a_handful_against_a_mixing_bowl(self):
@@ -43,7 +58,10 @@ class Basis(TestCase):
         nuts, greens = at_basis([plate("nuts", walnuts=50), greens], CALORIES)
         self.assertEqual(nuts.heap, "a handful")
         self.assertEqual(greens.heap, "a mixing bowl")
-        self.assertEqual([heap_words(ml) for ml in (5, 100, 9999)], ["a spoonful", "a handful", "more than a mixing bowl"])
+        self.assertEqual(
+            [heap_words(ml) for ml in (5, 100, 9999)],
+            ["a spoonful", "a handful", "more than a mixing bowl"],
+        )
 
     def test_what_cannot_be_brought_to_the_others_says_so(self):
         with self.assertRaisesRegex(NotComparable, "no calories"):
@@ -54,21 +72,36 @@ class Basis(TestCase):
     @settings(max_examples=30, deadline=None)
     @given(st.floats(0.1, 10), st.sampled_from([HUNDRED, CALORIES, PROTEIN]))
     def test_how_much_was_served_does_not_matter_at_equal_anything(self, factor, basis):
-        one, other = at_basis([SALAD.times(factor), RICE], basis), at_basis([SALAD, RICE.times(factor)], basis)
+        one, other = (
+            at_basis([SALAD.times(factor), RICE], basis),
+            at_basis([SALAD, RICE.times(factor)], basis),
+        )
         for a, b in zip(one, other, strict=True):
-            density = a.profile["sodium_mg"].amount / a.volume_ml, b.profile["sodium_mg"].amount / b.volume_ml
+            density = (
+                a.profile["sodium_mg"].amount / a.volume_ml,
+                b.profile["sodium_mg"].amount / b.volume_ml,
+            )
             self.assertAlmostEqual(*density)
-        ratio = one[0].profile.grams / one[1].profile.grams, other[0].profile.grams / other[1].profile.grams
+        ratio = (
+            one[0].profile.grams / one[1].profile.grams,
+            other[0].profile.grams / other[1].profile.grams,
+        )
         self.assertAlmostEqual(*ratio)
 
 
 class Differences(TestCase):
     def test_what_matters_comes_first_and_lines_account_for_it(self):
-        rows = differences([SALAD, RICE], {"sodium_mg": 1500.0, "fiber_g": 30.0}, ["fiber_g", "sodium_mg"])
+        rows = differences(
+            [SALAD, RICE], {"sodium_mg": 1500.0, "fiber_g": 30.0}, ["fiber_g", "sodium_mg"]
+        )
         self.assertEqual({row.key for row in rows[:2]}, {"fiber_g", "sodium_mg"})
-        self.assertEqual(rows[0].key, "sodium_mg", "nearly 1000 of 1500 mg weighs more than a few of 30 g")
+        self.assertEqual(
+            rows[0].key, "sodium_mg", "nearly 1000 of 1500 mg weighs more than a few of 30 g"
+        )
         (against,) = rows[0].against
-        self.assertAlmostEqual(against.by, RICE.profile["sodium_mg"].amount - SALAD.profile["sodium_mg"].amount)
+        self.assertAlmostEqual(
+            against.by, RICE.profile["sodium_mg"].amount - SALAD.profile["sodium_mg"].amount
+        )
         self.assertEqual(against.lines[0].name, "Tamari")
         self.assertTrue(against.sure)
         rest = [row.weight for row in rows[2:]]
@@ -79,7 +112,9 @@ class Differences(TestCase):
         less = plate("less", walnuts=10, kale_raw=80)
         row = next(row for row in differences([less, more], {}, ["fat_g"]) if row.key == "fat_g")
         self.assertEqual([line.name for line in row.against[0].lines], ["Walnuts"])
-        self.assertAlmostEqual(row.against[0].lines[0].by, FOODS["walnuts"].per_100_g("fat_g") * 0.3)
+        self.assertAlmostEqual(
+            row.against[0].lines[0].by, FOODS["walnuts"].per_100_g("fat_g") * 0.3
+        )
 
     def test_the_same_plate_differs_in_nothing_for_sure(self):
         for row in differences([RICE, RICE], {}):

@@ -28,16 +28,25 @@ class Table(TestCase):
     def test_amino_acids_phytate_and_oxalate_for_at_least_120(self):
         for key in (*AMINO_ACIDS, "phytate_mg", "oxalate_mg"):
             with self.subTest(key):
-                self.assertGreaterEqual(sum(food.per_100_g(key) is not None for food in food_table()), 120)
+                self.assertGreaterEqual(
+                    sum(food.per_100_g(key) is not None for food in food_table()), 120
+                )
 
     def test_borrowed_values_name_their_donor(self):
         for food in food_table():
             own = food.source.startswith(("Indian", "computed"))
             if food.per_100_g("lysine_g") is not None and not own:
-                self.assertRegex(food.notes, r"amino acids per g protein.* from .+ \(Indian Food", food.slug)
+                self.assertRegex(
+                    food.notes, r"amino acids per g protein.* from .+ \(Indian Food", food.slug
+                )
 
     def test_household_portions_for_at_least_400(self):
-        named = {food.slug for food in food_table() for portion in food.portions if not portion.source.startswith("by kind")}
+        named = {
+            food.slug
+            for food in food_table()
+            for portion in food.portions
+            if not portion.source.startswith("by kind")
+        }
         self.assertGreaterEqual(len(named), 400)
         for food in food_table():
             for portion in food.portions:
@@ -47,7 +56,8 @@ class Table(TestCase):
                     self.assertTrue(portion.source)
 
     def test_portions_are_plausible_against_density(self):
-        """Nothing in a kitchen is lighter than puffed grain or heavier than honey; a tablespoon is a 16th of a cup."""
+        """Nothing in a kitchen is lighter than puffed grain or heavier than honey; a tablespoon is
+        a 16th of a cup."""
         for food in food_table():
             if food.cup is None:
                 continue
@@ -55,25 +65,43 @@ class Table(TestCase):
                 self.assertTrue(5 <= food.cup.grams <= 360, f"a cup weighs {food.cup.grams} g")
                 for measure, parts in (("tbsp", 16), ("tsp", 48)):
                     for portion in food.portions:
-                        if portion.measure == measure and not portion.form and not food.cup.source.startswith("by kind"):
-                            self.assertTrue(0.5 <= portion.grams * parts / food.cup.grams <= 1.7, f"{measure} {portion.grams}")
+                        if (
+                            portion.measure == measure
+                            and not portion.form
+                            and not food.cup.source.startswith("by kind")
+                        ):
+                            self.assertTrue(
+                                0.5 <= portion.grams * parts / food.cup.grams <= 1.7,
+                                f"{measure} {portion.grams}",
+                            )
 
     def test_every_row_is_whole(self):
         for food in food_table():
             with self.subTest(food.slug):
                 self.assertRegex(food.slug, r"^[a-z0-9]+(-[a-z0-9]+)*$")
-                self.assertTrue(food.name and food.group and food.state and food.source and food.source_description)
+                self.assertTrue(
+                    food.name
+                    and food.group
+                    and food.state
+                    and food.source
+                    and food.source_description
+                )
                 self.assertIn(food.role, (*ROLES, "other"))
                 self.assertLessEqual(set(food.allergens), set(ALLERGENS))
                 self.assertLessEqual(set(food.tags), TAGS)
                 known = ~np.isnan(food.values)
                 self.assertTrue((food.values[known] >= 0).all())
-                self.assertTrue((food.low[known] <= food.values[known]).all() and (food.values[known] <= food.high[known]).all())
+                self.assertTrue(
+                    (food.low[known] <= food.values[known]).all()
+                    and (food.values[known] <= food.high[known]).all()
+                )
 
     def test_no_makers_names(self):
         """The sources print makers' names in capitals."""
         for food in food_table():
-            self.assertIsNone(re.search(r"\b[A-Z]{4,}\b", food.name + food.source_description), food.slug)
+            self.assertIsNone(
+                re.search(r"\b[A-Z]{4,}\b", food.name + food.source_description), food.slug
+            )
 
     def test_animal_foods_are_comparators_only(self):
         for food in food_table():
@@ -86,7 +114,9 @@ class Table(TestCase):
         with (DATA / "exceptions.csv").open(newline="", encoding="utf-8") as file:
             listed = {(row["slug"], row["check"]): row["reason"] for row in csv.DictReader(file)}
         self.assertTrue(all(listed.values()))
-        found = {(food.slug, check) for food in food_table() for check, _seen in faults(values(food))}
+        found = {
+            (food.slug, check) for food in food_table() for check, _seen in faults(values(food))
+        }
         self.assertEqual(found - set(listed), set(), "rows that fail and are not listed")
         self.assertEqual(set(listed) - found, set(), "rows that are listed and do not fail")
 
@@ -130,10 +160,21 @@ class CookedWithoutFat(TestCase):
             if food.state != "cooked" or "oil" in food.tags or food.group not in PLAIN_GROUPS:
                 continue
             base = food.slug.removesuffix("-cooked")
-            raw = next((food_table()[f"{base}-{state}"] for state in ("raw", "dry") if f"{base}-{state}" in food_table()), None)
+            raw = next(
+                (
+                    food_table()[f"{base}-{state}"]
+                    for state in ("raw", "dry")
+                    if f"{base}-{state}" in food_table()
+                ),
+                None,
+            )
             if raw is None or not raw.per_100_g("protein_g") or food.per_100_g("fat_g") is None:
                 continue
-            own = (raw.per_100_g("fat_g") or 0.0) * (food.per_100_g("protein_g") or 0.0) / raw.per_100_g("protein_g")
+            own = (
+                (raw.per_100_g("fat_g") or 0.0)
+                * (food.per_100_g("protein_g") or 0.0)
+                / raw.per_100_g("protein_g")
+            )
             checked += 1
             with self.subTest(food.slug):
                 self.assertLess(food.per_100_g("fat_g"), own + 1.2)

@@ -1,4 +1,5 @@
-"""The gate before everything that proposes; unknown amounts; upper levels; first helpings; measures that go both ways; where loss stops."""
+"""The gate before everything that proposes; unknown amounts; upper levels; first helpings; measures
+that go both ways; where loss stops."""
 
 import json
 from unittest import TestCase
@@ -34,7 +35,10 @@ MUST_NOT = (
     ({"allergies": {"mustard"}}, ("mustard-greens-cooked", "mustard-leaves-raw", "dijon-mustard")),
     ({"life_stage": "pregnant_3"}, ("cooking-wine", "alfalfa-sprouts-raw", "kelp-dried")),
     ({"conditions": {"celiac"}}, ("sourdough-bread", "barley-pearled-cooked", "seitan")),
-    ({"conditions": {"maoi"}}, ("white-miso", "soy-sauce", "sauerkraut-canned-drained", "fava-beans-cooked")),
+    (
+        {"conditions": {"maoi"}},
+        ("white-miso", "soy-sauce", "sauerkraut-canned-drained", "fava-beans-cooked"),
+    ),
     ({"conditions": {"texture_soft"}}, ("almonds", "walnuts", "pumpkin-seeds")),
     ({"conditions": {"grapefruit_medicine"}}, ("grapefruit-raw",)),
     ({"conditions": {"ckd_4"}}, ("star-fruit-raw", "salt-substitute-potassium-chloride")),
@@ -45,7 +49,11 @@ MUST_NOT = (
 
 def gate(who):
     return Gate(
-        Situation(frozenset(who.get("conditions", ())), who.get("life_stage", "adult"), allergies=frozenset(who.get("allergies", ())))
+        Situation(
+            frozenset(who.get("conditions", ())),
+            who.get("life_stage", "adult"),
+            allergies=frozenset(who.get("allergies", ())),
+        )
     )
 
 
@@ -61,10 +69,14 @@ class TheGate(TestCase):
                     self.assertTrue(gate(who).why_not(FOODS[slug]))
         self.assertFalse(OPEN.why_not(FOODS["walnuts"]))
 
-    def test_a_dish_is_held_back_by_one_of_its_foods_and_what_is_only_warned_of_is_not_made_larger(self):
+    def test_a_dish_is_held_back_by_one_of_its_foods_and_what_is_only_warned_of_is_not_made_larger(
+        self,
+    ):
         dish = [Ingredient(FOODS["millet-cooked"], 200), Ingredient(FOODS["tahini"], 15)]
         self.assertTrue(gate({"allergies": {"sesame"}}).limit(dish, 215, dish=True).stops)
-        soy = gate({"conditions": {"thyroid_tablets"}}).limit([Ingredient(FOODS["tofu-firm"], 100)], 100)
+        soy = gate({"conditions": {"thyroid_tablets"}}).limit(
+            [Ingredient(FOODS["tofu-firm"], 100)], 100
+        )
         self.assertEqual((soy.stops, soy.most), (False, 100))
 
     def test_what_was_settled_by_name_is_let_through_for_those_foods_only(self):
@@ -75,11 +87,19 @@ class TheGate(TestCase):
 
     def test_foods_with_a_most_of_their_own(self):
         self.assertGreaterEqual(len(food_mosts()), 10)
-        for slug, most in (("brazil-nuts", 10), ("kelp-dried", 0), ("kidney-beans-dry", 0), ("cassava-raw", 0), ("nutmeg-ground", 2)):
+        for slug, most in (
+            ("brazil-nuts", 10),
+            ("kelp-dried", 0),
+            ("kidney-beans-dry", 0),
+            ("cassava-raw", 0),
+            ("nutmeg-ground", 2),
+        ):
             self.assertEqual(most_of(FOODS[slug]).most_g, most, slug)
         self.assertEqual(OPEN.limit([Ingredient(FOODS["brazil-nuts"], 40)], 40).most, 10)
         cooked = reckon(Recipe(("200 g kidney beans, dry",), method="simmered"))
-        self.assertEqual(ceiling_g(cooked.foods(), 100.0, cooked=True)[0], float("inf"), "cooked they are eaten")
+        self.assertEqual(
+            ceiling_g(cooked.foods(), 100.0, cooked=True)[0], float("inf"), "cooked they are eaten"
+        )
         self.assertEqual(ceiling_g(cooked.foods(), 100.0)[0], 0.0)
 
     def test_every_stop_about_food_or_a_day_has_the_clients_words(self):
@@ -102,28 +122,60 @@ class Unknown(TestCase):
                 0,
                 most,
                 5,
-                unknown={key: value / 100 for key, value in unknown_at_most([Ingredient(FOODS[slug], 100)]).items()},
+                unknown={
+                    key: value / 100
+                    for key, value in unknown_at_most([Ingredient(FOODS[slug], 100)]).items()
+                },
             )
             for slug, grams, most in foods
         )
-        return Problem(parts, (Aim("phosphorus_mg", None, 100, 150, hard=True), Aim("protein_g", 35, 40, None)))
+        return Problem(
+            parts, (Aim("phosphorus_mg", None, 100, 150, hard=True), Aim("protein_g", 35, 40, None))
+        )
 
     def test_for_a_most_an_unknown_counts_at_its_largest(self):
-        asked = self.problem(("pea-protein-powder", 30, 60), ("hemp-milk-unsweetened", 240, 500), ("nutritional-yeast-fortified", 5, 60))
+        asked = self.problem(
+            ("pea-protein-powder", 30, 60),
+            ("hemp-milk-unsweetened", 240, 500),
+            ("nutritional-yeast-fortified", 5, 60),
+        )
         answer = balance(asked)
         self.assertLessEqual(answer.at_most["phosphorus_mg"], 150 + 1e-6)
         self.assertGreater(answer.at_most["phosphorus_mg"], answer.totals["phosphorus_mg"])
-        self.assertEqual(at_most(asked, answer.portions)["phosphorus_mg"], answer.at_most["phosphorus_mg"])
+        self.assertEqual(
+            at_most(asked, answer.portions)["phosphorus_mg"], answer.at_most["phosphorus_mg"]
+        )
         everything = {part.id: part.most for part in asked.parts}
-        self.assertLess(totals(asked, everything)["phosphorus_mg"], 150, "as if it were zero it would all have fitted")
+        self.assertLess(
+            totals(asked, everything)["phosphorus_mg"],
+            150,
+            "as if it were zero it would all have fitted",
+        )
 
     def test_what_is_unknown_is_named_with_its_span(self):
         asked = {
             "parts": [
-                {"id": "a", "food": "pea protein powder", "grams": 30, "min_grams": 0, "max_grams": 60, "step_grams": 5},
-                {"id": "c", "food": "tofu firm", "grams": 100, "min_grams": 0, "max_grams": 300, "step_grams": 10},
+                {
+                    "id": "a",
+                    "food": "pea protein powder",
+                    "grams": 30,
+                    "min_grams": 0,
+                    "max_grams": 60,
+                    "step_grams": 5,
+                },
+                {
+                    "id": "c",
+                    "food": "tofu firm",
+                    "grams": 100,
+                    "min_grams": 0,
+                    "max_grams": 300,
+                    "step_grams": 10,
+                },
             ],
-            "targets": {"phosphorus_mg": {"max": 150, "hard": True}, "protein_g": {"min": 35, "aim": 40}},
+            "targets": {
+                "phosphorus_mg": {"max": 150, "hard": True},
+                "protein_g": {"min": 35, "aim": 40},
+            },
         }
         told = solve(read_problem(asked, lambda name: ""))
         unknown = {row["nutrient"]: row for row in told["unknown"]}
@@ -134,7 +186,11 @@ class Unknown(TestCase):
     def test_the_largest_plausible_is_that_of_the_kind(self):
         at = INDEX["phosphorus_mg"]
         milk = upper_per_100_g(FOODS["hemp-milk-unsweetened"])[at]
-        known = [food.per_100_g("phosphorus_mg") for food in FOODS if food.group == "plant milk" and food.per_100_g("phosphorus_mg")]
+        known = [
+            food.per_100_g("phosphorus_mg")
+            for food in FOODS
+            if food.group == "plant milk" and food.per_100_g("phosphorus_mg")
+        ]
         self.assertTrue(min(known) <= milk <= max(known))
 
     def test_upper_levels_and_a_foods_own_most_stand_whoever_asks(self):
@@ -144,7 +200,11 @@ class Unknown(TestCase):
                 {"id": "nuts", "food": "brazil nuts", "grams": 20, "max_grams": 60},
                 {"id": "kelp", "food": "kelp-dried", "grams": 1, "max_grams": 10},
             ],
-            "targets": {"energy_kcal": {"min": 700, "max": 720}, "selenium_ug": {"min": 55}, "iron_mg": {"min": 5}},
+            "targets": {
+                "energy_kcal": {"min": 700, "max": 720},
+                "selenium_ug": {"min": 55},
+                "iron_mg": {"min": 5},
+            },
         }
         problem = read_problem(json.loads(json.dumps(asked)), lambda name: "")
         told = solve(problem)
@@ -171,7 +231,9 @@ class Helpings(TestCase):
             ("brazil-nuts", 5, 10),
             ("psyllium-husk", 3, 6),
         ):
-            self.assertTrue(low <= first_helping_g(FOODS[slug]) <= high, (slug, first_helping_g(FOODS[slug])))
+            self.assertTrue(
+                low <= first_helping_g(FOODS[slug]) <= high, (slug, first_helping_g(FOODS[slug]))
+            )
 
     def test_no_first_helping_is_a_meal_by_itself(self):
         for food in FOODS:
@@ -181,7 +243,8 @@ class Helpings(TestCase):
 
 
 class BothWays(TestCase):
-    """Over the whole table: more grams are never said as less, and what is said is read back as the grams it stands for."""
+    """Over the whole table: more grams are never said as less, and what is said is read back as the
+    grams it stands for."""
 
     def test_grams_and_household_measures_go_both_ways(self):
         for food in FOODS:
@@ -197,11 +260,17 @@ class BothWays(TestCase):
                 last = said.grams
                 if said.words != "a pinch" and step % 3 == 0:
                     read = reckon_line(f"{said.words} {food.name}", None, Choice(food.slug))
-                    self.assertAlmostEqual(read.grams or 0.0, said.grams, delta=1e-6 * said.grams + 1e-9, msg=(food.slug, said.words))
+                    self.assertAlmostEqual(
+                        read.grams or 0.0,
+                        said.grams,
+                        delta=1e-6 * said.grams + 1e-9,
+                        msg=(food.slug, said.words),
+                    )
 
     def test_psyllium(self):
         self.assertEqual(
-            [spoken(FOODS["psyllium-husk"], grams).words for grams in (5, 10, 20, 40)], ["1 tbsp", "2 tbsp", "1/4 cup", "1/2 cup"]
+            [spoken(FOODS["psyllium-husk"], grams).words for grams in (5, 10, 20, 40)],
+            ["1 tbsp", "2 tbsp", "1/4 cup", "1/2 cup"],
         )
 
 
@@ -209,16 +278,28 @@ class AfterCooking(TestCase):
     def test_what_is_derived_starts_from_what_is_left(self):
         facts = reckon(Recipe(("500 g potatoes, peeled",), servings=2, method="double_boiled"))
         told = tell(facts.serving, facts.foods())
-        self.assertAlmostEqual(told.phosphorus.total, facts.serving["phosphorus_mg"].amount, places=6)
+        self.assertAlmostEqual(
+            told.phosphorus.total, facts.serving["phosphorus_mg"].amount, places=6
+        )
         self.assertLess(told.phosphorus.amount, facts.serving["phosphorus_mg"].amount)
         raw = reckon(Recipe(("500 g potatoes, peeled",), servings=2))
         self.assertLess(told.phosphorus.total, tell(raw.serving, raw.foods()).phosphorus.total)
 
-    @given(st.sampled_from(["boiled_drained", "steamed", "roasted", "simmered", ""]), st.integers(1, 8))
+    @given(
+        st.sampled_from(["boiled_drained", "steamed", "roasted", "simmered", ""]), st.integers(1, 8)
+    )
     def test_whatever_the_method(self, method, servings):
-        facts = reckon(Recipe(("1 cup lentils, dry", "2 carrots", "1 tbsp tahini"), servings=servings, method=method))
+        facts = reckon(
+            Recipe(
+                ("1 cup lentils, dry", "2 carrots", "1 tbsp tahini"),
+                servings=servings,
+                method=method,
+            )
+        )
         told = tell(facts.serving, facts.foods())
-        self.assertAlmostEqual(told.phosphorus.total, facts.serving["phosphorus_mg"].amount, delta=0.01)
+        self.assertAlmostEqual(
+            told.phosphorus.total, facts.serving["phosphorus_mg"].amount, delta=0.01
+        )
 
 
 class Loss(TestCase):
@@ -229,11 +310,21 @@ class Loss(TestCase):
                 self.assertEqual(day.energy.change, 0)
                 self.assertIn("18.5", day.energy.held_because)
                 self.assertIsNone(day.forecast)
-        self.assertLess(day_targets(Person("female", 40, 165, 60, goal="lose", target_weight_kg=55)).energy.change, 0)
+        self.assertLess(
+            day_targets(
+                Person("female", 40, 165, 60, goal="lose", target_weight_kg=55)
+            ).energy.change,
+            0,
+        )
         older = day_targets(Person("female", 70, 165, 55.5, goal="lose"))
         self.assertIn("BMI 20", older.energy.held_because)
 
-    @given(st.floats(46, 290), st.floats(-3000, 3000), st.one_of(st.none(), st.floats(40, 200)), st.floats(40, 60))
+    @given(
+        st.floats(46, 290),
+        st.floats(-3000, 3000),
+        st.one_of(st.none(), st.floats(40, 200)),
+        st.floats(40, 60),
+    )
     def test_no_forecast_goes_past_the_goal_or_below_the_line(self, kg, kcal, target, least):
         ahead = forecast(kg, kcal, target, least)
         if ahead is None:
@@ -261,8 +352,17 @@ class Loss(TestCase):
 
 class Pasted(TestCase):
     def test_what_stands_between_the_lines_is_no_ingredient(self):
-        rows = ("Quay pot", "Serves: 4 to 6 people", "Prep time: 10 minutes", "Ingredients:", "For the sauce:", "2 tbsp tahini")
+        rows = (
+            "Quay pot",
+            "Serves: 4 to 6 people",
+            "Prep time: 10 minutes",
+            "Ingredients:",
+            "For the sauce:",
+            "2 tbsp tahini",
+        )
         found = parse_text("\n".join((*rows, "1&frac12; cups millet, dry", "Directions", "Stir.")))
         self.assertEqual((found.title, found.servings, found.claimed), ("Quay pot", 4, "4 to 6"))
         self.assertEqual(found.lines, ("2 tbsp tahini", "1½ cups millet, dry"))
-        self.assertEqual(parse_text("1 cup millet\n2 tbsp dill").lines, ("1 cup millet", "2 tbsp dill"))
+        self.assertEqual(
+            parse_text("1 cup millet\n2 tbsp dill").lines, ("1 cup millet", "2 tbsp dill")
+        )

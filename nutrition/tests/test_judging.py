@@ -21,7 +21,8 @@ FOODS = food_table()
 
 class Targets(TestCase):
     def test_a_day_worked_by_hand(self):
-        """Woman of 30, 60 kg, 165 cm: 600 + 1031.25 - 150 - 161 = 1320.25 at rest, x 1.55 = 2046."""
+        """Woman of 30, 60 kg, 165 cm: 600 + 1031.25 - 150 - 161 = 1320.25 at rest, x 1.55 =
+        2046."""
         day = day_targets(Person("female", 30, 165, 60, "active", "hold", formula="mifflin"))
         self.assertAlmostEqual(day["energy_kcal"].aim, 1320.25 * 1.55)
         self.assertAlmostEqual(day["protein_g"].low, 48)
@@ -34,15 +35,27 @@ class Targets(TestCase):
         self.assertAlmostEqual(day["energy_kcal"].aim, 584.90 - 210.30 + 943.80 + 702.60)
 
     def test_pregnancy(self):
-        before, during = (day_targets(Person("female", 30, 165, 60, life_stage=stage)) for stage in ("adult", "pregnant_2"))
-        self.assertAlmostEqual(during["energy_kcal"].aim, 693.35 - 2.04 * 30 + 5.73 * 165 + 10.20 * 60 + 9.16 * 20 + 200)
+        before, during = (
+            day_targets(Person("female", 30, 165, 60, life_stage=stage))
+            for stage in ("adult", "pregnant_2")
+        )
+        self.assertAlmostEqual(
+            during["energy_kcal"].aim,
+            693.35 - 2.04 * 30 + 5.73 * 165 + 10.20 * 60 + 9.16 * 20 + 200,
+        )
         self.assertGreater(during["energy_kcal"].aim, before["energy_kcal"].aim + 250)
         self.assertAlmostEqual(during["protein_g"].low, 66)
-        self.assertEqual((during["iron_mg"].low, during["iodine_ug"].low, during["folate_ug"].low), (27, 220, 600))
+        self.assertEqual(
+            (during["iron_mg"].low, during["iodine_ug"].low, during["folate_ug"].low),
+            (27, 220, 600),
+        )
         with self.assertRaises(OutOfRange):
             day_targets(Person("male", 30, 165, 60, life_stage="pregnant_2"))
         losing = day_targets(Person("female", 30, 165, 60, goal="lose", life_stage="pregnant_2"))
-        self.assertEqual((losing.energy.change, losing.energy.held_because), (0.0, "no loss is planned in pregnancy"))
+        self.assertEqual(
+            (losing.energy.change, losing.energy.held_because),
+            (0.0, "no loss is planned in pregnancy"),
+        )
 
     def test_shares_of_the_energy(self):
         day = day_targets(Person("female", 30, 165, 60, "active", formula="mifflin"))
@@ -58,19 +71,38 @@ class Targets(TestCase):
         self.assertEqual(day["energy_kcal"].low, 1200)
         self.assertIn("floor", day["energy_kcal"].reason)
 
-    @given(st.floats(61, 299), st.sampled_from(["female", "male"]), st.sampled_from(list(GOAL_WORDS)), st.floats(18, 110))
+    @given(
+        st.floats(61, 299),
+        st.sampled_from(["female", "male"]),
+        st.sampled_from(list(GOAL_WORDS)),
+        st.floats(18, 110),
+    )
     def test_heavier_never_needs_less_and_bands_hold_their_aim(self, weight, sex, goal, age):
         light = day_targets(Person(sex, age, 170, weight, "low_active", goal))
         heavy = day_targets(Person(sex, age, 170, weight + 1, "low_active", goal))
         self.assertGreaterEqual(heavy["energy_kcal"].aim, light["energy_kcal"].aim)
         for target in light.targets.values():
-            self.assertTrue(target.aim >= (target.aim if target.low is None else target.low), target.key)
-            self.assertTrue(target.aim <= (target.aim if target.high is None else target.high), target.key)
+            self.assertTrue(
+                target.aim >= (target.aim if target.low is None else target.low), target.key
+            )
+            self.assertTrue(
+                target.aim <= (target.aim if target.high is None else target.high), target.key
+            )
             self.assertTrue(target.source and target.reason)
 
     def test_impossible_figures_name_their_field(self):
-        for field, value in (("age_years", -3), ("height_cm", 900), ("weight_kg", 5), ("age_years", 16)):
-            person = Person(**({"sex": "male", "age_years": 40, "height_cm": 180, "weight_kg": 80} | {field: value}))
+        for field, value in (
+            ("age_years", -3),
+            ("height_cm", 900),
+            ("weight_kg", 5),
+            ("age_years", 16),
+        ):
+            person = Person(
+                **(
+                    {"sex": "male", "age_years": 40, "height_cm": 180, "weight_kg": 80}
+                    | {field: value}
+                )
+            )
             with self.subTest(field), self.assertRaises(OutOfRange) as caught:
                 day_targets(person)
             self.assertEqual(caught.exception.field, field)
@@ -78,7 +110,8 @@ class Targets(TestCase):
     def test_judge(self):
         target = Target("protein_g", 50, 60, 80, "g", "", "")
         self.assertEqual(
-            [judge(target, amount) for amount in (38, 50, 80, 92)], [("under", 12), ("inside", 0), ("inside", 0), ("over", 12)]
+            [judge(target, amount) for amount in (38, 50, 80, 92)],
+            [("under", 12), ("inside", 0), ("inside", 0), ("over", 12)],
         )
 
 
@@ -87,11 +120,21 @@ class Indices(TestCase):
         profile = FOODS["olive-oil"].profile(50)
         self.assertAlmostEqual(indices.kcal_per_gram(profile), 8.84, places=2)
         self.assertAlmostEqual(indices.kcal_per_pound(profile), 8.84 * 453.59237, delta=1)
-        self.assertAlmostEqual(indices.protein_per_100_kcal(FOODS["kale-raw"].profile(10)), 2.92 / 35 * 100)
-        self.assertAlmostEqual(indices.protein_energy_percent(FOODS["kale-raw"].profile(10)), 2.92 * 4 / 35 * 100)
+        self.assertAlmostEqual(
+            indices.protein_per_100_kcal(FOODS["kale-raw"].profile(10)), 2.92 / 35 * 100
+        )
+        self.assertAlmostEqual(
+            indices.protein_energy_percent(FOODS["kale-raw"].profile(10)), 2.92 * 4 / 35 * 100
+        )
 
     def test_nothing_has_no_density(self):
-        self.assertEqual([indices.kcal_per_gram(Profile.empty()), indices.protein_per_100_kcal(FOODS["salt"].profile(5))], [None, None])
+        self.assertEqual(
+            [
+                indices.kcal_per_gram(Profile.empty()),
+                indices.protein_per_100_kcal(FOODS["salt"].profile(5)),
+            ],
+            [None, None],
+        )
 
     def test_acid_load_says_how_much_is_known(self):
         mixed = FOODS["walnuts"].profile(50) + FOODS["freekeh-dry"].profile(50)
@@ -116,10 +159,15 @@ class Household(TestCase):
     def test_the_words_stand_for_nearly_those_grams(self, volume, weight_of_ml):
         said = by_volume(volume, volume * weight_of_ml / 4)
         if said and volume > 4:
-            self.assertAlmostEqual(said.grams, volume * weight_of_ml / 4, delta=0.34 * volume * weight_of_ml / 4)
+            self.assertAlmostEqual(
+                said.grams, volume * weight_of_ml / 4, delta=0.34 * volume * weight_of_ml / 4
+            )
 
     def test_fractions(self):
-        self.assertEqual([fraction(value)[1] for value in (0.26, 1.34, 2.0, 0.97, 3.6)], ["1/4", "1 1/3", "2", "1", "3 2/3"])
+        self.assertEqual(
+            [fraction(value)[1] for value in (0.26, 1.34, 2.0, 0.97, 3.6)],
+            ["1/4", "1 1/3", "2", "1", "3 2/3"],
+        )
 
     def test_steps(self):
         self.assertEqual(step_g(FOODS["whole-wheat-bread"]), 32)
@@ -137,10 +185,16 @@ class Bowls(TestCase):
             ("chives-raw", 20),
             ("mushrooms-white-raw", 3),
         ]
-        self.assertEqual(vegetables_in([Ingredient(FOODS[slug], grams) for slug, grams in foods]), ["Carrots", "Kale"])
+        self.assertEqual(
+            vegetables_in([Ingredient(FOODS[slug], grams) for slug, grams in foods]),
+            ["Carrots", "Kale"],
+        )
 
     def test_kinds_of_protein_add_up(self):
-        parts = [Ingredient(FOODS[slug], grams) for slug, grams in (("tofu-firm", 100), ("lentils-cooked", 100), ("lemon-juice", 15))]
+        parts = [
+            Ingredient(FOODS[slug], grams)
+            for slug, grams in (("tofu-firm", 100), ("lentils-cooked", 100), ("lemon-juice", 15))
+        ]
         kinds = kinds_of_protein(parts)
         self.assertEqual([name for name, _grams in kinds][:2], ["Tofu, firm", "Lentils"])
         total = Profile.total(part.food.profile(part.grams) for part in parts)["protein_g"].amount
@@ -163,6 +217,8 @@ class Bowls(TestCase):
 
 class Trend(TestCase):
     def test_a_straight_line_gives_its_slope(self):
-        self.assertAlmostEqual(weekly_change([(day, 90 - 0.1 * day) for day in range(0, 28, 3)]), -0.7)
+        self.assertAlmostEqual(
+            weekly_change([(day, 90 - 0.1 * day) for day in range(0, 28, 3)]), -0.7
+        )
         self.assertIsNone(weekly_change([(0, 90), (7, 89)]))
         self.assertIsNone(weekly_change([(0, 90), (0, 89), (0, 91)]))

@@ -1,4 +1,5 @@
-"""A line with its food and grams. Expected grams are worked by hand from the portion rows of the table."""
+"""A line with its food and grams. Expected grams are worked by hand from the portion rows of the
+table."""
 
 from unittest import TestCase
 
@@ -14,7 +15,11 @@ WORKED = [
     ("a handful of parsley", "parsley-fresh", 12),
     ("2 medium carrots, grated", "carrots-raw", 122),
     # 15 oz is 425.2 g, of which 60 % is left when drained
-    ("1 (15 oz) can white beans, drained and rinsed", "white-beans-canned-drained-and-rinsed", 255.1),
+    (
+        "1 (15 oz) can white beans, drained and rinsed",
+        "white-beans-canned-drained-and-rinsed",
+        255.1,
+    ),
     ("200 g firm tofu", "tofu-firm", 200),
     ("2-3 cloves garlic", "garlic-raw", 7.5),
     ("juice of half a lemon", "lemon-juice", 23.5),
@@ -39,7 +44,11 @@ WORKED = [
     ("1 jalapeño, minced", "jalapeno-pepper-raw", 14),
     ("1 cup corn kernels", "corn-yellow-raw", 145),
     ("1 orange, juiced", "orange-juice", 86),
-    ("1 can (15 ounces) black beans, rinsed and drained", "black-beans-canned-drained-and-rinsed", 255.1),
+    (
+        "1 can (15 ounces) black beans, rinsed and drained",
+        "black-beans-canned-drained-and-rinsed",
+        255.1,
+    ),
     ("1 (14.5-ounce) can diced tomatoes", "tomatoes-diced-canned", 411),
 ]
 
@@ -75,7 +84,9 @@ class WorkedLines(TestCase):
                 line = reckon_line(text)
                 self.assertIsNone(line.grams)
                 self.assertIn(why, line.why)
-        self.assertIn("salt", [match.food.slug for match in reckon_line("salt from the sea").candidates])
+        self.assertIn(
+            "salt", [match.food.slug for match in reckon_line("salt from the sea").candidates]
+        )
 
     def test_an_animal_food_is_never_matched(self):
         for text in ("2 eggs, boiled", "50 g cheddar cheese", "100 g minced beef"):
@@ -96,7 +107,9 @@ class WorkedLines(TestCase):
         other = reckon_line(text, choice=Choice(food="millet-cooked"))
         self.assertEqual((other.food.slug, other.grams, other.ask), ("millet-cooked", 174, ""))
         weighed = reckon_line(text, choice=Choice(grams=90))
-        self.assertEqual((weighed.food.slug, weighed.grams, weighed.basis), ("millet-dry", 90, "weighed"))
+        self.assertEqual(
+            (weighed.food.slug, weighed.grams, weighed.basis), ("millet-dry", 90, "weighed")
+        )
         settled = reckon_line("salt to taste", choice=Choice(food="salt", grams=1.5))
         self.assertEqual((settled.food.slug, settled.grams), ("salt", 1.5))
 
@@ -104,7 +117,13 @@ class WorkedLines(TestCase):
 class TypedAmounts(TestCase):
     def test_amounts_of_a_known_food(self):
         kale = food_table()["kale-raw"]
-        for text, grams in (("80", 80), ("80 g", 80), ("1 oz", 28.35), ("2 leaves", 50), ("1/2 cup", 10.3)):
+        for text, grams in (
+            ("80", 80),
+            ("80 g", 80),
+            ("1 oz", 28.35),
+            ("2 leaves", 50),
+            ("1/2 cup", 10.3),
+        ):
             with self.subTest(text):
                 self.assertAlmostEqual(read_amount(text, kale).grams, grams, delta=0.5)
         for text in ("lots", "", "0", "-3 g", "9000 g", "2 sheets"):
@@ -114,6 +133,8 @@ class TypedAmounts(TestCase):
     def test_amounts_of_a_dish(self):
         self.assertEqual(read_batch_amount("1 1/2 servings", 200, 250).grams, 300)
         self.assertEqual(read_batch_amount("150", 200, None).grams, 150)
-        self.assertAlmostEqual(read_batch_amount("1 cup", 200, 250).grams, 200 / 250 * 236.588, places=2)
+        self.assertAlmostEqual(
+            read_batch_amount("1 cup", 200, 250).grams, 200 / 250 * 236.588, places=2
+        )
         with self.assertRaises(UnreadableAmount):
             read_batch_amount("1 cup", 200, None)

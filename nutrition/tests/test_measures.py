@@ -76,7 +76,9 @@ class Readings(TestCase):
     def test_what_cannot_be_read_says_why(self):
         self.assertEqual(read("   ").problem, "empty line")
         self.assertEqual(read("salt and love").problem, "no amount given")
-        self.assertEqual((read("salt to taste").problem, read("salt to taste").loose), ("", "to taste"))
+        self.assertEqual(
+            (read("salt to taste").problem, read("salt to taste").loose), ("", "to taste")
+        )
         self.assertEqual(read("2 cups").problem, "no food named")
         self.assertEqual(read("1/0 cup flour").problem, "the amount could not be read")
 

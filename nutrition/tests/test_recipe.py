@@ -36,7 +36,8 @@ class HandWorked(TestCase):
                 by_hand = walnuts.per_100_g(key) * 1.0 + kale.per_100_g(key) * 0.5
                 self.assertAlmostEqual(facts.batch[key].amount, by_hand)
                 self.assertAlmostEqual(facts.serving[key].amount, by_hand / 2)
-        # 654 kcal and 15.23 g protein in 100 g of walnuts, 35 kcal and 2.92 g in 100 g of kale: the source's rows
+        # 654 kcal and 15.23 g protein in 100 g of walnuts, 35 kcal and 2.92 g in 100 g of kale: the
+        # source's rows
         self.assertAlmostEqual(facts.batch["energy_kcal"].amount, 654 + 17.5, delta=1)
         self.assertAlmostEqual(facts.batch["protein_g"].amount, 15.23 + 1.46, delta=0.02)
         self.assertEqual(facts.batch.grams, 150)
@@ -50,9 +51,13 @@ class HandWorked(TestCase):
     def test_the_unknown_is_not_zero(self):
         facts = reckon_lines("100 g freekeh, dry", "100 g walnuts")
         phosphorus = facts.batch["phosphorus_mg"]
-        self.assertAlmostEqual(phosphorus.amount, food_table()["walnuts"].per_100_g("phosphorus_mg"))
+        self.assertAlmostEqual(
+            phosphorus.amount, food_table()["walnuts"].per_100_g("phosphorus_mg")
+        )
         self.assertAlmostEqual(phosphorus.known, 0.5)
-        self.assertEqual((phosphorus.unknown_lines, phosphorus.lines, phosphorus.complete), (1, 2, False))
+        self.assertEqual(
+            (phosphorus.unknown_lines, phosphorus.lines, phosphorus.complete), (1, 2, False)
+        )
 
     def test_an_unsettled_line_makes_everything_at_least(self):
         facts = reckon_lines("100 g walnuts", "1 ladle of the red stuff")
@@ -63,7 +68,9 @@ class HandWorked(TestCase):
 
     def test_a_weighed_batch_beats_the_sum_of_the_lines(self):
         facts = reckon_lines("200 g pearl barley, dry", servings=4, batch_g=600)
-        self.assertEqual((facts.computed_g, facts.batch.grams, facts.serving.grams), (200, 600, 150))
+        self.assertEqual(
+            (facts.computed_g, facts.batch.grams, facts.serving.grams), (200, 600, 150)
+        )
         dry = food_table()["barley-pearled-dry"].per_100_g("energy_kcal")
         self.assertAlmostEqual(facts.per_100_g["energy_kcal"].amount, dry * 200 / 600)
 
@@ -88,7 +95,10 @@ class Laws(TestCase):
                 self.assertAlmostEqual(getattr(mixed[key], part), getattr(straight[key], part))
 
     @settings(max_examples=25, deadline=None)
-    @given(st.lists(st.sampled_from(LINES), min_size=1, max_size=8), st.lists(st.sampled_from(LINES), min_size=1, max_size=8))
+    @given(
+        st.lists(st.sampled_from(LINES), min_size=1, max_size=8),
+        st.lists(st.sampled_from(LINES), min_size=1, max_size=8),
+    )
     def test_batches_add(self, some, others):
         together = reckon_lines(*some, *others).batch
         apart = reckon_lines(*some).batch + reckon_lines(*others).batch
@@ -103,13 +113,17 @@ class Laws(TestCase):
         whole, serving = reckon_lines(*LINES).batch, reckon_lines(*LINES, servings=servings).serving
         for key in ("energy_kcal", "sodium_mg"):
             for part in ("amount", "low", "high"):
-                self.assertAlmostEqual(getattr(serving[key], part) * servings, getattr(whole[key], part), places=5)
+                self.assertAlmostEqual(
+                    getattr(serving[key], part) * servings, getattr(whole[key], part), places=5
+                )
             self.assertAlmostEqual(serving[key].known, whole[key].known)
 
 
 class Files(TestCase):
     def test_plain_text_with_headers(self):
-        recipe = parse_text("# title: Pot\n# servings: 4\n# batch: 620 g\n\n100 g walnuts\n# a remark\n1 cup kale\n")
+        recipe = parse_text(
+            "# title: Pot\n# servings: 4\n# batch: 620 g\n\n100 g walnuts\n# a remark\n1 cup kale\n"
+        )
         self.assertEqual((recipe.title, recipe.servings, recipe.batch_g), ("Pot", 4, 620))
         self.assertEqual(recipe.lines, ("100 g walnuts", "1 cup kale"))
 
@@ -117,11 +131,18 @@ class Files(TestCase):
         data = {
             "@graph": [
                 {"@type": "WebPage"},
-                {"@type": ["Recipe"], "name": "Pot", "recipeYield": ["serves 4"], "recipeIngredient": ["100 g walnuts"]},
+                {
+                    "@type": ["Recipe"],
+                    "name": "Pot",
+                    "recipeYield": ["serves 4"],
+                    "recipeIngredient": ["100 g walnuts"],
+                },
             ]
         }
         recipe = parse_text(json.dumps(data))
-        self.assertEqual((recipe.title, recipe.servings, recipe.lines), ("Pot", 4, ("100 g walnuts",)))
+        self.assertEqual(
+            (recipe.title, recipe.servings, recipe.lines), ("Pot", 4, ("100 g walnuts",))
+        )
 
     def test_what_is_no_recipe_says_why(self):
         for text, why in (
@@ -137,13 +158,37 @@ class Files(TestCase):
     def test_published_keys_of_the_data(self):
         facts = reckon_lines("100 g walnuts", "salt from the sea", servings=2)
         data = json.loads(json.dumps(as_data(facts)))
-        self.assertEqual(set(data), {"title", "servings", "batch", "serving", "yield", "lines", "unresolved"})
+        self.assertEqual(
+            set(data), {"title", "servings", "batch", "serving", "yield", "lines", "unresolved"}
+        )
         self.assertEqual(
             set(data["serving"]["indices"]),
-            {"kcal_per_gram", "kcal_per_pound", "protein_per_100_kcal", "protein_energy_percent", "pral_meq"},
+            {
+                "kcal_per_gram",
+                "kcal_per_pound",
+                "protein_per_100_kcal",
+                "protein_energy_percent",
+                "pral_meq",
+            },
         )
-        self.assertEqual(set(data["serving"]["nutrients"]["protein_g"]), {"amount", "low", "high", "unit", "known"})
-        self.assertEqual(set(data["lines"][0]), {"text", "food", "name", "grams", "low", "high", "basis", "cooked_grams", "assumptions"})
+        self.assertEqual(
+            set(data["serving"]["nutrients"]["protein_g"]),
+            {"amount", "low", "high", "unit", "known"},
+        )
+        self.assertEqual(
+            set(data["lines"][0]),
+            {
+                "text",
+                "food",
+                "name",
+                "grams",
+                "low",
+                "high",
+                "basis",
+                "cooked_grams",
+                "assumptions",
+            },
+        )
         self.assertEqual(data["unresolved"][0]["text"], "salt from the sea")
         self.assertIn("salt", data["unresolved"][0]["candidates"])
         for key in ("energy_kcal", "saturated_fat_g", "vitamin_b12_ug", "ala_g"):

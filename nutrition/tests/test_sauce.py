@@ -7,7 +7,9 @@ from nutrition.recipe import Recipe, reckon
 from nutrition.sauce import Sauce, cover, cut, poured_ml, rich_lines, thinned, to_density
 
 FOODS = food_table()
-FACTS = reckon(Recipe(("120 g tahini", "60 g lemon juice", "10 g olive oil", "60 g water"), servings=6))
+FACTS = reckon(
+    Recipe(("120 g tahini", "60 g lemon juice", "10 g olive oil", "60 g water"), servings=6)
+)
 
 
 def sauce(thinner="water"):
@@ -20,7 +22,9 @@ class Bench(TestCase):
         self.assertAlmostEqual(poured_ml(FACTS), 250)
         self.assertAlmostEqual(found.added_ml, 150)
         self.assertAlmostEqual(found.per_bowl["fat_g"].amount, FACTS.batch["fat_g"].amount / 10)
-        self.assertAlmostEqual(found.density, FACTS.batch["energy_kcal"].amount / (250 + found.added_g))
+        self.assertAlmostEqual(
+            found.density, FACTS.batch["energy_kcal"].amount / (250 + found.added_g)
+        )
         self.assertFalse(found.too_thin)
         self.assertEqual(found.left_ml, 0)
 
@@ -28,7 +32,9 @@ class Bench(TestCase):
         found = cover(sauce(), 4, 40)
         self.assertEqual(found.added_ml, 0)
         self.assertAlmostEqual(found.left_ml, 90)
-        self.assertAlmostEqual(found.per_bowl["energy_kcal"].amount, FACTS.batch["energy_kcal"].amount * 40 / 250)
+        self.assertAlmostEqual(
+            found.per_bowl["energy_kcal"].amount, FACTS.batch["energy_kcal"].amount * 40 / 250
+        )
         self.assertTrue(cover(sauce(), 40, 40).too_thin)
 
     def test_to_a_density(self):
@@ -38,7 +44,9 @@ class Bench(TestCase):
                 batch = thinned(sauce(thinner), added)
                 self.assertAlmostEqual(batch["energy_kcal"].amount / batch.grams, 1.2)
         self.assertEqual(to_density(sauce(), 9.0), 0.0)
-        self.assertIsNone(to_density(sauce("soy-milk-unsweetened"), 0.2), "the milk itself is denser")
+        self.assertIsNone(
+            to_density(sauce("soy-milk-unsweetened"), 0.2), "the milk itself is denser"
+        )
 
     def test_how_much_of_the_rich_can_go(self):
         rich = rich_lines(FACTS)

@@ -6,15 +6,37 @@ from unittest import TestCase
 from nutrition.search import food_index, singular
 
 FIRST = {
-    "garbanzo": "chickpeas-cooked", "courgette": "zucchini-raw", "rocket": "arugula-raw", "coriander leaf": "cilantro-fresh",
-    "cilantro": "cilantro-fresh", "spring onion": "scallion-raw", "aubergine": "eggplant-raw", "beetroot": "beets-raw",
-    "butter bean": "lima-beans-cooked", "swede": "rutabaga-raw", "nooch": "nutritional-yeast-fortified", "gram flour": "chickpea-flour",
-    "zuchini": "zucchini-raw", "quinua": "quinoa-dry", "onion": "onion-raw", "onions": "onion-raw", "kale": "kale-raw",
-    "dry chickpeas": "chickpeas-dry", "cooked quinoa": "quinoa-cooked", "cannellini": "cannellini-beans-cooked", "tahini": "tahini",
-    "celery root": "celeriac-raw", "bell pepper": "bell-pepper-red-raw", "dried parsley": "parsley-dried", "mangetout": "snow-peas-raw",
-    "kohlrabbi": "kohlrabi-raw", "bukwheat": "buckwheat-roasted-dry", "adzuki": "adzuki-beans-cooked", "kasha": "buckwheat-roasted-dry",
+    "garbanzo": "chickpeas-cooked",
+    "courgette": "zucchini-raw",
+    "rocket": "arugula-raw",
+    "coriander leaf": "cilantro-fresh",
+    "cilantro": "cilantro-fresh",
+    "spring onion": "scallion-raw",
+    "aubergine": "eggplant-raw",
+    "beetroot": "beets-raw",
+    "butter bean": "lima-beans-cooked",
+    "swede": "rutabaga-raw",
+    "nooch": "nutritional-yeast-fortified",
+    "gram flour": "chickpea-flour",
+    "zuchini": "zucchini-raw",
+    "quinua": "quinoa-dry",
+    "onion": "onion-raw",
+    "onions": "onion-raw",
+    "kale": "kale-raw",
+    "dry chickpeas": "chickpeas-dry",
+    "cooked quinoa": "quinoa-cooked",
+    "cannellini": "cannellini-beans-cooked",
+    "tahini": "tahini",
+    "celery root": "celeriac-raw",
+    "bell pepper": "bell-pepper-red-raw",
+    "dried parsley": "parsley-dried",
+    "mangetout": "snow-peas-raw",
+    "kohlrabbi": "kohlrabi-raw",
+    "bukwheat": "buckwheat-roasted-dry",
+    "adzuki": "adzuki-beans-cooked",
+    "kasha": "buckwheat-roasted-dry",
     "moong dal": "split-mung-beans-dry",
-}  # fmt: skip
+}
 
 
 class Search(TestCase):
@@ -32,13 +54,30 @@ class Search(TestCase):
         self.assertEqual(food_index().search("  ,; "), [])
 
     def test_a_beginning_is_enough_while_typing(self):
-        for typed, slug in (("koh", "kohlrabi-raw"), ("adzu", "adzuki-beans-cooked"), ("buckw", "buckwheat-roasted-dry")):
+        for typed, slug in (
+            ("koh", "kohlrabi-raw"),
+            ("adzu", "adzuki-beans-cooked"),
+            ("buckw", "buckwheat-roasted-dry"),
+        ):
             with self.subTest(typed):
-                self.assertIn(slug, [match.food.slug for match in food_index().search(typed, 5, typing=True)])
+                self.assertIn(
+                    slug, [match.food.slug for match in food_index().search(typed, 5, typing=True)]
+                )
 
     def test_a_keystroke_is_answered_in_20_ms(self):
         index = food_index()
-        words = ["b", "bu", "buc", "buck", "buckwh", "zuchini", "courgette", "white beans canned", "coriander leaf", "xqzzyw"]
+        words = [
+            "b",
+            "bu",
+            "buc",
+            "buck",
+            "buckwh",
+            "zuchini",
+            "courgette",
+            "white beans canned",
+            "coriander leaf",
+            "xqzzyw",
+        ]
         times = []
         for _ in range(5):
             for word in words:

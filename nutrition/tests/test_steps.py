@@ -23,15 +23,26 @@ def codes(method, *texts):
 class Steps(TestCase):
     def test_minutes(self):
         for text, minutes in (
-            ("Simmer 20 minutes", 20), ("Bake 25 to 35 min", 30), ("Roast for an hour", 60), ("Soak 4 hours, boil 10 minutes", 250),
-            ("Soak overnight", 480), ("Stir", 0), ("half an hour", 30),
-        ):  # fmt: skip
+            ("Simmer 20 minutes", 20),
+            ("Bake 25 to 35 min", 30),
+            ("Roast for an hour", 60),
+            ("Soak 4 hours, boil 10 minutes", 250),
+            ("Soak overnight", 480),
+            ("Stir", 0),
+            ("half an hour", 30),
+        ):
             with self.subTest(text):
                 self.assertEqual(minutes_of(text), minutes)
 
     def test_what_a_step_needs_and_uses(self):
-        own = lines("1 cup millet", "2 leeks, sliced", "3 tbsp lemon juice", "1/4 tsp salt", "2 cups water")
-        worked = read_steps("1. Simmer the millet in a pot, 18 minutes.\n2. Sweat the leeks 5 minutes.\n3. Fold in paprika; lemon.", own)
+        own = lines(
+            "1 cup millet", "2 leeks, sliced", "3 tbsp lemon juice", "1/4 tsp salt", "2 cups water"
+        )
+        worked = read_steps(
+            "1. Simmer the millet in a pot, 18 minutes.\n2. Sweat the leeks 5 minutes.\n3. Fold in "
+            "paprika; lemon.",
+            own,
+        )
         self.assertEqual([step.uses for step in worked.steps], [(0,), (1,), (2,)])
         self.assertEqual((worked.hand_min, worked.alone_min), (5, 18))
         self.assertEqual((worked.steps[0].heat, worked.steps[0].equipment), ("low heat", ("pot",)))
@@ -43,7 +54,9 @@ class Steps(TestCase):
 
     def test_everything_the_rest_and_but(self):
         own = lines("8 oz mushrooms", "1 onion", "4 cups vegetable broth", "1 tbsp white miso")
-        worked = read_steps("Brown the mushrooms.\nAdd the rest but miso.\nStir in the miso off the heat.", own)
+        worked = read_steps(
+            "Brown the mushrooms.\nAdd the rest but miso.\nStir in the miso off the heat.", own
+        )
         self.assertEqual([step.uses for step in worked.steps], [(0,), (1, 2), (3,)])
         self.assertEqual(read_steps("Shake in a jar.", own).unused, ())
 
@@ -51,7 +64,11 @@ class Steps(TestCase):
         """As practitioners pair them: 340/170, 350/180, 375/190, 400/200, 430/220 °F/°C."""
         for fahrenheit, celsius in ((340, 170), (350, 180), (375, 190), (400, 200), (430, 220)):
             with self.subTest(fahrenheit):
-                self.assertTrue(ovens_in(f"Bake at {fahrenheit} °F.")[0].startswith(f"{fahrenheit} °F = {celsius} °C"))
+                self.assertTrue(
+                    ovens_in(f"Bake at {fahrenheit} °F.")[0].startswith(
+                        f"{fahrenheit} °F = {celsius} °C"
+                    )
+                )
         self.assertEqual(ovens_in("Roast at 180 C"), ("180 °C = 350 °F, gas mark 4",))
         self.assertEqual(ovens_in("gas mark 6"), ("gas mark 6 = 400 °F = 200 °C",))
 
@@ -130,10 +147,25 @@ class KitchenSense(TestCase):
                 "Simmer 60 minutes until soft.\nAdd vinegar.",
                 ["1 cup white beans, dry", "1 tbsp apple cider vinegar"],
             ),
-            ("flax_egg_rest", "Mix the flaxseed to bind.", "Mix the flaxseed to bind; let it stand 5 minutes.", ["1 tbsp ground flaxseed"]),
-            ("bay_leaf_left", "Simmer with the bay leaf.", "Simmer with the bay leaf, then remove it.", ["1 bay leaf", "1 cup lentils"]),
-            ("roast_not_turned", "Roast the carrots 35 minutes.", "Roast the carrots 35 minutes, turn at half time.", ["4 carrots"]),
-        ):  # fmt: skip
+            (
+                "flax_egg_rest",
+                "Mix the flaxseed to bind.",
+                "Mix the flaxseed to bind; let it stand 5 minutes.",
+                ["1 tbsp ground flaxseed"],
+            ),
+            (
+                "bay_leaf_left",
+                "Simmer with the bay leaf.",
+                "Simmer with the bay leaf, then remove it.",
+                ["1 bay leaf", "1 cup lentils"],
+            ),
+            (
+                "roast_not_turned",
+                "Roast the carrots 35 minutes.",
+                "Roast the carrots 35 minutes, turn at half time.",
+                ["4 carrots"],
+            ),
+        ):
             with self.subTest(code):
                 self.assertIn(code, codes(wrong, *texts))
                 self.assertNotIn(code, codes(right, *texts))

@@ -12,7 +12,17 @@ from nutrition.foods import food_table
 from nutrition.gate import Gate
 from nutrition.profile import Profile
 from nutrition.substitutions import for_food, library
-from nutrition.swaps import Dish, Line, complement, gap, ranked, reason, single_steps, thinned, totals_of
+from nutrition.swaps import (
+    Dish,
+    Line,
+    complement,
+    gap,
+    ranked,
+    reason,
+    single_steps,
+    thinned,
+    totals_of,
+)
 
 FOODS = food_table()
 
@@ -21,8 +31,17 @@ def line(slug, grams, **more):
     return Line(slug, FOODS[slug].name, FOODS[slug], grams, FOODS[slug].profile(grams), **more)
 
 
-SALTY = (line("white-beans-canned-drained", 150), line("tamari", 20), line("brown-rice-cooked", 180), line("tahini", 20))
-SODIUM = (Aim("sodium_mg", None, 300, 500, 2.0), Aim("protein_g", 12, 20, None), Aim("energy_kcal", 300, 500, 700))
+SALTY = (
+    line("white-beans-canned-drained", 150),
+    line("tamari", 20),
+    line("brown-rice-cooked", 180),
+    line("tahini", 20),
+)
+SODIUM = (
+    Aim("sodium_mg", None, 300, 500, 2.0),
+    Aim("protein_g", 12, 20, None),
+    Aim("energy_kcal", 300, 500, 700),
+)
 
 
 class Library(TestCase):
@@ -41,12 +60,23 @@ class Library(TestCase):
         self.assertIn("rise", flax.fails)
 
     def test_what_it_says_of_nutrients_is_so(self):
-        """A claim such as "half the fat" or "more protein" against the composition table, at the ratio of the row."""
+        """A claim such as "half the fat" or "more protein" against the composition table, at the
+        ratio of the row."""
         keys = {
-            "calories": "energy_kcal", "protein": "protein_g", "fat": "fat_g", "sodium": "sodium_mg", "potassium": "potassium_mg",
-            "fiber": "fiber_g", "iron": "iron_mg", "calcium": "calcium_mg", "phosphorus": "phosphorus_mg", "oxalate": "oxalate_mg",
-            "saturated fat": "saturated_fat_g", "omega-3": "ala_g", "lysine": "lysine_g",
-        }  # fmt: skip
+            "calories": "energy_kcal",
+            "protein": "protein_g",
+            "fat": "fat_g",
+            "sodium": "sodium_mg",
+            "potassium": "potassium_mg",
+            "fiber": "fiber_g",
+            "iron": "iron_mg",
+            "calcium": "calcium_mg",
+            "phosphorus": "phosphorus_mg",
+            "oxalate": "oxalate_mg",
+            "saturated fat": "saturated_fat_g",
+            "omega-3": "ala_g",
+            "lysine": "lysine_g",
+        }
         times = {
             "half": 0.5,
             "a third of": 1 / 3,
@@ -63,9 +93,21 @@ class Library(TestCase):
                 if not was or now is None:
                     continue
                 share = now * row.ratio / was
-                bands = [(value / 1.4, value * 1.4) for said, value in times.items() if re.search(rf"\b{said} (the )?{word}\b", row.effect)]
-                bands += [(1.0, 1e9)] if re.search(rf"\b(more|better) (\w+ )?{word}\b", row.effect) else []
-                bands += [(0.0, 1.0)] if re.search(rf"\b(less|fewer|little) (\w+ )?{word}\b", row.effect) else []
+                bands = [
+                    (value / 1.4, value * 1.4)
+                    for said, value in times.items()
+                    if re.search(rf"\b{said} (the )?{word}\b", row.effect)
+                ]
+                bands += (
+                    [(1.0, 1e9)]
+                    if re.search(rf"\b(more|better) (\w+ )?{word}\b", row.effect)
+                    else []
+                )
+                bands += (
+                    [(0.0, 1.0)]
+                    if re.search(rf"\b(less|fewer|little) (\w+ )?{word}\b", row.effect)
+                    else []
+                )
                 bands += [(0.75, 1.4)] if f"as much {word}" in row.effect else []
                 for low, high in bands:
                     checked += 1
@@ -86,7 +128,11 @@ class Ranked(TestCase):
             total = whole
             for step in swap.steps:
                 own = next(one for one in SALTY if one.id == step.id)
-                brought = step.food.profile(step.grams) if step.kind in ("instead", "form") else own.profile * (step.grams / own.grams)
+                brought = (
+                    step.food.profile(step.grams)
+                    if step.kind in ("instead", "form")
+                    else own.profile * (step.grams / own.grams)
+                )
                 total = total + own.profile * -1.0 + brought
             after = totals_of(SODIUM, total)
             with self.subTest(swap.words):
@@ -114,16 +160,26 @@ class Ranked(TestCase):
         soft = (Aim("protein_g", 40, 45, None, 3.0), Aim("sodium_mg", None, 1500, 2200))
         hard = (soft[0], Aim("sodium_mg", None, 1500, 2200, hard=True))
         beans = line("white-beans-cooked", 300)
-        salty = Dish("recipe-2", "Salty tempeh", 300.0, FOODS["tempeh"].profile(300.0) + FOODS["salt"].profile(6.0))
+        salty = Dish(
+            "recipe-2",
+            "Salty tempeh",
+            300.0,
+            FOODS["tempeh"].profile(300.0) + FOODS["salt"].profile(6.0),
+        )
         lines = [Line(beans.id, beans.name, None, 300.0, beans.profile, (salty,))]
-        self.assertTrue(any(swap.steps[0].dish for swap in ranked(lines, soft)), "worth it where sodium is only a wish")
+        self.assertTrue(
+            any(swap.steps[0].dish for swap in ranked(lines, soft)),
+            "worth it where sodium is only a wish",
+        )
         self.assertFalse(any(swap.steps[0].dish for swap in ranked(lines, hard)))
 
     def test_nothing_to_close_offers_nothing(self):
         self.assertEqual(ranked(SALTY, (Aim("sodium_mg", None, 300, 5000),)), [])
 
     def test_what_is_refused_is_never_offered(self):
-        gate = Gate(Situation(allergies=frozenset({"soy"}), dislikes=("rice",)), {"oil": "the school"})
+        gate = Gate(
+            Situation(allergies=frozenset({"soy"}), dislikes=("rice",)), {"oil": "the school"}
+        )
         for one in (*SALTY, line("olive-oil", 10), line("tofu-firm", 100)):
             for step in single_steps(one, gate):
                 if step.kind in ("instead", "form"):
@@ -136,7 +192,14 @@ class Ranked(TestCase):
 
     def test_another_dish_in_its_place(self):
         plain = Dish("recipe-1", "Plain beans", 150.0, FOODS["white-beans-cooked"].profile(150.0))
-        salty = Line("part", "Salty beans", None, 150.0, FOODS["white-beans-canned-drained"].profile(150.0), (plain,))
+        salty = Line(
+            "part",
+            "Salty beans",
+            None,
+            150.0,
+            FOODS["white-beans-canned-drained"].profile(150.0),
+            (plain,),
+        )
         found = ranked([salty], (Aim("sodium_mg", None, 50, 100),))
         best = next(swap for swap in found if swap.steps[0].dish)
         self.assertEqual(best.steps[0].dish.key, "recipe-1")
@@ -160,14 +223,22 @@ class Thinned(TestCase):
         for swap in thinned(serving, aims, Gate(), 4):
             (step,) = swap.steps
             batch = sauce + step.food.profile(step.grams)
-            self.assertAlmostEqual(swap.totals["energy_kcal"][1], batch["energy_kcal"].amount / batch.grams * serving.grams)
+            self.assertAlmostEqual(
+                swap.totals["energy_kcal"][1],
+                batch["energy_kcal"].amount / batch.grams * serving.grams,
+            )
             self.assertLess(swap.after, swap.before)
-        self.assertEqual(thinned(FOODS["lemon-juice"].profile(30.0), aims, Gate(), 1), [], "nothing rich to thin")
+        self.assertEqual(
+            thinned(FOODS["lemon-juice"].profile(30.0), aims, Gate(), 1), [], "nothing rich to thin"
+        )
 
 
 class Complement(TestCase):
     def test_fills_for_the_fewest_calories_the_liked_ones_first(self):
-        liked, others = [FOODS["walnuts"]], [FOODS["flaxseed-ground"], FOODS["hemp-seeds-hulled"], FOODS["white-rice-cooked"]]
+        liked, others = (
+            [FOODS["walnuts"]],
+            [FOODS["flaxseed-ground"], FOODS["hemp-seeds-hulled"], FOODS["white-rice-cooked"]],
+        )
         found = complement("ala_g", 1.0, liked, others, Gate())
         self.assertEqual(found[0].food.slug, "walnuts")
         self.assertTrue(found[0].favorite)
@@ -186,6 +257,8 @@ class Complement(TestCase):
 
     def test_sums_of_amino_acids_are_filled_too(self):
         foods = [FOODS["tofu-firm"], FOODS["sesame-seeds"]]
-        (tofu,) = complement("methionine_cystine_g", 0.2, [], foods, Gate(Situation(allergies=frozenset({"sesame"}))))
+        (tofu,) = complement(
+            "methionine_cystine_g", 0.2, [], foods, Gate(Situation(allergies=frozenset({"sesame"})))
+        )
         brings = tofu.food.per_100_g("methionine_g") + tofu.food.per_100_g("cystine_g")
         self.assertAlmostEqual(brings * tofu.grams / 100, 0.2, delta=0.03)

@@ -1,4 +1,5 @@
-"""What a serving, a bowl, a day tells: absorbed phosphorus, ratios, load, habits, variety, plate."""
+"""What a serving, a bowl, a day tells: absorbed phosphorus, ratios, load, habits, variety,
+plate."""
 
 from unittest import TestCase
 
@@ -31,7 +32,9 @@ class Phosphorus(TestCase):
         """Kalantar-Zadeh et al. (2010), from memory."""
         beans = indices.absorbed_phosphorus([(FOODS["white-beans-cooked"], 100)])
         self.assertAlmostEqual(beans.amount, beans.total / 2)
-        powder = indices.absorbed_phosphorus([(FOODS["baking-powder-low-sodium"], 5), (FOODS["baking-powder"], 5)])
+        powder = indices.absorbed_phosphorus(
+            [(FOODS["baking-powder-low-sodium"], 5), (FOODS["baking-powder"], 5)]
+        )
         self.assertGreater(powder.low, 0.89 * powder.total)
         self.assertEqual(powder.known, 0.5)
         egg = indices.absorbed_phosphorus([(FOODS["egg-boiled"], 100)])
@@ -48,21 +51,28 @@ class Ratios(TestCase):
         """660 mg of phytate are a millimole, 65.4 mg of zinc as well: 1000 mg over 10 mg is 9.9."""
         profile = profile_of(parts(lentils_cooked=100))
         found = indices.phytate_zinc_ratio(profile)
-        self.assertAlmostEqual(found.value, profile["phytate_mg"].amount / profile["zinc_mg"].amount * 65.38 / 660.04)
+        self.assertAlmostEqual(
+            found.value, profile["phytate_mg"].amount / profile["zinc_mg"].amount * 65.38 / 660.04
+        )
         self.assertEqual(
-            [indices.zinc_uptake_words(value) for value in (3, 9.9, 20)], ["good zinc uptake", "moderate zinc uptake", "poor zinc uptake"]
+            [indices.zinc_uptake_words(value) for value in (3, 9.9, 20)],
+            ["good zinc uptake", "moderate zinc uptake", "poor zinc uptake"],
         )
         self.assertIsNone(indices.phytate_zinc_ratio(profile_of(parts(olive_oil=10))))
 
     def test_omega(self):
-        flax, sunflower = (indices.omega_ratio(FOODS[slug].profile(30)) for slug in ("flaxseed", "sunflower-oil"))
+        flax, sunflower = (
+            indices.omega_ratio(FOODS[slug].profile(30)) for slug in ("flaxseed", "sunflower-oil")
+        )
         self.assertLess(flax.value, 0.5)
         self.assertTrue(sunflower is None or sunflower.value > 20)
 
     def test_sums_and_indices_have_amounts_with_ranges(self):
         tofu = FOODS["tofu-firm"].profile(150, 140, 160)
         for key, two in SUMS.items():
-            self.assertAlmostEqual(amount_of(tofu, key).amount, sum(tofu[part].amount for part in two))
+            self.assertAlmostEqual(
+                amount_of(tofu, key).amount, sum(tofu[part].amount for part in two)
+            )
         acid = amount_of(tofu, "pral_meq")
         self.assertAlmostEqual(acid.amount, indices.acid_load(tofu).value)
         self.assertTrue(acid.low < acid.amount < acid.high)
@@ -90,7 +100,15 @@ class Load(TestCase):
 
 class Variety(TestCase):
     def test_plants_colors_and_half(self):
-        plate = parts(kale_raw=60, bell_pepper_red_raw=60, carrots_raw=50, carrots_cooked=50, millet_cooked=150, salt=2, cumin_seeds=1)
+        plate = parts(
+            kale_raw=60,
+            bell_pepper_red_raw=60,
+            carrots_raw=50,
+            carrots_cooked=50,
+            millet_cooked=150,
+            salt=2,
+            cumin_seeds=1,
+        )
         self.assertEqual(colors_in(plate), ["green", "red", "orange", "yellow"])
         plants = distinct_plants(plate)
         self.assertEqual(sum("Carrots" in name for name in plants), 1)
@@ -101,7 +119,10 @@ class Variety(TestCase):
         self.assertIsNone(vegetable_half([]))
 
     def test_a_schools_plate(self):
-        shares = plate_shares(parts(kale_raw=100, lentils_cooked=150, brown_rice_cooked=150), schools()["balanced_plate"].plate)
+        shares = plate_shares(
+            parts(kale_raw=100, lentils_cooked=150, brown_rice_cooked=150),
+            schools()["balanced_plate"].plate,
+        )
         self.assertAlmostEqual(sum(share for _part, share in shares), 1.0)
         self.assertTrue(all(share > 0.1 for _part, share in shares))
 
@@ -109,10 +130,23 @@ class Variety(TestCase):
         habits = schools()["greens_beans_seeds"].habits
         met = {
             row.habit.name: row.met
-            for row in tick(habits, parts(kale_raw=150, lentils_dry=40, onion_raw=30, mushrooms_white_raw=50, blueberries_raw=80))
+            for row in tick(
+                habits,
+                parts(
+                    kale_raw=150,
+                    lentils_dry=40,
+                    onion_raw=30,
+                    mushrooms_white_raw=50,
+                    blueberries_raw=80,
+                ),
+            )
         }
         self.assertEqual([name for name, done in met.items() if not done], ["A nut", "A seed"])
-        oil = [row for row in tick(schools()["light_starchy"].habits, parts(olive_oil=5)) if row.habit.name == "No oil"][0]
+        oil = [
+            row
+            for row in tick(schools()["light_starchy"].habits, parts(olive_oil=5))
+            if row.habit.name == "No oil"
+        ][0]
         self.assertFalse(oil.met)
 
     def test_all_at_once(self):
@@ -121,7 +155,9 @@ class Variety(TestCase):
         self.assertEqual((found.band, found.limiting), ("low", "lysine"))
         self.assertEqual(len(found.plate), 3)
         nothing = tell(Profile.empty(), [])
-        self.assertEqual((nothing.density, nothing.amino, nothing.band, nothing.limiting), (None, None, "", ""))
+        self.assertEqual(
+            (nothing.density, nothing.amino, nothing.band, nothing.limiting), (None, None, "", "")
+        )
 
 
 class Classes(TestCase):
@@ -130,10 +166,14 @@ class Classes(TestCase):
             with self.subTest(name):
                 self.assertTrue(any(kind.holds(food) for food in FOODS))
         for slug, name, member in (
-            ("kidney-beans-cooked", "uncooked kidney beans", False), ("kidney-beans-dry", "uncooked kidney beans", True),
-            ("brussels-sprouts-raw", "raw sprouts", False), ("tamarind-paste", "strong tyramine", False),
-            ("avocado-oil", "avocado", False), ("walnuts", "nuts", True), ("tahini", "seeds", True),
+            ("kidney-beans-cooked", "uncooked kidney beans", False),
+            ("kidney-beans-dry", "uncooked kidney beans", True),
+            ("brussels-sprouts-raw", "raw sprouts", False),
+            ("tamarind-paste", "strong tyramine", False),
+            ("avocado-oil", "avocado", False),
+            ("walnuts", "nuts", True),
+            ("tahini", "seeds", True),
             ("soba-noodles-cooked", "flour products", False),
-        ):  # fmt: skip
+        ):
             with self.subTest(slug):
                 self.assertEqual(name in classes_of(FOODS[slug]), member)

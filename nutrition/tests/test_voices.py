@@ -10,7 +10,14 @@ from nutrition.body import adjusted_weight, bmi, weight_used
 from nutrition.conditions import conditions
 from nutrition.meals import check_shares
 from nutrition.nutrients import NUTRIENT
-from nutrition.person import GOAL_WORDS, MEAL_PATTERN_WORDS, REFEEDING_BMI, OutOfRange, Person, Referred
+from nutrition.person import (
+    GOAL_WORDS,
+    MEAL_PATTERN_WORDS,
+    REFEEDING_BMI,
+    OutOfRange,
+    Person,
+    Referred,
+)
 from nutrition.schools import read_school, school_data, schools
 from nutrition.shifts import BadRow
 from nutrition.statements import CONDITION, GENERAL, ORDER, SCHOOL, Statement, settle
@@ -38,22 +45,36 @@ def says(kind, low, aim, high, **more):
 
 class Settling(TestCase):
     def test_the_higher_voice_replaces_what_it_cannot_follow(self):
-        target, computed, told = settle([says("general", None, 1500, 2300), says("school", 2600, 3000, 3500)])
-        self.assertEqual((target.low, target.aim, target.high, target.voice), (2600, 3000, 3500, "the school"))
+        target, computed, told = settle(
+            [says("general", None, 1500, 2300), says("school", 2600, 3000, 3500)]
+        )
+        self.assertEqual(
+            (target.low, target.aim, target.high, target.voice), (2600, 3000, 3500, "the school")
+        )
         self.assertEqual(computed, target)
-        self.assertEqual([(row.in_force, row.other) for row in told], [("the school", "the general")])
+        self.assertEqual(
+            [(row.in_force, row.other) for row in told], [("the school", "the general")]
+        )
         self.assertIn("at most 2,300 mg", told[0].words)
 
     def test_it_narrows_what_it_can_follow(self):
         target, _computed, told = settle(
-            [says("general", None, 1500, 2300), says("school", None, 1200, 1500), says("condition", None, 1500, 2300)]
+            [
+                says("general", None, 1500, 2300),
+                says("school", None, 1200, 1500),
+                says("condition", None, 1500, 2300),
+            ]
         )
         self.assertEqual((target.aim, target.high), (1200, 1500))
         self.assertEqual(told, [])
 
     def test_at_least_never_lowers_an_aim(self):
         target, _computed, _told = settle(
-            [says("general", 1000, 1100, None), says("school", 1400, 1700, 2000), says("condition", 1000, 1100, None)]
+            [
+                says("general", 1000, 1100, None),
+                says("school", 1400, 1700, 2000),
+                says("condition", 1000, 1100, None),
+            ]
         )
         self.assertEqual((target.low, target.aim, target.high), (1400, 1700, 2000))
 
@@ -70,7 +91,11 @@ class Settling(TestCase):
 
     def test_an_order_always_wins_and_the_computed_value_stays(self):
         target, computed, told = settle(
-            [says("general", None, 1500, 2300), says("condition", None, 1000, 1500, replaces=True), says("order", 3000, 3200, 4000)]
+            [
+                says("general", None, 1500, 2300),
+                says("condition", None, 1000, 1500, replaces=True),
+                says("order", 3000, 3200, 4000),
+            ]
         )
         self.assertEqual((target.low, target.aim, target.high), (3000, 3200, 4000))
         self.assertEqual((computed.aim, computed.voice), (1000, "the condition"))
@@ -92,24 +117,55 @@ class Laws(TestCase):
         self.assertAlmostEqual(sum(meal.energy_kcal for meal in day.meals), day["energy_kcal"].aim)
 
     @given(
-        st.sampled_from(["female", "male"]), st.floats(19, 100), st.floats(40, 250), st.sampled_from(list(GOAL_WORDS)),
+        st.sampled_from(["female", "male"]),
+        st.floats(19, 100),
+        st.floats(40, 250),
+        st.sampled_from(list(GOAL_WORDS)),
         st.sampled_from(
-            [("dri_2023", {}), ("mifflin", {}), ("kcal_per_kg", {"kcal_per_kg": 28.0}), ("measured", {"measured_kcal": 2000.0})]
+            [
+                ("dri_2023", {}),
+                ("mifflin", {}),
+                ("kcal_per_kg", {"kcal_per_kg": 28.0}),
+                ("measured", {"measured_kcal": 2000.0}),
+            ]
         ),
         some_school,
-    )  # fmt: skip
+    )
     def test_heavier_never_needs_less(self, sex, age, weight, goal, formula, school):
         def kcal(kg):
-            return day_targets(Person(sex, age, 172, kg, "active", goal, formula=formula[0], pace_kg_per_week=0.5, **formula[1]), school)
+            return day_targets(
+                Person(
+                    sex,
+                    age,
+                    172,
+                    kg,
+                    "active",
+                    goal,
+                    formula=formula[0],
+                    pace_kg_per_week=0.5,
+                    **formula[1],
+                ),
+                school,
+            )
 
-        # at the least weight, and just above it, no loss is computed, so that the comparison starts above that
+        # at the least weight, and just above it, no loss is computed, so that the comparison starts
+        # above that
         start = max(weight, 62.0)
-        self.assertLessEqual(kcal(start)["energy_kcal"].aim, kcal(start * 1.03)["energy_kcal"].aim + 1e-6)
+        self.assertLessEqual(
+            kcal(start)["energy_kcal"].aim, kcal(start * 1.03)["energy_kcal"].aim + 1e-6
+        )
 
-    @given(persons, some_school, st.sampled_from(["protein_g", "sodium_mg", "energy_kcal", "potassium_mg", "iron_mg"]), st.floats(1, 4000))
+    @given(
+        persons,
+        some_school,
+        st.sampled_from(["protein_g", "sodium_mg", "energy_kcal", "potassium_mg", "iron_mg"]),
+        st.floats(1, 4000),
+    )
     def test_an_order_always_wins(self, person, school, key, aim):
         aim += 600 if key == "energy_kcal" else 0
-        day = day_targets(person, school, [Order(key, aim * 0.9, aim, aim * 1.1, "order", "letter")])
+        day = day_targets(
+            person, school, [Order(key, aim * 0.9, aim, aim * 1.1, "order", "letter")]
+        )
         self.assertEqual((day[key].low, day[key].aim, day[key].high), (aim * 0.9, aim, aim * 1.1))
         self.assertNotEqual(day.computed[key].voice, day[key].voice)
 
@@ -134,24 +190,47 @@ class Bodies(TestCase):
 
     def test_paces(self):
         def plan(school=None, **changes):
-            return day_targets(Person("male", 40, 180, 100, "active", "lose", **changes), school).energy
+            return day_targets(
+                Person("male", 40, 180, 100, "active", "lose", **changes), school
+            ).energy
 
         greens = schools()["greens_beans_seeds"]
         self.assertAlmostEqual(plan().change, -0.5 * 1100)
         self.assertEqual(plan(greens).pace, 1.06)
         self.assertEqual(plan(greens, target_weight_kg=97).pace, 0.45)
-        self.assertEqual((plan(greens, pace_kg_per_week=0.3).pace, plan(greens, pace_kg_per_week=0.3).pace_from), (0.3, "as chosen"))
+        self.assertEqual(
+            (plan(greens, pace_kg_per_week=0.3).pace, plan(greens, pace_kg_per_week=0.3).pace_from),
+            (0.3, "as chosen"),
+        )
         self.assertEqual(plan(target_weight_kg=100).held_because, "the target weight is reached")
-        told = [row.about for row in day_targets(Person("male", 40, 180, 100, "active", "lose"), greens).disagreements]
+        told = [
+            row.about
+            for row in day_targets(
+                Person("male", 40, 180, 100, "active", "lose"), greens
+            ).disagreements
+        ]
         self.assertIn("Pace of losing weight", told)
 
     def test_impossible_is_refused_and_uncovered_is_referred(self):
         def raised(**changes):
             with self.assertRaises(OutOfRange) as caught:
-                day_targets(Person(**({"sex": "male", "age_years": 40, "height_cm": 180, "weight_kg": 80} | changes)))
+                day_targets(
+                    Person(
+                        **(
+                            {"sex": "male", "age_years": 40, "height_cm": 180, "weight_kg": 80}
+                            | changes
+                        )
+                    )
+                )
             return caught.exception
 
-        for field, value in (("age_years", -3), ("height_cm", 900), ("weight_kg", 0), ("weight_kg", float("nan")), ("pace_kg_per_week", 9)):
+        for field, value in (
+            ("age_years", -3),
+            ("height_cm", 900),
+            ("weight_kg", 0),
+            ("weight_kg", float("nan")),
+            ("pace_kg_per_week", 9),
+        ):
             with self.subTest(field, value=value):
                 error = raised(**{field: value})
                 self.assertEqual((error.field, isinstance(error, Referred)), (field, False))
@@ -166,46 +245,126 @@ class Bodies(TestCase):
         day = day_targets(person, shares={"lunch": 0.6, "dinner": 0.4})
         self.assertAlmostEqual(day.meals[0].energy_kcal, 0.6 * day["energy_kcal"].aim)
         self.assertEqual([meal.protein_min_g for meal in day.meals], [32, 32])
-        for wrong in ({"lunch": 1.0}, {"lunch": 0.6, "dinner": 0.6}, {"lunch": 1.2, "dinner": -0.2}):
+        for wrong in (
+            {"lunch": 1.0},
+            {"lunch": 0.6, "dinner": 0.6},
+            {"lunch": 1.2, "dinner": -0.2},
+        ):
             with self.subTest(wrong), self.assertRaises(OutOfRange):
                 check_shares("2", wrong)
 
 
 class Schools(TestCase):
     def test_the_five_are_whole(self):
-        self.assertEqual(list(schools()), ["kidney_gentle", "light_starchy", "greens_beans_seeds", "strength", "balanced_plate"])
+        self.assertEqual(
+            list(schools()),
+            ["kidney_gentle", "light_starchy", "greens_beans_seeds", "strength", "balanced_plate"],
+        )
         points = {tuple(school.stands) for school in schools().values()}
         self.assertEqual(len(points), 1, "each says where it stands on the same points")
         for school in schools().values():
             with self.subTest(school.code):
-                for rows, least in ((school.targets, 2), (school.foods, 4), (school.habits, 3), (school.plate, 2), (school.meals, 3)):
+                for rows, least in (
+                    (school.targets, 2),
+                    (school.foods, 4),
+                    (school.habits, 3),
+                    (school.plate, 2),
+                    (school.meals, 3),
+                ):
                     self.assertGreaterEqual(len(rows), least)
                 for row in (*school.targets, *school.foods, *school.habits):
                     self.assertTrue(row.reason and row.source)
                 self.assertTrue(school.pace.reason and school.starch_order)
-        density = next(row for row in schools()["light_starchy"].targets if row.key == "kcal_per_gram")
-        self.assertFalse(density.published, "a published direction with a band of our own is not published")
+        density = next(
+            row for row in schools()["light_starchy"].targets if row.key == "kcal_per_gram"
+        )
+        self.assertFalse(
+            density.published, "a published direction with a band of our own is not published"
+        )
         self.assertTrue(schools()["strength"].targets[0].published)
 
     def test_a_school_and_a_condition_that_disagree_over_a_food(self):
         person = Person("female", 50, 165, 70, conditions=frozenset({"kidney_stones"}))
-        self.assertEqual([row for row in day_targets(person, schools()["strength"]).disagreements if row.key == ""], [])
+        self.assertEqual(
+            [
+                row
+                for row in day_targets(person, schools()["strength"]).disagreements
+                if row.key == ""
+            ],
+            [],
+        )
         kidneys = Person("female", 50, 165, 70, conditions=frozenset({"texture_pureed"}))
-        told = [row for row in day_targets(kidneys, schools()["greens_beans_seeds"]).disagreements if row.key == ""]
+        told = [
+            row
+            for row in day_targets(kidneys, schools()["greens_beans_seeds"]).disagreements
+            if row.key == ""
+        ]
         self.assertEqual([row.about for row in told], ["Leafy greens"])
         self.assertIn("favor", told[0].words)
 
     def test_a_copy_that_cannot_be_used_says_why(self):
         good = school_data()["strength"]
         for change, message in (
-            ({"targets": [{"key": "unobtainium", "low": 1, "reason": "x", "source": "y"}]}, "no target"),
-            ({"targets": [{"key": "protein_g", "low": 2, "aim": 1, "reason": "x", "source": "y"}]}, "in that order"),
-            ({"targets": [{"key": "iron_mg", "per": "percent of energy", "low": 1, "reason": "x", "source": "y"}]}, "cannot be given"),
-            ({"targets": [{"key": "protein_g", "low": "two", "reason": "x", "source": "y"}]}, "is a number"),
-            ({"foods": [{"class": "moon dust", "stance": "avoid", "reason": "x", "source": "y"}]}, "no kind of food"),
-            ({"foods": [{"class": "oil", "stance": "adore", "reason": "x", "source": "y"}]}, "avoid, limit or favor"),
-            ({"plate": [{"part": "a", "classes": ["oil"], "share": 0.4, "reason": "x", "source": "y"}]}, "add up"),
-            ({"habits": [{"name": "a", "classes": ["oil"], "reason": "x", "source": "y"}]}, "least or a most"),
+            (
+                {"targets": [{"key": "unobtainium", "low": 1, "reason": "x", "source": "y"}]},
+                "no target",
+            ),
+            (
+                {
+                    "targets": [
+                        {"key": "protein_g", "low": 2, "aim": 1, "reason": "x", "source": "y"}
+                    ]
+                },
+                "in that order",
+            ),
+            (
+                {
+                    "targets": [
+                        {
+                            "key": "iron_mg",
+                            "per": "percent of energy",
+                            "low": 1,
+                            "reason": "x",
+                            "source": "y",
+                        }
+                    ]
+                },
+                "cannot be given",
+            ),
+            (
+                {"targets": [{"key": "protein_g", "low": "two", "reason": "x", "source": "y"}]},
+                "is a number",
+            ),
+            (
+                {
+                    "foods": [
+                        {"class": "moon dust", "stance": "avoid", "reason": "x", "source": "y"}
+                    ]
+                },
+                "no kind of food",
+            ),
+            (
+                {"foods": [{"class": "oil", "stance": "adore", "reason": "x", "source": "y"}]},
+                "avoid, limit or favor",
+            ),
+            (
+                {
+                    "plate": [
+                        {
+                            "part": "a",
+                            "classes": ["oil"],
+                            "share": 0.4,
+                            "reason": "x",
+                            "source": "y",
+                        }
+                    ]
+                },
+                "add up",
+            ),
+            (
+                {"habits": [{"name": "a", "classes": ["oil"], "reason": "x", "source": "y"}]},
+                "least or a most",
+            ),
             ({"pace": good["pace"] | {"lose": 9}}, "0 to 1.5"),
         ):
             with self.subTest(message), self.assertRaisesRegex(BadRow, message):

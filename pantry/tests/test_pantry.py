@@ -37,7 +37,9 @@ class Pantry(PracticeCase):
         call_command("foods", "coriander", "leaf", "--json", stdout=out)
         rows = json.loads(out.getvalue())
         self.assertEqual(rows[0]["slug"], "cilantro-fresh")
-        self.assertEqual(set(rows[0]), {"slug", "name", "state", "energy_kcal", "protein_g", "source"})
+        self.assertEqual(
+            set(rows[0]), {"slug", "name", "state", "energy_kcal", "protein_g", "source"}
+        )
         out = StringIO()
         call_command("foods", "kohlrabi", stdout=out)
         self.assertIn("Kohlrabi, raw", out.getvalue())

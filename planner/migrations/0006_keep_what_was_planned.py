@@ -8,7 +8,7 @@ from django.db import migrations
 
 RECIPE = (
     "title", "role", "text", "servings", "batch_g", "claims", "serving_measure", "cooked_by", "method", "choices", "reduced", "measures",
-)  # fmt: skip
+)
 PART = ("role", "food", "grams", "low_g", "high_g", "basis", "place", "star")
 NAMED = re.compile(r"\[\s*recipe\s*:\s*([^\]]+?)\s*\]", re.I)
 

@@ -17,7 +17,9 @@ class Days(PracticeCase):
         return self.post(reverse("planner:add", args=[self.day.pk]), data, htmx=True)
 
     def set(self, entry, text, htmx=True):
-        return self.post(reverse("planner:change", args=[self.day.pk, entry.pk]), {"amount": text}, htmx)
+        return self.post(
+            reverse("planner:change", args=[self.day.pk, entry.pk]), {"amount": text}, htmx
+        )
 
     def test_the_day_is_the_sum_of_its_meals(self):
         self.add(meal="dinner", recipe=self.recipe.pk)
@@ -49,7 +51,9 @@ class Days(PracticeCase):
         self.assertContains(self.set(self.entry, "50"), "up to 20")
 
     def test_take_out_and_undo(self):
-        page = self.post(reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"}, htmx=True)
+        page = self.post(
+            reverse("planner:change", args=[self.day.pk, self.entry.pk]), {"remove": "1"}, htmx=True
+        )
         self.assertEqual(self.day.entries.count(), 0)
         self.assertContains(page, "Undo")
         for _ in range(2):
@@ -61,7 +65,9 @@ class Days(PracticeCase):
         self.client.post("/days/new/", {"date": "2026-12-01"})
         self.client.get(reverse("clients:page", args=[self.client_row.pk]))
         self.client.post("/days/new/", {"date": "2026-12-01"})
-        self.assertEqual(Day.objects.count(), 1, "no client in the address, no day, whoever was looked at before")
+        self.assertEqual(
+            Day.objects.count(), 1, "no client in the address, no day, whoever was looked at before"
+        )
         for _ in range(2):
             self.client.post(self.for_client("/days/new/"), {"date": "2026-12-01"})
         self.assertEqual(Day.objects.filter(date="2026-12-01", client=self.client_row).count(), 1)
@@ -69,7 +75,9 @@ class Days(PracticeCase):
 
     def test_find(self):
         address = reverse("planner:find", args=[self.day.pk])
-        page = self.client.get(address, {"q": "harbor", "meal": "dinner"}, headers={"HX-Request": "true"})
+        page = self.client.get(
+            address, {"q": "harbor", "meal": "dinner"}, headers={"HX-Request": "true"}
+        )
         self.assertContains(page, "Harbor bowl")
         self.assertContains(self.client.get(address, {"q": "walnut"}), 'value="walnuts"')
         self.post(reverse("planner:add", args=[self.day.pk]), {"food": "egg-boiled"})
@@ -81,8 +89,12 @@ class Days(PracticeCase):
         address = reverse("planner:balance", args=[self.day.pk])
         page = self.client.get(address, headers={"HX-Request": "true"})
         self.assertContains(page, "whole day, supplements counted")
-        self.assertContains(page, "Breakfast: still empty. The rest is balanced for its 70 % of the day.")
-        self.assertContains(page, "every proposal leaves it out", msg_prefix="sesame is not tolerated")
+        self.assertContains(
+            page, "Breakfast: still empty. The rest is balanced for its 70 % of the day."
+        )
+        self.assertContains(
+            page, "every proposal leaves it out", msg_prefix="sesame is not tolerated"
+        )
         offered = dict(re.findall(r'name="grams-(\d+)" value="([\d.]+)"', page.content.decode()))
         self.assertIn(str(self.entry.pk), offered)
         before = {row.pk: row.amount for row in self.day.entries.all()}
@@ -90,9 +102,15 @@ class Days(PracticeCase):
         self.post(address, {"take": str(self.entry.pk), "version": self.day.version} | asked)
         after = {row.pk: row.amount for row in self.day.entries.all()}
         self.assertNotEqual(after[self.entry.pk], 1)
-        self.assertAlmostEqual(after[self.entry.pk] * 4, round(after[self.entry.pk] * 4), places=2, msg="by the quarter bowl")
+        self.assertAlmostEqual(
+            after[self.entry.pk] * 4,
+            round(after[self.entry.pk] * 4),
+            places=2,
+            msg="by the quarter bowl",
+        )
         self.assertEqual(
-            {pk: amount for pk, amount in after.items() if pk != self.entry.pk}, {pk: before[pk] for pk in before if pk != self.entry.pk}
+            {pk: amount for pk, amount in after.items() if pk != self.entry.pk},
+            {pk: before[pk] for pk in before if pk != self.entry.pk},
         )
         self.post(reverse("planner:undo", args=[self.day.pk]), {})
         self.assertEqual({row.pk: row.amount for row in self.day.entries.all()}, before)
@@ -104,16 +122,24 @@ class Days(PracticeCase):
         DayEntry.objects.create(day=self.day, meal="dinner", food="soy-sauce", amount=60)
         address = reverse("planner:swap", args=[self.day.pk])
         offered = offers(self.client.get(address, headers={"HX-Request": "true"}))
-        token = next(token for words, token in offered if "instead of soy sauce" in words and ";" not in words)
+        token = next(
+            token
+            for words, token in offered
+            if "instead of soy sauce" in words and ";" not in words
+        )
         before = {(row.meal, row.food) for row in self.day.entries.all()}
-        self.assertContains(self.post(address, {"change": token}, htmx=True), "instead of soy sauce")
+        self.assertContains(
+            self.post(address, {"change": token}, htmx=True), "instead of soy sauce"
+        )
         after = {(row.meal, row.food) for row in self.day.entries.all()}
         self.assertNotIn(("dinner", "soy-sauce"), after)
         self.assertEqual(len(after), len(before))
         self.post(reverse("planner:undo", args=[self.day.pk]), {})
         self.assertEqual({(row.meal, row.food) for row in self.day.entries.all()}, before)
         stale = next(token for words, token in offered if words.startswith("Add "))
-        self.assertContains(self.post(address, {"change": stale}, htmx=True), "look at the swaps again")
+        self.assertContains(
+            self.post(address, {"change": stale}, htmx=True), "look at the swaps again"
+        )
         page = self.client.get(address, {"meal": "lunch"}, headers={"HX-Request": "true"})
         fresh = next(token for words, token in offers(page) if words.startswith("Add "))
         self.post(f"{address}?meal=lunch", {"change": fresh})
@@ -121,14 +147,21 @@ class Days(PracticeCase):
 
     def test_supplements_and_what_is_locked_count_once_in_swaps(self):
         ClientSupplement.objects.create(client=self.client_row, key="zinc_mg", dose=1, per_week=7)
-        Client.objects.filter(pk=self.client_row.pk).update(watched=["energy_kcal", "protein_g", "zinc_mg"])
+        Client.objects.filter(pk=self.client_row.pk).update(
+            watched=["energy_kcal", "protein_g", "zinc_mg"]
+        )
         DayEntry.objects.filter(pk=self.entry.pk).update(locked=True)
         for meal in ("breakfast", "dinner"):
             DayEntry.objects.create(day=self.day, meal=meal, food="white-rice-cooked", amount=100)
         reckoned = reckon_day(self.day)
-        page = self.client.get(reverse("planner:swap", args=[self.day.pk]), headers={"HX-Request": "true"})
+        page = self.client.get(
+            reverse("planner:swap", args=[self.day.pk]), headers={"HX-Request": "true"}
+        )
         gaps = [*page.context["gaps"], *page.context["also_short"]]
-        readings = {row.key: row.value for row in [*(gap.reading for gap in gaps), *page.context["no_change_fills"]]}
+        readings = {
+            row.key: row.value
+            for row in [*(gap.reading for gap in gaps), *page.context["no_change_fills"]]
+        }
         self.assertIn("zinc_mg", readings)
         for key, value in readings.items():
             self.assertEqual(value, show.amount(amount_of(reckoned.profile, key), key))

@@ -17,7 +17,13 @@ class Plates(PracticeCase):
 
     def test_every_kind_beside_every_other(self):
         version = keep(self.recipe, self.user, "as it was")
-        keys = [f"bowl-{self.bowl.pk}", f"recipe-{self.recipe.pk}", f"version-{version.pk}", f"day-{self.day.pk}", "food-egg-boiled"]
+        keys = [
+            f"bowl-{self.bowl.pk}",
+            f"recipe-{self.recipe.pk}",
+            f"version-{version.pk}",
+            f"day-{self.day.pk}",
+            "food-egg-boiled",
+        ]
         for key in keys:
             with self.subTest(key):
                 page = self.compare("food-walnuts", key)
@@ -30,12 +36,17 @@ class Plates(PracticeCase):
     def test_at_equal_calories(self):
         page = self.compare("food-walnuts", "food-kale-raw", basis="calories")
         self.assertContains(page, "a handful")
-        kcal = {row["plate"].key: row["plate"].profile["energy_kcal"].amount for row in page.context["plates"]}
+        kcal = {
+            row["plate"].key: row["plate"].profile["energy_kcal"].amount
+            for row in page.context["plates"]
+        }
         self.assertAlmostEqual(kcal["food-walnuts"], kcal["food-kale-raw"])
         self.assertNotIn("energy_kcal", [row["difference"].key for row in page.context["rows"]])
         scales = [row["round"]["drawing"].full for row in page.context["plates"]]
         volumes = [row["plate"].volume_ml for row in page.context["plates"]]
-        self.assertAlmostEqual(scales[0] / scales[1], volumes[0] / volumes[1], msg="both in the same vessel")
+        self.assertAlmostEqual(
+            scales[0] / scales[1], volumes[0] / volumes[1], msg="both in the same vessel"
+        )
 
     def test_what_matters_to_the_client_leads(self):
         self.somebody = True
@@ -47,22 +58,38 @@ class Plates(PracticeCase):
     def test_what_is_not_there_or_not_comparable(self):
         page = self.compare("food-xyz", "recipe-999", "bowl-x", "nonsense", "day-1-2")
         self.assertContains(page, "Put anything beside anything")
-        self.assertContains(self.compare("food-water", "food-walnuts", basis="calories"), "cannot be brought to the others")
+        self.assertContains(
+            self.compare("food-water", "food-walnuts", basis="calories"),
+            "cannot be brought to the others",
+        )
         with scopes_disabled():
-            theirs = Recipe.objects.create(practice=self.other_practice, title="Theirs", text="100 g walnuts")
+            theirs = Recipe.objects.create(
+                practice=self.other_practice, title="Theirs", text="100 g walnuts"
+            )
         self.assertNotContains(self.compare(f"recipe-{theirs.pk}"), "Theirs")
 
     def test_find_one_to_put_beside_it(self):
-        page = self.client.get(reverse("plates:compare"), {"with": "food-walnuts", "q": "barley"}, headers={"HX-Request": "true"})
+        page = self.client.get(
+            reverse("plates:compare"),
+            {"with": "food-walnuts", "q": "barley"},
+            headers={"HX-Request": "true"},
+        )
         self.assertContains(page, f"with=food-walnuts&amp;with=recipe-{self.recipe.pk}")
         self.assertContains(self.compare("food-walnuts", q="chicken"), "animal food")
 
     def test_the_lesson_is_without_calories_where_they_harm(self):
-        self.assertContains(self.compare("food-walnuts", f"bowl-{self.bowl.pk}", name="plates:lesson", basis="calories"), "kcal")
+        self.assertContains(
+            self.compare(
+                "food-walnuts", f"bowl-{self.bowl.pk}", name="plates:lesson", basis="calories"
+            ),
+            "kcal",
+        )
         self.client_row.conditions = ["eating_disorder_history"]
         self.client_row.save()
         self.somebody = True
-        page = self.compare("food-walnuts", f"bowl-{self.bowl.pk}", name="plates:lesson", basis="calories")
+        page = self.compare(
+            "food-walnuts", f"bowl-{self.bowl.pk}", name="plates:lesson", basis="calories"
+        )
         self.assertNotContains(page, "kcal")
         self.assertContains(page, "does not replace care")
 
@@ -75,5 +102,8 @@ class Plates(PracticeCase):
         for rung in page.context["rungs"]:
             self.assertAlmostEqual(rung.grams * rung.density, 200)
         places = [one.label_y for one in page.context["drawing"].rungs]
-        self.assertTrue(all(b - a >= 21.9 for a, b in zip(places, places[1:], strict=False)), "labels do not lie on each other")
+        self.assertTrue(
+            all(b - a >= 21.9 for a, b in zip(places, places[1:], strict=False)),
+            "labels do not lie on each other",
+        )
         self.assertContains(self.compare(name="plates:ladder", kcal="many"), "One rung down")

@@ -30,14 +30,18 @@ class RecipePage(PracticeCase):
         return f"/recipes/{self.recipe.pk}/"
 
     def test_write_and_save(self):
-        response = self.client.post("/recipes/new/", self.form(title="Millet pot", text="1 cup dry millet\n2 cups water"))
+        response = self.client.post(
+            "/recipes/new/", self.form(title="Millet pot", text="1 cup dry millet\n2 cups water")
+        )
         recipe = Recipe.objects.get(title="Millet pot")
         self.assertRedirects(response, f"/recipes/{recipe.pk}/")
         self.assertEqual(facts_of(recipe).batch.grams, 200 + 474)
 
     def test_live_reading(self):
         response = self.client.post(
-            "/recipes/preview/", self.form(text="1 cup millet\n1 ladle of the red stuff"), headers={"HX-Request": "true"}
+            "/recipes/preview/",
+            self.form(text="1 cup millet\n1 ladle of the red stuff"),
+            headers={"HX-Request": "true"},
         )
         for text in (
             "Millet, dry",
@@ -62,26 +66,49 @@ class RecipePage(PracticeCase):
         self.client.post(self.address(), self.form(text=text) | choices)
         self.recipe.refresh_from_db()
         facts = facts_of(self.recipe)
-        self.assertEqual([(line.food.slug, line.grams) for line in facts.lines], [("millet-cooked", 174), ("salt", 1.5)])
+        self.assertEqual(
+            [(line.food.slug, line.grams) for line in facts.lines],
+            [("millet-cooked", 174), ("salt", 1.5)],
+        )
         page = self.client.get(self.address())
         self.assertContains(page, '<option value="millet-cooked" selected>')
-        self.client.post(self.address(), self.form(text="2 cups millet\nsalt to taste", version=2) | choices)
+        self.client.post(
+            self.address(), self.form(text="2 cups millet\nsalt to taste", version=2) | choices
+        )
         self.recipe.refresh_from_db()
-        self.assertEqual(facts_of(self.recipe).lines[0].food.slug, "millet-dry", "a changed line is read anew")
+        self.assertEqual(
+            facts_of(self.recipe).lines[0].food.slug, "millet-dry", "a changed line is read anew"
+        )
 
     def test_the_practices_cups_and_spoons(self):
         us = facts_of(self.recipe).batch.grams
-        self.assertEqual(self.client.post("/practice/", {"name": "", "measures": "metric"}).status_code, 400)
-        self.client.post("/practice/", {"name": "Tern Point Wellness", "town": "", "contact": "", "measures": "metric"})
-        self.assertAlmostEqual(facts_of(Recipe.objects.get(pk=self.recipe.pk)).batch.grams, us, msg="what is written keeps its cups")
+        self.assertEqual(
+            self.client.post("/practice/", {"name": "", "measures": "metric"}).status_code, 400
+        )
+        self.client.post(
+            "/practice/",
+            {"name": "Tern Point Wellness", "town": "", "contact": "", "measures": "metric"},
+        )
+        self.assertAlmostEqual(
+            facts_of(Recipe.objects.get(pk=self.recipe.pk)).batch.grams,
+            us,
+            msg="what is written keeps its cups",
+        )
         self.client.post(self.address(), self.form(text=self.recipe.text, measures="metric"))
-        self.assertAlmostEqual(facts_of(Recipe.objects.get(pk=self.recipe.pk)).batch.grams, us + 200 * (250 / 236.588 - 1), delta=0.1)
+        self.assertAlmostEqual(
+            facts_of(Recipe.objects.get(pk=self.recipe.pk)).batch.grams,
+            us + 200 * (250 / 236.588 - 1),
+            delta=0.1,
+        )
         live = self.client.post("/recipes/preview/", {"text": "1 cup millet", "servings": "1"})
         self.assertContains(live, 'placeholder="211.3"')
 
     def test_refused_input_keeps_what_was_typed(self):
         text = "1 cup millet"
-        response = self.client.post(self.address(), self.form(text=text, servings="0") | {"line-1": text, "food-1": "", "grams-1": "lots"})
+        response = self.client.post(
+            self.address(),
+            self.form(text=text, servings="0") | {"line-1": text, "food-1": "", "grams-1": "lots"},
+        )
         self.assertContains(response, "“lots” is not a weight in grams.", status_code=400)
         self.assertContains(response, text, status_code=400)
         self.assertContains(response, "greater than or equal to 0.1", status_code=400)
@@ -91,7 +118,9 @@ class RecipePage(PracticeCase):
         self.assertEqual(self.recipe.version, 1)
 
     def test_reckon_without_saving_for_browsers_without_javascript(self):
-        response = self.client.post(self.address(), self.form(text="100 g walnuts") | {"reckon": "1"})
+        response = self.client.post(
+            self.address(), self.form(text="100 g walnuts") | {"reckon": "1"}
+        )
         self.assertContains(response, "Walnuts")
         self.recipe.refresh_from_db()
         self.assertIn("pearl barley", self.recipe.text)
@@ -105,13 +134,18 @@ class RecipePage(PracticeCase):
         self.assertEqual(self.recipe.title, "First")
 
     def test_hostile_text_is_only_text(self):
-        response = self.client.post("/recipes/preview/", self.form(text='1 cup <script>alert("x")</script>'))
+        response = self.client.post(
+            "/recipes/preview/", self.form(text='1 cup <script>alert("x")</script>')
+        )
         self.assertNotContains(response, "<script>alert")
 
     def test_which_lines_bring_what_was_chosen(self):
         response = self.client.post("/recipes/preview/", self.form(bring="sodium_mg"))
         self.assertEqual(response.context["brings"][0][0].food.slug, "salt")
-        self.assertEqual(self.client.post("/recipes/preview/", self.form(bring="nonsense")).context["chosen"], "protein_g")
+        self.assertEqual(
+            self.client.post("/recipes/preview/", self.form(bring="nonsense")).context["chosen"],
+            "protein_g",
+        )
 
     def test_the_list(self):
         page = self.client.get("/recipes/?q=dill")
@@ -133,10 +167,19 @@ class ReckonCommand(SimpleTestCase):
             return status, out.getvalue()
 
     def test_json_and_exit_status(self):
-        status, out = self.run_on("# title: Pot\n100 g walnuts\n", "--json", "--servings", "2", "--batch-grams", "120")
+        status, out = self.run_on(
+            "# title: Pot\n100 g walnuts\n", "--json", "--servings", "2", "--batch-grams", "120"
+        )
         data = json.loads(out)
         self.assertEqual(
-            (status, data["title"], data["servings"], data["batch"]["grams"], data["serving"]["grams"]), (0, "Pot", 2, 120, 60)
+            (
+                status,
+                data["title"],
+                data["servings"],
+                data["batch"]["grams"],
+                data["serving"]["grams"],
+            ),
+            (0, "Pot", 2, 120, 60),
         )
         status, out = self.run_on("1 tbsp unicorn dust\n", "--json")
         self.assertEqual(status, 1)
@@ -157,19 +200,31 @@ class ReckonCommand(SimpleTestCase):
 
 class PartsInsideParts(PracticeCase):
     def recipe_of(self, title, text, **more):
-        return Recipe.objects.create(practice=self.practice, title=title, text=text, servings=4, **more)
+        return Recipe.objects.create(
+            practice=self.practice, title=title, text=text, servings=4, **more
+        )
 
     def test_a_recipe_by_grams_volume_and_servings(self):
-        sauce = self.recipe_of("Dill sauce", "1/2 cup tahini\n2 tbsp white miso\n1/4 cup dijon mustard")
+        sauce = self.recipe_of(
+            "Dill sauce", "1/2 cup tahini\n2 tbsp white miso\n1/4 cup dijon mustard"
+        )
         own = facts_of(sauce)
         pot = facts_of(
-            self.recipe_of("Pot", "100 g [recipe: Dill sauce]\n1 serving [recipe: dill sauce]\n1/4 cup [recipe: Dill sauce]\n100 g kale")
+            self.recipe_of(
+                "Pot",
+                "100 g [recipe: Dill sauce]\n1 serving [recipe: dill sauce]\n1/4 cup [recipe: Dill "
+                "sauce]\n100 g kale",
+            )
         )
         self.assertEqual(pot.unresolved, ())
         share = 100 / own.batch.grams
-        self.assertAlmostEqual(pot.cooked[0].profile["sodium_mg"].amount, own.batch["sodium_mg"].amount * share)
+        self.assertAlmostEqual(
+            pot.cooked[0].profile["sodium_mg"].amount, own.batch["sodium_mg"].amount * share
+        )
         self.assertAlmostEqual(pot.lines[1].grams, own.serving.grams)
-        self.assertAlmostEqual(pot.lines[2].grams, own.batch.grams / own.volume_ml * 236.588 / 4, delta=0.5)
+        self.assertAlmostEqual(
+            pot.lines[2].grams, own.batch.grams / own.volume_ml * 236.588 / 4, delta=0.5
+        )
         # what is unknown of the part stays unknown of the whole, and its allergens come along
         self.assertLess(pot.batch["protein_g"].known, 1.0)
         self.assertIn("sesame", {name for part in pot.foods() for name in part.food.allergens})
@@ -181,14 +236,24 @@ class PartsInsideParts(PracticeCase):
         before = facts_of(top).batch["energy_kcal"].amount
         sauce.text = "1/2 cup lemon juice"
         sauce.save()
-        self.assertLess(facts_of(Recipe.objects.get(pk=top.pk)).batch["energy_kcal"].amount, before / 3)
+        self.assertLess(
+            facts_of(Recipe.objects.get(pk=top.pk)).batch["energy_kcal"].amount, before / 3
+        )
 
     def test_a_loop_is_refused_with_the_way_round(self):
         self.recipe_of("First", "100 g [recipe: Second]")
         second = self.recipe_of("Second", "100 g millet")
-        form = {"title": "Second", "role": "dish", "servings": "4", "text": "50 g [recipe: First]", "version": second.version}
+        form = {
+            "title": "Second",
+            "role": "dish",
+            "servings": "4",
+            "text": "50 g [recipe: First]",
+            "version": second.version,
+        }
         refused = self.client.post(reverse("recipes:page", args=[second.pk]), form)
-        self.assertContains(refused, "It would contain itself: second → first → second", status_code=400)
+        self.assertContains(
+            refused, "It would contain itself: second → first → second", status_code=400
+        )
         self.assertContains(refused, "50 g [recipe: First]", status_code=400)
         # and if one is there all the same, nothing runs in circles
         Recipe.objects.filter(pk=second.pk).update(text="50 g [recipe: First]")
@@ -196,5 +261,10 @@ class PartsInsideParts(PracticeCase):
         self.assertEqual(line.food.name, "First")
 
     def test_a_part_that_is_not_there(self):
-        facts = facts_of(self.recipe_of("Pot", "100 g [recipe: Nobody's sauce]\n[recipe: Dill barley]"))
-        self.assertEqual([line.why for line in facts.lines], ["there is no recipe “Nobody's sauce”", "no amount given"])
+        facts = facts_of(
+            self.recipe_of("Pot", "100 g [recipe: Nobody's sauce]\n[recipe: Dill barley]")
+        )
+        self.assertEqual(
+            [line.why for line in facts.lines],
+            ["there is no recipe “Nobody's sauce”", "no amount given"],
+        )

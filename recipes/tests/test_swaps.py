@@ -1,4 +1,5 @@
-"""Swaps on a recipe: what is offered, made a version with its reason, refused when it no longer fits."""
+"""Swaps on a recipe: what is offered, made a version with its reason, refused when it no longer
+fits."""
 
 import re
 
@@ -13,9 +14,13 @@ class Swaps(PracticeCase):
     def setUp(self):
         super().setUp()
         self.soup = Recipe.objects.create(
-            practice=self.practice, title="Salty soup", servings=4, cooked_by="simmered",
-            text="1 (15 oz) can white beans, drained\n2 tbsp tamari\n1 cup pearl barley, dry\n2 carrots [method: roasted]\n1 tsp salt",
-        )  # fmt: skip
+            practice=self.practice,
+            title="Salty soup",
+            servings=4,
+            cooked_by="simmered",
+            text="1 (15 oz) can white beans, drained\n2 tbsp tamari\n1 cup pearl barley, dry\n2 "
+            "carrots [method: roasted]\n1 tsp salt",
+        )
         self.address = self.for_client(reverse("recipes:swap", args=[self.soup.pk]))
 
     def offers(self, **asked):
@@ -48,14 +53,21 @@ class Swaps(PracticeCase):
         _page, offered = self.offers()
         self.assertGreater(len(offered), 5)
         for words, token in offered:
-            Recipe.objects.filter(pk=self.soup.pk).update(text=self.soup.text, version=self.soup.version, choices={}, title=self.soup.title)
+            Recipe.objects.filter(pk=self.soup.pk).update(
+                text=self.soup.text, version=self.soup.version, choices={}, title=self.soup.title
+            )
             with self.subTest(words):
                 self.client.post(self.address, {"change": token, "everybody": "1"})
                 recipe = Recipe.objects.get(pk=self.soup.pk)
                 self.assertNotEqual(recipe.text, self.soup.text)
                 self.assertEqual(facts_of(recipe).unresolved, ())
                 for grams in re.findall(r"\((\d+) g\)", words):
-                    self.assertTrue(any(abs(line.grams - float(grams)) < 1 + 0.04 * line.grams for line in facts_of(recipe).lines))
+                    self.assertTrue(
+                        any(
+                            abs(line.grams - float(grams)) < 1 + 0.04 * line.grams
+                            for line in facts_of(recipe).lines
+                        )
+                    )
         self.assertIn("[method: roasted]", recipe.text, "how a line is cooked stays")
 
     def test_a_weighed_batch_shrinks_with_its_lines(self):
@@ -72,15 +84,25 @@ class Swaps(PracticeCase):
         _page, offered = self.offers()
         token = offered[0][1]
         for wrong in ("", "made-up", token[:-2]):
-            self.assertContains(self.client.post(self.address, {"change": wrong}, follow=True), "not offered here")
+            self.assertContains(
+                self.client.post(self.address, {"change": wrong}, follow=True), "not offered here"
+            )
         self.client.post(self.address, {"change": token, "everybody": "1"})
-        self.assertContains(self.client.post(self.address, {"change": token, "everybody": "1"}, follow=True), "look at the swaps again")
+        self.assertContains(
+            self.client.post(self.address, {"change": token, "everybody": "1"}, follow=True),
+            "look at the swaps again",
+        )
         self.assertEqual(Recipe.objects.get(pk=self.soup.pk).versions.count(), 2)
         other = reverse("recipes:swap", args=[self.recipe.pk])
-        self.assertContains(self.client.post(other, {"change": token, "everybody": "1"}, follow=True), "look at the swaps again")
+        self.assertContains(
+            self.client.post(other, {"change": token, "everybody": "1"}, follow=True),
+            "look at the swaps again",
+        )
 
     def test_without_a_client_it_says_what_is_missing(self):
-        self.assertContains(self.client.get(reverse("recipes:swap", args=[self.soup.pk])), "Choose a client")
+        self.assertContains(
+            self.client.get(reverse("recipes:swap", args=[self.soup.pk])), "Choose a client"
+        )
 
     def test_what_the_client_likes_comes_first(self):
         self.client_row.favorites = "lentils, hemp seeds, nothing of the kind"

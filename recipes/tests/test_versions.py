@@ -17,26 +17,51 @@ class Versions(PracticeCase):
         return reverse(f"recipes:{name}", args=[self.recipe.pk, *args])
 
     def save(self, text, why, version):
-        data = {"title": "Dill barley", "role": "base", "servings": "4", "text": text, "version": version, "why": why}
+        data = {
+            "title": "Dill barley",
+            "role": "base",
+            "servings": "4",
+            "text": text,
+            "version": version,
+            "why": why,
+        }
         return self.client.post(self.address("page"), data)
 
     def test_a_change_with_its_reason_and_back_again(self):
         before = self.recipe.text
-        self.assertEqual(self.save(before.replace("1/4 tsp salt", "1/8 tsp salt"), "half the salt: sodium", 1).status_code, 302)
-        self.assertEqual([row.why for row in self.recipe.versions.all()], ["half the salt: sodium", "as it was"])
+        self.assertEqual(
+            self.save(
+                before.replace("1/4 tsp salt", "1/8 tsp salt"), "half the salt: sodium", 1
+            ).status_code,
+            302,
+        )
+        self.assertEqual(
+            [row.why for row in self.recipe.versions.all()], ["half the salt: sodium", "as it was"]
+        )
         page = self.client.get(self.address("versions"))
-        for text in ("half the salt: sodium", "1/4 tsp salt", "1/8 tsp salt", "\u221273 mg", "the same"):
+        for text in (
+            "half the salt: sodium",
+            "1/4 tsp salt",
+            "1/8 tsp salt",
+            "\u221273 mg",
+            "the same",
+        ):
             self.assertContains(page, text)
         self.client.post(self.address("back", 1))
         self.recipe.refresh_from_db()
         self.assertEqual((self.recipe.text, self.recipe.versions.count()), (before, 3))
-        self.assertContains(self.client.get(self.address("versions")), "back to version 1: as it was")
+        self.assertContains(
+            self.client.get(self.address("versions")), "back to version 1: as it was"
+        )
 
     def test_going_back_keeps_what_was_not_kept(self):
         self.client.post(self.address("keep"), {"why": "the good one"})
         self.save("100 g walnuts", "", 1)
         self.client.post(self.address("back", 1))
-        self.assertEqual([row.why for row in self.recipe.versions.all()][1:], ["changed: ingredients", "the good one"])
+        self.assertEqual(
+            [row.why for row in self.recipe.versions.all()][1:],
+            ["changed: ingredients", "the good one"],
+        )
         self.client.post(self.address("keep"), {"why": " "})
         self.assertEqual(self.recipe.versions.count(), 3)
 
@@ -50,14 +75,32 @@ class Scaled(PracticeCase):
     def test_the_page(self):
         address = reverse("recipes:scale", args=[self.recipe.pk])
         page = self.client.get(address, {"to": "servings", "amount": "10"})
-        for text in ("2.5 times, 10 servings", "2 1/2 cups", "three quarters of it first", "Pan:", "Rounding"):
+        for text in (
+            "2.5 times, 10 servings",
+            "2 1/2 cups",
+            "three quarters of it first",
+            "Pan:",
+            "Rounding",
+        ):
             self.assertContains(page, text)
-        self.assertContains(self.client.get(address, {"to": "stock", "amount": "90"}), "Choose the line")
-        self.assertContains(self.client.get(address, {"to": "stock", "amount": "200", "line": "100 g leeks"}), "2 times, 8 servings")
-        self.assertContains(self.client.get(address, {"to": "servings", "amount": "4000"}), "is outside 0.05 to 40")
+        self.assertContains(
+            self.client.get(address, {"to": "stock", "amount": "90"}), "Choose the line"
+        )
+        self.assertContains(
+            self.client.get(address, {"to": "stock", "amount": "200", "line": "100 g leeks"}),
+            "2 times, 8 servings",
+        )
+        self.assertContains(
+            self.client.get(address, {"to": "servings", "amount": "4000"}), "is outside 0.05 to 40"
+        )
 
     def test_measures_a_person_can_use(self):
-        facts = reckon(CoreRecipe(("1 cup pearl barley, dry", "1/4 tsp salt", "200 g leeks", "1 ladle of it"), servings=4))
+        facts = reckon(
+            CoreRecipe(
+                ("1 cup pearl barley, dry", "1/4 tsp salt", "200 g leeks", "1 ladle of it"),
+                servings=4,
+            )
+        )
         third = scale(facts, 1 / 3)
         self.assertEqual([row.words for row in third.lines], ["1/3 cup", "a pinch", "67 g"])
         self.assertEqual(third.unsettled, ("1 ladle of it",))
@@ -74,10 +117,16 @@ class Scaled(PracticeCase):
 
 class Core(PracticeCase):
     def test_what_each_change_did(self):
-        before = reckon(CoreRecipe(("100 g kale", "2 tbsp white miso", "1 tbsp olive oil"), servings=2))
-        after = reckon(CoreRecipe(("100 g kale", "1 tbsp white miso", "3 tbsp lemon juice"), servings=2))
+        before = reckon(
+            CoreRecipe(("100 g kale", "2 tbsp white miso", "1 tbsp olive oil"), servings=2)
+        )
+        after = reckon(
+            CoreRecipe(("100 g kale", "1 tbsp white miso", "3 tbsp lemon juice"), servings=2)
+        )
         changes = side_by_side(before, after)
-        self.assertEqual([change.kind for change in changes], ["same", "changed", "left out", "added"])
+        self.assertEqual(
+            [change.kind for change in changes], ["same", "changed", "left out", "added"]
+        )
         self.assertLess(changes[1].effect["sodium_mg"], -150)
         for key in ("energy_kcal", "fat_g"):
             total = sum(change.effect[key] or 0.0 for change in changes)
@@ -85,7 +134,16 @@ class Core(PracticeCase):
 
     def test_the_whole_food_view(self):
         facts = reckon(
-            CoreRecipe(("1 tbsp olive oil", "1/2 tsp salt", "1 tbsp maple syrup", "2 eggs, beaten", "1 cup oat milk"), servings=2)
+            CoreRecipe(
+                (
+                    "1 tbsp olive oil",
+                    "1/2 tsp salt",
+                    "1 tbsp maple syrup",
+                    "2 eggs, beaten",
+                    "1 cup oat milk",
+                ),
+                servings=2,
+            )
         )
         found = {row.heading: row for row in whole_food(facts, schools()["light_starchy"])}
         self.assertEqual([part.name for part in found["Added oil"].parts], ["Olive oil"])

@@ -1,5 +1,5 @@
-"""The round: a bowl from above. Sectors are the parts by volume, the radius is how full the vessel is, the rim carries
-each part's share of a chosen quantity."""
+"""The round: a bowl from above. Sectors are the parts by volume, the radius is how full the vessel
+is, the rim carries each part's share of a chosen quantity."""
 
 import math
 from collections.abc import Sequence
@@ -15,7 +15,8 @@ MIN_LABEL_ANGLE = 0.16
 
 @dataclass(frozen=True)
 class Slice:
-    """What is drawn of one part: `volume` [mL], `share` of the rim's quantity [0 to 1, None: unknown]."""
+    """What is drawn of one part: `volume` [mL], `share` of the rim's quantity [0 to 1, None:
+    unknown]."""
 
     role: str
     volume: float
@@ -60,7 +61,10 @@ def _wedge(start: float, end: float, radius: float) -> str:
         return f"M{CENTER:.1f} {top:.1f}{half} {bottom:.1f}{half} {top:.1f}Z"
     (x1, y1), (x2, y2) = _point(start, radius), _point(end, radius)
     large = 1 if end - start > math.pi else 0
-    return f"M{CENTER:.1f} {CENTER:.1f}L{x1:.1f} {y1:.1f}A{radius:.1f} {radius:.1f} 0 {large} 1 {x2:.1f} {y2:.1f}Z"
+    return (
+        f"M{CENTER:.1f} {CENTER:.1f}L{x1:.1f} {y1:.1f}A{radius:.1f} {radius:.1f} 0 {large} "
+        f"1 {x2:.1f} {y2:.1f}Z"
+    )
 
 
 def _arc(start: float, end: float) -> str:
@@ -81,7 +85,8 @@ def _arc(start: float, end: float) -> str:
 def draw(slices: Sequence[Slice], vessel_ml: float) -> Round:
     """Geometry of a bowl of these parts in a vessel of `vessel_ml`. [mL]
 
-    Seen from above, area stands for volume: the filled radius is the square root of the filled share.
+    Seen from above, area stands for volume: the filled radius is the square root of the filled
+    share.
     """
     total = sum(part.volume for part in slices)
     full = total / vessel_ml if vessel_ml > 0 else 0.0

@@ -1,4 +1,5 @@
-"""The target track: a short scale with the allowed band, a notch at the aim, a marker and its whisker."""
+"""The target track: a short scale with the allowed band, a notch at the aim, a marker and its
+whisker."""
 
 from dataclasses import dataclass
 
@@ -18,8 +19,16 @@ class Track:
     whisker_width: float
 
 
-def track(low: float | None, aim: float, high: float | None, value: float | None, value_low: float = 0.0, value_high: float = 0.0) -> Track:
-    """Lay out one target. The scale runs from zero, or from under a band below zero, to a little past the band and the aim."""
+def track(
+    low: float | None,
+    aim: float,
+    high: float | None,
+    value: float | None,
+    value_low: float = 0.0,
+    value_high: float = 0.0,
+) -> Track:
+    """Lay out one target. The scale runs from zero, or from under a band below zero, to a little
+    past the band and the aim."""
     bottom = min(low if low is not None else 0.0, aim, 0.0) * 1.1
     top = max(high if high is not None else aim * 1.5, aim * 1.25, -bottom / 2, 1e-9) * 1.2
     span = WIDTH - 2 * INSET

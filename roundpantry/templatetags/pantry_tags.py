@@ -65,7 +65,11 @@ def plain_number(value: float | None) -> str:
 @register.simple_tag
 def per_100(food: Food, key: str) -> str:
     value = food.per_100_g(key)
-    return "unknown" if value is None else f"{show.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
+    return (
+        "unknown"
+        if value is None
+        else f"{show.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
+    )
 
 
 @register.simple_tag

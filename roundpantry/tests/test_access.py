@@ -12,9 +12,17 @@ from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 
 SAMPLES = {
-    "kind": "txt", "number": 1, "code": "strength", "dismissal": 1, "pk": 1, "part": 1, "entry": 1, "key": "protein_g", "slug": "kale-raw",
+    "kind": "txt",
+    "number": 1,
+    "code": "strength",
+    "dismissal": 1,
+    "pk": 1,
+    "part": 1,
+    "entry": 1,
+    "key": "protein_g",
+    "slug": "kale-raw",
     "weighed": 1,
-}  # fmt: skip
+}
 
 
 def addresses(resolver=None, prefix=""):
@@ -25,7 +33,12 @@ def addresses(resolver=None, prefix=""):
             yield from addresses(pattern, route)
         else:
             for name, converter in pattern.pattern.converters.items():
-                kind = type(converter).__name__.replace("Converter", "").lower().replace("string", "str")
+                kind = (
+                    type(converter)
+                    .__name__.replace("Converter", "")
+                    .lower()
+                    .replace("string", "str")
+                )
                 route = route.replace(f"<{kind}:{name}>", str(SAMPLES[name]))
             yield f"/{route}"
 
@@ -68,20 +81,38 @@ class Access(PracticeCase):
             reverse("handouts:day", args=[self.day.pk]),
         ]
         writes = [
-            (reverse("clients:weigh-in", args=[self.client_row.pk]), {"date": "2026-11-20", "kg": "99"}),
+            (
+                reverse("clients:weigh-in", args=[self.client_row.pk]),
+                {"date": "2026-11-20", "kg": "99"},
+            ),
             (reverse("clients:use-computed", args=[self.client_row.pk, "protein_g"]), {}),
-            (reverse("clients:shares", args=[self.client_row.pk]), {"breakfast": "20", "lunch": "40", "dinner": "40"}),
+            (
+                reverse("clients:shares", args=[self.client_row.pk]),
+                {"breakfast": "20", "lunch": "40", "dinner": "40"},
+            ),
             (reverse("clients:watched", args=[self.client_row.pk]), {"watched": "iron_mg"}),
-            (reverse("clients:retarget", args=[self.client_row.pk]), {"takes_effect": "2026-11-20", "why": "x"}),
-            (reverse("clients:dismiss", args=[self.client_row.pk]), {"code": "warfarin", "why": "x"}),
+            (
+                reverse("clients:retarget", args=[self.client_row.pk]),
+                {"takes_effect": "2026-11-20", "why": "x"},
+            ),
+            (
+                reverse("clients:dismiss", args=[self.client_row.pk]),
+                {"code": "warfarin", "why": "x"},
+            ),
             (reverse("planner:newer-targets", args=[self.day.pk]), {}),
             (reverse("bowls:change", args=[self.bowl.pk, self.kale.pk]), {"remove": "1"}),
             (reverse("bowls:add", args=[self.bowl.pk]), {"food": "kale-raw"}),
             (reverse("bowls:undo", args=[self.bowl.pk]), {}),
-            (reverse("bowls:balance", args=[self.bowl.pk]), {"take": str(self.kale.pk), f"grams-{self.kale.pk}": "0"}),
+            (
+                reverse("bowls:balance", args=[self.bowl.pk]),
+                {"take": str(self.kale.pk), f"grams-{self.kale.pk}": "0"},
+            ),
             (reverse("bowls:swap", args=[self.bowl.pk]), {"change": "x"}),
             (reverse("recipes:swap", args=[self.recipe.pk]), {"change": "x"}),
-            (reverse("planner:balance", args=[self.day.pk]), {"take": str(self.entry.pk), f"grams-{self.entry.pk}": "0"}),
+            (
+                reverse("planner:balance", args=[self.day.pk]),
+                {"take": str(self.entry.pk), f"grams-{self.entry.pk}": "0"},
+            ),
             (reverse("planner:swap", args=[self.day.pk]), {"change": "x"}),
             (reverse("recipes:keep", args=[self.recipe.pk]), {"why": "x"}),
             (reverse("recipes:back", args=[self.recipe.pk, 1]), {}),
@@ -106,7 +137,9 @@ class Access(PracticeCase):
 
     def test_another_practices_recipe_cannot_be_put_into_ones_own_bowl(self):
         with scopes_disabled():
-            theirs = Recipe.objects.create(practice=self.other_practice, title="Theirs", text="100 g walnuts")
+            theirs = Recipe.objects.create(
+                practice=self.other_practice, title="Theirs", text="100 g walnuts"
+            )
         response = self.post(reverse("bowls:add", args=[self.bowl.pk]), {"recipe": theirs.pk})
         self.assertEqual(response.status_code, 404)
 
@@ -130,7 +163,9 @@ class Access(PracticeCase):
         page = browser.post("/sign-in/", {"username": "marin", "password": "wrong"})
         self.assertContains(page, "do not go together")
         self.assertContains(page, 'value="marin"')
-        done = browser.post("/sign-in/", {"username": "marin", "password": "a-long-password", "next": "/bowls/"})
+        done = browser.post(
+            "/sign-in/", {"username": "marin", "password": "a-long-password", "next": "/bowls/"}
+        )
         self.assertRedirects(done, "/bowls/", fetch_redirect_response=False)
         browser.post("/sign-out/")
         self.assertEqual(browser.get("/bowls/").status_code, 302)
@@ -140,12 +175,20 @@ class Access(PracticeCase):
         for _ in range(8):
             page = browser.post("/sign-in/", {"username": "marin", "password": "wrong"})
         self.assertContains(page, "locked", status_code=429)
-        self.assertEqual(browser.post("/sign-in/", {"username": "marin", "password": "a-long-password"}).status_code, 429)
+        self.assertEqual(
+            browser.post(
+                "/sign-in/", {"username": "marin", "password": "a-long-password"}
+            ).status_code,
+            429,
+        )
 
     def test_without_a_practice_nothing_is_reached(self):
         User.objects.create_user("newcomer", password="a-long-password")
         browser = Browser()
-        browser.force_login(User.objects.get(username="newcomer"), backend="django.contrib.auth.backends.ModelBackend")
+        browser.force_login(
+            User.objects.get(username="newcomer"),
+            backend="django.contrib.auth.backends.ModelBackend",
+        )
         self.assertEqual(browser.get("/clients/").status_code, 403)
 
     def test_no_inline_script_or_style_is_allowed(self):

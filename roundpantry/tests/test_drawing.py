@@ -18,12 +18,18 @@ class TheRound(TestCase):
         self.assertGreater(len(second.rim_path), 0)
 
     def test_area_stands_for_how_full_it_is(self):
-        self.assertAlmostEqual(draw([Slice("base", 250, 1.0)], 1000).fill_radius, BOWL / 2, places=1)
+        self.assertAlmostEqual(
+            draw([Slice("base", 250, 1.0)], 1000).fill_radius, BOWL / 2, places=1
+        )
         spilled = draw([Slice("base", 1500, 1.0)], 1000)
-        self.assertEqual((spilled.fill_radius, spilled.overflowing, spilled.full), (BOWL, True, 1.5))
+        self.assertEqual(
+            (spilled.fill_radius, spilled.overflowing, spilled.full), (BOWL, True, 1.5)
+        )
 
     def test_the_star_is_lifted_outward(self):
-        star = draw([Slice("base", 100, 0.5), Slice("protein", 100, 0.5, star=True)], 1000).sectors[1]
+        star = draw([Slice("base", 100, 0.5), Slice("protein", 100, 0.5, star=True)], 1000).sectors[
+            1
+        ]
         self.assertLess(star.dx, 0)
         self.assertEqual(star.label_x < CENTER, True)
 
@@ -50,7 +56,9 @@ class TheTrack(TestCase):
 class Words(TestCase):
     def test_amounts(self):
         self.assertEqual(show.amount(Amount(31.04, 28, 34, 1.0), "protein_g"), "31.0 g")
-        self.assertEqual(show.amount(Amount(41.2, 40, 43, 0.6, 3, 9), "iodine_ug"), "at least 41 µg")
+        self.assertEqual(
+            show.amount(Amount(41.2, 40, 43, 0.6, 3, 9), "iodine_ug"), "at least 41 µg"
+        )
         self.assertEqual(show.amount(Amount(0, 0, 0, 0.0, 9, 9), "iodine_ug"), "unknown")
         self.assertEqual(show.unknown(Amount(41.2, 40, 43, 0.6, 3, 9)), "3 of 9 unknown")
         self.assertEqual(show.span(Amount(31.04, 28.1, 34.2, 1.0), "protein_g"), "28.1–34.2")
@@ -58,6 +66,12 @@ class Words(TestCase):
 
     def test_digits(self):
         self.assertEqual(
-            [show.digits(-0.02, 1), show.digits(1234.5), show.grams(9.04), show.grams(9.5), show.grams(80.4)],
+            [
+                show.digits(-0.02, 1),
+                show.digits(1234.5),
+                show.grams(9.04),
+                show.grams(9.5),
+                show.grams(80.4),
+            ],
             ["0.0", "1,234", "9 g", "9.5 g", "80 g"],
         )

@@ -1,4 +1,5 @@
-"""Bad input is refused with a sentence, never with a failure; what is stored, however it came there, can always be opened."""
+"""Bad input is refused with a sentence, never with a failure; what is stored, however it came
+there, can always be opened."""
 
 import json
 from datetime import date
@@ -74,18 +75,36 @@ class Inputs(PracticeCase):
             with self.subTest(address, name=name, bad=bad[:30]):
                 self.fine(self.client.get(address, {name: bad}), address)
         for kind, bad in product(("recipe", "version", "bowl", "day", "food"), BAD):
-            self.fine(self.client.get("/compare/", {"with": [f"{kind}-{bad}", "food-walnuts"]}), kind)
+            self.fine(
+                self.client.get("/compare/", {"with": [f"{kind}-{bad}", "food-walnuts"]}), kind
+            )
         scaled = {"to": "servings", "amount": "2", "line": "x"}
         for name, bad in product(scaled, BAD):
             self.fine(self.client.get(f"/recipes/{recipe}/scale/", scaled | {name: bad}), name)
-        bench = {"volume_ml": "200", "bowls": "4", "per_bowl_ml": "45", "thinner": "water", "key": "fat_g", "most": "2", "density": "1"}
+        bench = {
+            "volume_ml": "200",
+            "bowls": "4",
+            "per_bowl_ml": "45",
+            "thinner": "water",
+            "key": "fat_g",
+            "most": "2",
+            "density": "1",
+        }
         for name, bad in product(bench, BAD):
             self.fine(self.client.get(f"/bowls/sauces/{recipe}/", bench | {name: bad}), name)
         for code in ("a:b", "strength:²", "strength:" + "9" * 30, "x"):
             self.assertEqual(self.client.get(reverse("schools:page", args=[code])).status_code, 404)
-            self.assertEqual(self.client.post(reverse("schools:copy", args=[code])).status_code, 404)
+            self.assertEqual(
+                self.client.post(reverse("schools:copy", args=[code])).status_code, 404
+            )
         for pk in ("9" * 30, "9223372036854775808", "0"):
-            for address in (f"/clients/{pk}/", f"/recipes/{pk}/", f"/bowls/{pk}/", f"/days/{pk}/", f"/for/{pk}/recipes/"):
+            for address in (
+                f"/clients/{pk}/",
+                f"/recipes/{pk}/",
+                f"/bowls/{pk}/",
+                f"/days/{pk}/",
+                f"/for/{pk}/recipes/",
+            ):
                 self.assertEqual(self.client.get(address).status_code, 404, address)
 
     def test_every_field_that_a_form_can_send(self):
@@ -96,15 +115,24 @@ class Inputs(PracticeCase):
             (f"/bowls/{bowl}/parts/{self.kale.pk}/", {"amount": "60 g", "version": "1"}),
             (f"/bowls/{bowl}/parts/{self.kale.pk}/", {"step": "1"}),
             (f"/bowls/{bowl}/parts/{self.kale.pk}/", {"share": "0.2", "dragging": "1"}),
-            (f"/bowls/{bowl}/parts/{self.kale.pk}/", {"limits": "1", "least_g": "1", "most_g": "2"}),
-            (f"/bowls/{bowl}/add/", {"food": "walnuts", "grams": "20", "role": "topping", "recipe": ""}),
+            (
+                f"/bowls/{bowl}/parts/{self.kale.pk}/",
+                {"limits": "1", "least_g": "1", "most_g": "2"},
+            ),
+            (
+                f"/bowls/{bowl}/add/",
+                {"food": "walnuts", "grams": "20", "role": "topping", "recipe": ""},
+            ),
             (f"/bowls/{bowl}/settings/", {"name": "x", "vessel_ml": "900", "version": "1"}),
             (f"/bowls/{bowl}/undo/", {"version": "1"}),
             (f"/bowls/{bowl}/balance/", {"take": "1", "grams-1": "20", "version": "1"}),
             (f"/bowls/{bowl}/swaps/", {"change": "x"}),
             (f"/bowls/{bowl}/without/", {"item": "1", "version": "1"}),
             ("/bowls/new/", {"name": "x", "vessel_ml": "900"}),
-            (f"/days/{day}/add/", {"food": "walnuts", "grams": "20", "meal": "lunch", "bowl": "", "recipe": ""}),
+            (
+                f"/days/{day}/add/",
+                {"food": "walnuts", "grams": "20", "meal": "lunch", "bowl": "", "recipe": ""},
+            ),
             (f"/days/{day}/entries/{self.entry.pk}/", {"amount": "1", "version": "1"}),
             (f"/days/{day}/balance/", {"take": "1", "grams-1": "2"}),
             (f"/days/{day}/settings/", {"date": "2026-11-23", "note": "x", "version": "1"}),
@@ -115,10 +143,20 @@ class Inputs(PracticeCase):
             (f"/clients/{client}/shares/", {"breakfast": "30", "lunch": "40", "dinner": "30"}),
             (
                 f"/clients/{client}/targets/iron_mg/",
-                {"low": "1", "aim": "2", "high": "3", "kind": "choice", "reason": "x", "takes_effect": "2026-11-20"},
+                {
+                    "low": "1",
+                    "aim": "2",
+                    "high": "3",
+                    "kind": "choice",
+                    "reason": "x",
+                    "takes_effect": "2026-11-20",
+                },
             ),
             (f"/clients/{client}/retarget/", {"takes_effect": "2026-11-20", "why": "x"}),
-            (f"/clients/{client}/cautions/", {"code": "warfarin", "why": "x", "about": "", "next": "/clients/"}),
+            (
+                f"/clients/{client}/cautions/",
+                {"code": "warfarin", "why": "x", "about": "", "next": "/clients/"},
+            ),
             (f"/recipes/{recipe}/versions/keep/", {"why": "x"}),
             (
                 "/recipes/preview/",
@@ -152,51 +190,83 @@ class Inputs(PracticeCase):
                 },
             ),
             ("/recipes/import/", {"text": "1 cup millet"}),
-            ("/practice/", {"name": "x", "town": "y", "contact": "z", "measures": "us", "version": "1"}),
+            (
+                "/practice/",
+                {"name": "x", "town": "y", "contact": "z", "measures": "us", "version": "1"},
+            ),
             (
                 f"/clients/first-visits/{visit}/keep/",
-                {"name": "x", "height_cm": "170", "supplements-TOTAL_FORMS": "3", "visit_version": "1"},
+                {
+                    "name": "x",
+                    "height_cm": "170",
+                    "supplements-TOTAL_FORMS": "3",
+                    "visit_version": "1",
+                },
             ),
         )
         for address, data in forms:
             for name, bad in product(data, BAD_FEW):
                 with self.subTest(address, name=name, bad=bad[:30]):
-                    self.fine(self.client.post(address, data | {name: bad}, headers={"HX-Request": "true"}), address)
+                    self.fine(
+                        self.client.post(
+                            address, data | {name: bad}, headers={"HX-Request": "true"}
+                        ),
+                        address,
+                    )
 
     def test_bounds(self):
         address = reverse("clients:edit", args=[self.client_row.pk])
         many = {"supplements-TOTAL_FORMS": "99999", "supplements-INITIAL_FORMS": "0"}
         page = self.client.post(address, {"name": "x"} | many)
         self.assertLess(len(page.content), 400_000, "rows are bounded")
-        self.assertEqual(self.client.post(address, {f"f{n}": "x" for n in range(1500)}).status_code, 400)
+        self.assertEqual(
+            self.client.post(address, {f"f{n}": "x" for n in range(1500)}).status_code, 400
+        )
         self.client.post("/clients/new/")
         visit = reverse("clients:intake", args=[Intake.objects.get().pk])
         self.client.post(visit, many | {"later": "1"})
         self.assertLess(len(self.client.get(visit).content), 400_000)
         live = self.client.post(
-            "/recipes/preview/", {"text": "\n".join(["1 cup millet"] * 5000), "servings": "1", "method": "Boil. " * 200_000}
+            "/recipes/preview/",
+            {
+                "text": "\n".join(["1 cup millet"] * 5000),
+                "servings": "1",
+                "method": "Boil. " * 200_000,
+            },
         )
         self.assertIn(live.status_code, (200, 400))
 
     def test_what_does_not_fit_is_refused_and_not_cut(self):
         why = "x" * 301
         told = self.client.post(
-            reverse("clients:dismiss", args=[self.client_row.pk]), {"code": "no_b12_supplement", "why": why, "about": ""}, follow=True
+            reverse("clients:dismiss", args=[self.client_row.pk]),
+            {"code": "no_b12_supplement", "why": why, "about": ""},
+            follow=True,
         )
         self.assertContains(told, "over 300 characters")
         self.assertContains(told, why)
-        told = self.client.post(reverse("recipes:keep", args=[self.recipe.pk]), {"why": "x" * 201}, follow=True)
+        told = self.client.post(
+            reverse("recipes:keep", args=[self.recipe.pk]), {"why": "x" * 201}, follow=True
+        )
         self.assertContains(told, "over 200 characters")
         self.assertFalse(RecipeVersion.objects.exists())
         for grams in ("12 oz", "6000", "-3"):
-            page = self.post(reverse("bowls:add", args=[self.bowl.pk]), {"food": "walnuts", "grams": grams}, htmx=True)
+            page = self.post(
+                reverse("bowls:add", args=[self.bowl.pk]),
+                {"food": "walnuts", "grams": grams},
+                htmx=True,
+            )
             self.assertContains(page, "was not added")
         self.assertEqual(self.bowl.parts.count(), 3)
 
 
 class Imports(PracticeCase):
     def take(self, text, name=""):
-        data = {"file": SimpleUploadedFile(name, text.encode("utf-8", "surrogatepass"))} if name else {"text": text}
+        data = (
+            {"file": SimpleUploadedFile(name, text.encode("utf-8", "surrogatepass"))}
+            if name
+            else {"text": text}
+        )
         return self.client.post(reverse("recipes:import"), data, follow=True)
 
     def test_what_broke_pages_for_good(self):
@@ -208,14 +278,26 @@ class Imports(PracticeCase):
             "serving_measure,{measure},,",
         )
         head = "\r\n".join(rows)
-        odd = '{{"@type": "Recipe", "recipeIngredient": ["1 cup millet"], "additionalProperty": [{{"name": "{name}", "value": {value}}}]}}'
+        odd = (
+            '{{"@type": "Recipe", "recipeIngredient": ["1 cup millet"], '
+            '"additionalProperty": [{{"name": "{name}", "value": {value}}}]}}'
+        )
         usual = {"grams": "", "servings": "2", "weight": "", "measure": ""}
         cases = [
             head.format(**usual | {name: bad})
-            for name, bad in product(usual, ("1e-320", "nan", "inf", "1e309", "0% of the pan", "1/0 of the pan", "²"))
+            for name, bad in product(
+                usual, ("1e-320", "nan", "inf", "1e309", "0% of the pan", "1/0 of the pan", "²")
+            )
         ]
         cases += [
-            json.dumps({"@type": "Recipe", "name": "\ud800 x", "recipeIngredient": ["1 cup \udfff millet"], "recipeYield": "9" * 5000}),
+            json.dumps(
+                {
+                    "@type": "Recipe",
+                    "name": "\ud800 x",
+                    "recipeIngredient": ["1 cup \udfff millet"],
+                    "recipeYield": "9" * 5000,
+                }
+            ),
             odd.format(name="servings", value="9" * 5000),
             odd.format(name="batch_g", value="NaN"),
             "<?xml version='1.0'?>",
@@ -226,11 +308,19 @@ class Imports(PracticeCase):
         ]
         for text in cases:
             with self.subTest(text[:80]):
-                self.assertIn(self.take(text, "r.json" if text.startswith("{") else "").status_code, (200, 400))
+                self.assertIn(
+                    self.take(text, "r.json" if text.startswith("{") else "").status_code,
+                    (200, 400),
+                )
         for recipe in Recipe.objects.all():
             bowl = Bowl.objects.create(practice=self.practice, name=recipe.title[:100])
             BowlPart.objects.create(bowl=bowl, role="base", recipe=recipe, grams=50)
-            for address in (f"/recipes/{recipe.pk}/", f"/bowls/sauces/{recipe.pk}/", f"/bowls/{bowl.pk}/", f"/recipes/{recipe.pk}/cook/"):
+            for address in (
+                f"/recipes/{recipe.pk}/",
+                f"/bowls/sauces/{recipe.pk}/",
+                f"/bowls/{bowl.pk}/",
+                f"/recipes/{recipe.pk}/cook/",
+            ):
                 self.assertEqual(self.client.get(address).status_code, 200, address)
         self.assertEqual(self.client.get("/bowls/").status_code, 200)
 
@@ -238,9 +328,21 @@ class Imports(PracticeCase):
         refused = self.take("\n".join(f"{n} g millet" for n in range(1, 301)))
         self.assertContains(refused, "300 ingredient lines", status_code=400)
         self.assertContains(self.take("1 cup " + "x" * 500), "over 400 characters", status_code=400)
-        told = self.take(json.dumps({"@type": "Recipe", "name": "T" * 200, "recipeIngredient": ["1 cup millet"], "recipeYield": "4"}))
+        told = self.take(
+            json.dumps(
+                {
+                    "@type": "Recipe",
+                    "name": "T" * 200,
+                    "recipeIngredient": ["1 cup millet"],
+                    "recipeYield": "4",
+                }
+            )
+        )
         self.assertContains(told, "its title is over 160 characters and was cut")
-        both = self.client.post(reverse("recipes:import"), {"text": "1 cup millet", "file": SimpleUploadedFile("a.txt", b"1 cup oats")})
+        both = self.client.post(
+            reverse("recipes:import"),
+            {"text": "1 cup millet", "file": SimpleUploadedFile("a.txt", b"1 cup oats")},
+        )
         self.assertContains(both, "one after the other", status_code=400)
         told = self.take("# title: Odd\n# role: starter\n# my own remark\n1 cup buckwheat, dry")
         self.assertContains(told, "“starter” is no part of a bowl")
@@ -269,25 +371,42 @@ class Imports(PracticeCase):
 
     def test_a_plain_table(self):
         self.take('ingredient,quantity,unit\nmillet,1.5,cup\n"dill, chopped",2,tbsp\n', "list.csv")
-        self.assertEqual(Recipe.objects.order_by("-pk").first().text, "1.5 cup millet\n2 tbsp dill, chopped")
+        self.assertEqual(
+            Recipe.objects.order_by("-pk").first().text, "1.5 cup millet\n2 tbsp dill, chopped"
+        )
         self.take("Menge;x\n", "odd.csv")
         self.take("Quantity;Unit;Ingredient\n200;g;buckwheat\n", "list.csv")
         self.assertEqual(Recipe.objects.order_by("-pk").first().text, "200 g buckwheat")
 
     def test_numbers_of_an_unsettled_recipe_say_at_least(self):
-        recipe = Recipe.objects.create(practice=self.practice, title="Half read", text="100 g walnuts\n1 ladle of it", servings=1)
-        out = json.loads(self.client.get(reverse("recipes:export", args=[recipe.pk, "json"])).content)
+        recipe = Recipe.objects.create(
+            practice=self.practice,
+            title="Half read",
+            text="100 g walnuts\n1 ladle of it",
+            servings=1,
+        )
+        out = json.loads(
+            self.client.get(reverse("recipes:export", args=[recipe.pk, "json"])).content
+        )
         self.assertRegex(out["nutrition"]["calories"], r"^at least [\d.]+ kcal$")
 
     def test_two_equal_lines_have_a_decision_each(self):
         text = "1 handful walnuts\n1 handful walnuts"
-        choices = {"line-1": "1 handful walnuts", "grams-1": "50", "line-2": "1 handful walnuts", "grams-2": "90"}
+        choices = {
+            "line-1": "1 handful walnuts",
+            "grams-1": "50",
+            "line-2": "1 handful walnuts",
+            "grams-2": "90",
+        }
         data = {"title": "Twice", "role": "dish", "text": text, "servings": "1"}
         self.client.post("/recipes/new/", data | choices)
         recipe = Recipe.objects.get(title="Twice")
         page = self.client.get(reverse("recipes:page", args=[recipe.pk]))
         self.assertEqual([line.grams for line in page.context["facts"].lines], [50, 90])
-        unknown = self.client.post("/recipes/new/", data | {"title": "Third", "line-1": "1 handful walnuts", "food-1": "unicorn"})
+        unknown = self.client.post(
+            "/recipes/new/",
+            data | {"title": "Third", "line-1": "1 handful walnuts", "food-1": "unicorn"},
+        )
         self.assertContains(unknown, "not in the table", status_code=400)
 
 
@@ -313,12 +432,18 @@ class Stored(PracticeCase):
             {"claims": "²"},
         ):
             number = len(recipes) + 1
-            recipe = Recipe.objects.create(practice=self.practice, title=f"Bad {number}", text="1 cup millet", role="sauce")
+            recipe = Recipe.objects.create(
+                practice=self.practice, title=f"Bad {number}", text="1 cup millet", role="sauce"
+            )
             Recipe.objects.filter(pk=recipe.pk).update(**bad)
             recipes.append(recipe)
-            BowlPart.objects.create(bowl=self.bowl, role="sauce", recipe=recipe, grams=20, place=number)
+            BowlPart.objects.create(
+                bowl=self.bowl, role="sauce", recipe=recipe, grams=20, place=number
+            )
             DayEntry.objects.create(day=self.day, meal="dinner", recipe=recipe, amount=1)
-        ClientSupplement.objects.create(client=self.client_row, key="vitamin_b12_ug", dose=1e308, per_week=7)
+        ClientSupplement.objects.create(
+            client=self.client_row, key="vitamin_b12_ug", dose=1e308, per_week=7
+        )
         ClientSupplement.objects.create(client=self.client_row, key="gone_mg", dose=1, per_week=7)
         WeighIn.objects.create(client=self.client_row, date=date(9999, 12, 31), kg=101)
         edges = [
@@ -327,8 +452,12 @@ class Stored(PracticeCase):
         ]
         DayEntry.objects.create(day=edges[0], meal="lunch", food="walnuts", amount=30)
         DayEntry.objects.create(day=self.day, meal="snack", food="no-longer-there", amount=30)
-        pages = [f"/recipes/{recipe.pk}/" for recipe in recipes] + [f"/bowls/sauces/{recipe.pk}/" for recipe in recipes]
-        pages += [f"/days/{day.pk}/" for day in edges] + [f"/handouts/days/{day.pk}/" for day in edges]
+        pages = [f"/recipes/{recipe.pk}/" for recipe in recipes] + [
+            f"/bowls/sauces/{recipe.pk}/" for recipe in recipes
+        ]
+        pages += [f"/days/{day.pk}/" for day in edges] + [
+            f"/handouts/days/{day.pk}/" for day in edges
+        ]
         pages += [
             "/recipes/",
             "/bowls/",

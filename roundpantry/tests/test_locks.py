@@ -78,7 +78,12 @@ class Locks(TransactionTestCase):
         def weigh():
             browser = Browser()
             browser.cookies = self.browser.cookies
-            done.append(browser.post(reverse("clients:weigh-in", args=[self.row.pk]), {"date": "2026-01-05", "kg": "70"}).status_code)
+            done.append(
+                browser.post(
+                    reverse("clients:weigh-in", args=[self.row.pk]),
+                    {"date": "2026-01-05", "kg": "70"},
+                ).status_code
+            )
             connection.close()
 
         writing = threading.Thread(target=weigh)
@@ -93,14 +98,30 @@ class Locks(TransactionTestCase):
 
     def test_what_a_script_sends_is_told_what_became_of_it(self):
         sent = {"Sent-By": "page"}
-        saved = self.browser.post(reverse("clients:weigh-in", args=[self.row.pk]), {"date": "2026-01-06", "kg": "70"}, headers=sent)
-        self.assertEqual((saved.status_code, saved["Go-To"]), (204, f"/for/{self.row.pk}/clients/{self.row.pk}/"))
-        ended = Browser().post(reverse("clients:weigh-in", args=[self.row.pk]), {"date": "2026-01-06", "kg": "70"}, headers=sent)
+        saved = self.browser.post(
+            reverse("clients:weigh-in", args=[self.row.pk]),
+            {"date": "2026-01-06", "kg": "70"},
+            headers=sent,
+        )
+        self.assertEqual(
+            (saved.status_code, saved["Go-To"]), (204, f"/for/{self.row.pk}/clients/{self.row.pk}/")
+        )
+        ended = Browser().post(
+            reverse("clients:weigh-in", args=[self.row.pk]),
+            {"date": "2026-01-06", "kg": "70"},
+            headers=sent,
+        )
         self.assertEqual(ended.status_code, 401)
-        live = Browser().get(reverse("bowls:page", args=[self.bowl.pk]), headers={"HX-Request": "true"})
+        live = Browser().get(
+            reverse("bowls:page", args=[self.bowl.pk]), headers={"HX-Request": "true"}
+        )
         self.assertEqual(live.status_code, 401)
         careful = Browser(enforce_csrf_checks=True)
         careful.force_login(self.user, backend="django.contrib.auth.backends.ModelBackend")
-        refused = careful.post(reverse("clients:weigh-in", args=[self.row.pk]), {"date": "2026-01-06", "kg": "70"}, headers=sent)
+        refused = careful.post(
+            reverse("clients:weigh-in", args=[self.row.pk]),
+            {"date": "2026-01-06", "kg": "70"},
+            headers=sent,
+        )
         self.assertEqual(refused.status_code, 403)
         self.assertIn("Nothing was saved", refused.content.decode())

@@ -13,12 +13,17 @@ MOST_SECONDS = 600.0
 
 
 class Command(BaseCommand):
-    help = "Choose portions that meet targets, for parts and targets in a JSON file. Exit status 1 for a problem that cannot be posed."
+    help = (
+        "Choose portions that meet targets, for parts and targets in a JSON file. Exit "
+        "status 1 for a problem that cannot be posed."
+    )
     requires_system_checks: list[str] = []
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", help="the problem in JSON, or - for standard input")
-        parser.add_argument("--seconds", type=float, help="how long it may look (0.13 for a bowl, 0.85 for a day)")
+        parser.add_argument(
+            "--seconds", type=float, help="how long it may look (0.13 for a bowl, 0.85 for a day)"
+        )
         parser.add_argument("--json", action="store_true", help="print JSON")
 
     def handle(self, *args: object, **options: object) -> None:
@@ -28,11 +33,19 @@ class Command(BaseCommand):
             raise CommandError(f"{options['file']} is not JSON: {error}.") from None
         except BadProblem as error:
             if options["json"]:
-                self.stdout.write(json.dumps({"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False))
+                self.stdout.write(
+                    json.dumps(
+                        {"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False
+                    )
+                )
                 sys.exit(1)
             raise CommandError(str(error)) from None
         seconds = options["seconds"]
         if seconds is not None and not 0 < float(str(seconds)) <= MOST_SECONDS:
             raise CommandError(f"--seconds: a number above zero, up to {MOST_SECONDS:g}.")
         data = solve(problem, None if seconds is None else float(str(seconds)))
-        self.stdout.write(json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(problem, data))
+        self.stdout.write(
+            json.dumps(data, indent=2, ensure_ascii=False)
+            if options["json"]
+            else as_text(problem, data)
+        )

@@ -16,8 +16,13 @@ class Command(BaseCommand):
         parser.add_argument("--json", action="store_true", help="print JSON")
 
     def handle(self, *args: object, **options: object) -> None:
-        rows = [{"code": row.code, "name": row.name, "kind": row.kind} for row in conditions().values()]
-        rows += [{"code": code, "name": name, "kind": "life stage"} for code, name in LIFE_STAGE_WORDS.items()]
+        rows = [
+            {"code": row.code, "name": row.name, "kind": row.kind} for row in conditions().values()
+        ]
+        rows += [
+            {"code": code, "name": name, "kind": "life stage"}
+            for code, name in LIFE_STAGE_WORDS.items()
+        ]
         if options["json"]:
             self.stdout.write(json.dumps(rows, indent=2, ensure_ascii=False))
             return

@@ -11,7 +11,10 @@ from roundpantry.given_file import read_given
 
 
 class Command(BaseCommand):
-    help = "Print a day's targets, meals, disagreements and cautions for a person in a JSON file. Exit status 1 for impossible input."
+    help = (
+        "Print a day's targets, meals, disagreements and cautions for a person in a JSON "
+        "file. Exit status 1 for impossible input."
+    )
     requires_system_checks: list[str] = []
 
     def add_arguments(self, parser: CommandParser) -> None:
@@ -26,9 +29,15 @@ class Command(BaseCommand):
             raise CommandError(f"{options['file']} is not JSON: {error}.") from None
         except OutOfRange as error:
             if options["json"]:
-                self.stdout.write(json.dumps({"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False))
+                self.stdout.write(
+                    json.dumps(
+                        {"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False
+                    )
+                )
                 sys.exit(1)
             raise CommandError(f"{error.field}: {error}") from None
         if asked.ignored:
             self.stderr.write(f"Not understood, and left out: {', '.join(asked.ignored)}.")
-        self.stdout.write(json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(data))
+        self.stdout.write(
+            json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(data)
+        )

@@ -1,5 +1,5 @@
-"""National Academies, Dietary Reference Intakes (2005): acceptable macronutrient distribution ranges, fiber; and the upper levels
-of the volumes of 1997 to 2011, from memory."""
+"""National Academies, Dietary Reference Intakes (2005): acceptable macronutrient distribution
+ranges, fiber; and the upper levels of the volumes of 1997 to 2011, from memory."""
 
 from unittest import TestCase
 
@@ -9,7 +9,11 @@ from nutrition.targets import amdr_g, day_targets
 
 class Shares(TestCase):
     def test_of_2000_kcal(self):
-        for key, low, high in (("protein_g", 50, 175), ("fat_g", 400 / 9, 700 / 9), ("carbohydrate_g", 225, 325)):
+        for key, low, high in (
+            ("protein_g", 50, 175),
+            ("fat_g", 400 / 9, 700 / 9),
+            ("carbohydrate_g", 225, 325),
+        ):
             with self.subTest(key):
                 found = amdr_g(key, 2000)
                 self.assertAlmostEqual(found[0], low)
@@ -24,15 +28,27 @@ class Shares(TestCase):
         self.assertAlmostEqual(day["fiber_g"].low, 14 * kcal / 1000)
 
     def test_never_under_the_rda_of_carbohydrate(self):
-        self.assertGreaterEqual(day_targets(Person("female", 90, 150, 40, "inactive", "lose"))["carbohydrate_g"].low, 130)
+        self.assertGreaterEqual(
+            day_targets(Person("female", 90, 150, 40, "inactive", "lose"))["carbohydrate_g"].low,
+            130,
+        )
 
     def test_upper_levels(self):
         day = day_targets(Person("male", 40, 180, 80))
         for key, most in (
-            ("vitamin_c_mg", 2000), ("vitamin_d_ug", 100), ("vitamin_b6_mg", 100), ("choline_mg", 3500), ("calcium_mg", 2500),
-            ("iron_mg", 45), ("zinc_mg", 40), ("copper_mg", 10), ("manganese_mg", 11), ("selenium_ug", 400), ("iodine_ug", 1100),
+            ("vitamin_c_mg", 2000),
+            ("vitamin_d_ug", 100),
+            ("vitamin_b6_mg", 100),
+            ("choline_mg", 3500),
+            ("calcium_mg", 2500),
+            ("iron_mg", 45),
+            ("zinc_mg", 40),
+            ("copper_mg", 10),
+            ("manganese_mg", 11),
+            ("selenium_ug", 400),
+            ("iodine_ug", 1100),
             ("phosphorus_mg", 4000),
-        ):  # fmt: skip
+        ):
             with self.subTest(key):
                 self.assertEqual(day[key].high, most)
         self.assertEqual(day_targets(Person("male", 60, 180, 80))["calcium_mg"].high, 2000)
@@ -46,6 +62,8 @@ class Shares(TestCase):
         self.assertAlmostEqual(plants["iron_mg"].low, 32.4)
         self.assertAlmostEqual(plants["zinc_mg"].low, 12)
         # above the upper level no most is stated, and the reason says so
-        carrying = day_targets(Person("female", 30, 165, 60, life_stage="pregnant_2", vegan_iron=True))["iron_mg"]
+        carrying = day_targets(
+            Person("female", 30, 165, 60, life_stage="pregnant_2", vegan_iron=True)
+        )["iron_mg"]
         self.assertIsNone(carrying.high)
         self.assertIn("above the upper level", carrying.reason)

@@ -1,4 +1,5 @@
-"""Amino-acid patterns of WHO/FAO/UNU 935 (2007) and FAO Paper 92 (2013), and the worked mixture of FAO Paper 51 (1991), from memory."""
+"""Amino-acid patterns of WHO/FAO/UNU 935 (2007) and FAO Paper 92 (2013), and the worked mixture of
+FAO Paper 51 (1991), from memory."""
 
 from unittest import TestCase
 
@@ -7,7 +8,12 @@ from nutrition.foods import food_table
 
 FOODS = food_table()
 # Pre-school pattern of the 1991 paper, the four amino acids its example follows. [mg/g]
-PATTERN_1991 = {"lysine_g": 58.0, "methionine_cystine_g": 25.0, "threonine_g": 34.0, "tryptophan_g": 11.0}
+PATTERN_1991 = {
+    "lysine_g": 58.0,
+    "methionine_cystine_g": 25.0,
+    "threonine_g": 34.0,
+    "tryptophan_g": 11.0,
+}
 
 
 def acids(lysine, sulfur, threonine, tryptophan):

@@ -1,6 +1,7 @@
 """Ten foods of the table against their own rows in the government composition data.
 
-source_rows.csv holds the ten rows as the source prints them (values per 100 g, its own column names).
+source_rows.csv holds the ten rows as the source prints them (values per 100 g, its own column
+names).
 """
 
 import csv
@@ -11,10 +12,22 @@ from nutrition.foods import food_table
 
 ROWS = Path(__file__).with_name("source_rows.csv")
 COLUMNS = {
-    "Energy": "energy_kcal", "Protein": "protein_g", "Total fat": "fat_g", "Carbohydrate": "carbohydrate_g", "Fiber": "fiber_g",
-    "Calcium": "calcium_mg", "Iron": "iron_mg", "Magnesium": "magnesium_mg", "Phosphorus": "phosphorus_mg", "Potassium": "potassium_mg",
-    "Sodium": "sodium_mg", "Zinc": "zinc_mg", "Vitamin C": "vitamin_c_mg", "Folate, total": "folate_ug", "Vitamin K1": "vitamin_k_ug",
-}  # fmt: skip
+    "Energy": "energy_kcal",
+    "Protein": "protein_g",
+    "Total fat": "fat_g",
+    "Carbohydrate": "carbohydrate_g",
+    "Fiber": "fiber_g",
+    "Calcium": "calcium_mg",
+    "Iron": "iron_mg",
+    "Magnesium": "magnesium_mg",
+    "Phosphorus": "phosphorus_mg",
+    "Potassium": "potassium_mg",
+    "Sodium": "sodium_mg",
+    "Zinc": "zinc_mg",
+    "Vitamin C": "vitamin_c_mg",
+    "Folate, total": "folate_ug",
+    "Vitamin K1": "vitamin_k_ug",
+}
 
 
 class SourceRows(TestCase):
@@ -28,7 +41,13 @@ class SourceRows(TestCase):
             for column, key in COLUMNS.items():
                 with self.subTest(f"{food.slug} {key}"):
                     if row[column] == "":
-                        self.assertIsNone(food.per_100_g(key), "absent in the source, so absent here")
+                        self.assertIsNone(
+                            food.per_100_g(key), "absent in the source, so absent here"
+                        )
                     else:
                         # the table keeps four significant digits
-                        self.assertAlmostEqual(food.per_100_g(key), float(row[column]), delta=0.0006 * float(row[column]))
+                        self.assertAlmostEqual(
+                            food.per_100_g(key),
+                            float(row[column]),
+                            delta=0.0006 * float(row[column]),
+                        )

@@ -1,4 +1,5 @@
-"""National Academies, Dietary Reference Intakes: RDA, AI and upper levels of every adult life-stage group.
+"""National Academies, Dietary Reference Intakes: RDA, AI and upper levels of every adult life-stage
+group.
 
 Values from memory, written here a second time by nutrient and group, not copied from the table.
 """
@@ -8,7 +9,8 @@ from unittest import TestCase
 from nutrition.nutrients import NUTRIENT
 from nutrition.reference import reference_intakes
 
-# key: men 19-30, 31-50, 51-70, over 70; women the same; pregnancy 19-30, 31-50; nursing 19-30, 31-50
+# key: men 19-30, 31-50, 51-70, over 70; women the same; pregnancy 19-30, 31-50; nursing 19-30,
+# 31-50
 TABLE = {
     "calcium_mg": "1000 1000 1000 1200 1000 1000 1200 1200 1000 1000 1000 1000",
     "iron_mg": "8 8 8 8 18 18 8 8 27 27 9 9",
@@ -40,7 +42,16 @@ TABLE = {
 GROUPS = [(sex, age, "adult") for sex in ("male", "female") for age in (25, 40, 60, 75)] + [
     ("female", age, stage) for stage in ("pregnant_2", "lactating_0_6") for age in (25, 40)
 ]
-UPPER = {"calcium_mg": (2500, 2000), "phosphorus_mg": (4000, 3000), "iodine_ug": (1100, 1100), "selenium_ug": (400, 400), "iron_mg": (45, 45), "zinc_mg": (40, 40), "vitamin_d_ug": (100, 100), "vitamin_c_mg": (2000, 2000)}  # fmt: skip  # noqa: E501
+UPPER = {
+    "calcium_mg": (2500, 2000),
+    "phosphorus_mg": (4000, 3000),
+    "iodine_ug": (1100, 1100),
+    "selenium_ug": (400, 400),
+    "iron_mg": (45, 45),
+    "zinc_mg": (40, 40),
+    "vitamin_d_ug": (100, 100),
+    "vitamin_c_mg": (2000, 2000),
+}  # noqa: E501
 
 
 class ReferenceIntakes(TestCase):

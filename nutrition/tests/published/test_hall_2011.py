@@ -5,7 +5,13 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition.forecast import days_to_change, dynamic_change, eventual_change, forecast, static_change
+from nutrition.forecast import (
+    days_to_change,
+    dynamic_change,
+    eventual_change,
+    forecast,
+    static_change,
+)
 
 
 class Linearized(TestCase):

@@ -1,4 +1,5 @@
-"""ISSN position stand: protein and exercise (2017): 1.4 to 2.0 g/kg a day; 0.25 g/kg or 20 to 40 g a meal; leucine 0.7 to 3 g."""
+"""ISSN position stand: protein and exercise (2017): 1.4 to 2.0 g/kg a day; 0.25 g/kg or 20 to 40 g
+a meal; leucine 0.7 to 3 g."""
 
 from unittest import TestCase
 
@@ -10,7 +11,9 @@ from nutrition.tells import LEUCINE_MEAL_G
 
 class Strength(TestCase):
     def day(self, kg):
-        return day_targets(Person("male", 30, 180, kg, "very_active", "hold"), schools()["strength"])
+        return day_targets(
+            Person("male", 30, 180, kg, "very_active", "hold"), schools()["strength"]
+        )
 
     def test_a_day(self):
         protein = self.day(80)["protein_g"]

@@ -8,7 +8,13 @@ from nutrition.targets import Order, day_targets
 
 
 def day(*conditions, **changes):
-    figures = {"sex": "female", "age_years": 60, "height_cm": 165, "weight_kg": 60, "activity": "inactive"} | changes
+    figures = {
+        "sex": "female",
+        "age_years": 60,
+        "height_cm": 165,
+        "weight_kg": 60,
+        "activity": "inactive",
+    } | changes
     school = schools().get(figures.pop("school", ""))
     orders = figures.pop("orders", ())
     return day_targets(Person(**figures, conditions=frozenset(conditions)), school, orders)
@@ -28,7 +34,9 @@ class Protein(TestCase):
         self.assertEqual(self.per_kg("ckd_5", "dialysis", "diabetes"), (1.0, 1.2))
 
     def test_neither_school_nor_goal_nor_age_moves_it(self):
-        self.assertEqual(self.per_kg("ckd_4", school="strength", goal="muscle", age_years=80), (0.55, 0.60))
+        self.assertEqual(
+            self.per_kg("ckd_4", school="strength", goal="muscle", age_years=80), (0.55, 0.60)
+        )
         self.assertEqual(self.per_kg("dialysis", school="kidney_gentle"), (1.0, 1.2))
 
     def test_no_least_at_a_meal(self):

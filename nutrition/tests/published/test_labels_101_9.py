@@ -1,4 +1,5 @@
-"""21 CFR 101.9(c): label rounding, against its own words and an independent implementation; package arithmetic."""
+"""21 CFR 101.9(c): label rounding, against its own words and an independent implementation; package
+arithmetic."""
 
 import re
 from unittest import TestCase
@@ -10,19 +11,35 @@ from hypothesis import strategies as st
 from nutrition.labels import KEYS_ON_LABELS, hidden_by, portion_of_package, rounded
 
 THEIRS = {
-    "energy_kcal": round_nutrition.calories, "fat_g": round_nutrition.total_fat, "saturated_fat_g": round_nutrition.sat_fat,
-    "sodium_mg": round_nutrition.sodium, "carbohydrate_g": round_nutrition.total_carb, "fiber_g": round_nutrition.dietary_fiber,
-    "sugars_g": round_nutrition.total_sugars, "protein_g": round_nutrition.protein,
-}  # fmt: skip
+    "energy_kcal": round_nutrition.calories,
+    "fat_g": round_nutrition.total_fat,
+    "saturated_fat_g": round_nutrition.sat_fat,
+    "sodium_mg": round_nutrition.sodium,
+    "carbohydrate_g": round_nutrition.total_carb,
+    "fiber_g": round_nutrition.dietary_fiber,
+    "sugars_g": round_nutrition.total_sugars,
+    "protein_g": round_nutrition.protein,
+}
 
 
 class Rounding(TestCase):
     def test_the_rule_in_its_own_words(self):
         for key, value, printed in (
-            ("energy_kcal", 4.9, 0), ("energy_kcal", 47, 45), ("energy_kcal", 48, 50), ("energy_kcal", 126, 130), ("fat_g", 0.4, 0),
-            ("fat_g", 2.3, 2.5), ("fat_g", 7.4, 7), ("sodium_mg", 4, 0), ("sodium_mg", 137, 135), ("sodium_mg", 138, 140),
-            ("sodium_mg", 146, 150), ("protein_g", 0.4, 0), ("protein_g", 17.6, 18), ("fiber_g", 3.4, 3),
-        ):  # fmt: skip
+            ("energy_kcal", 4.9, 0),
+            ("energy_kcal", 47, 45),
+            ("energy_kcal", 48, 50),
+            ("energy_kcal", 126, 130),
+            ("fat_g", 0.4, 0),
+            ("fat_g", 2.3, 2.5),
+            ("fat_g", 7.4, 7),
+            ("sodium_mg", 4, 0),
+            ("sodium_mg", 137, 135),
+            ("sodium_mg", 138, 140),
+            ("sodium_mg", 146, 150),
+            ("protein_g", 0.4, 0),
+            ("protein_g", 17.6, 18),
+            ("fiber_g", 3.4, 3),
+        ):
             with self.subTest(key, value=value):
                 self.assertEqual(rounded(key, value), printed)
 
@@ -41,7 +58,9 @@ class Rounding(TestCase):
 class Packages(TestCase):
     def test_two_and_a_half_servings(self):
         """common practice, no source"""
-        whole, half = (portion_of_package({"protein_g": 18}, 2.5, share)["protein_g"] for share in (1, 0.5))
+        whole, half = (
+            portion_of_package({"protein_g": 18}, 2.5, share)["protein_g"] for share in (1, 0.5)
+        )
         self.assertEqual((whole.amount, half.amount), (45, 22.5))
         self.assertEqual((whole.low, whole.high), (43.75, 46.25))
         with self.assertRaises(ValueError):

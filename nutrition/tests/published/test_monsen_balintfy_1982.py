@@ -1,4 +1,5 @@
-"""Monsen and Balintfy, J Am Diet Assoc 80:307 (1982): share of non-heme iron taken up by enhancing factors."""
+"""Monsen and Balintfy, J Am Diet Assoc 80:307 (1982): share of non-heme iron taken up by enhancing
+factors."""
 
 from unittest import TestCase
 

@@ -1,7 +1,9 @@
-"""Raw-to-cooked pairs of the composition data: the raw row cooked by its method against the cooked row.
+"""Raw-to-cooked pairs of the composition data: the raw row cooked by its method against the cooked
+row.
 
-The yields and retention factors were written down from Agriculture Handbook 102, from the retention table of Release 6 and from
-package directions, all from memory; no pair was used to set them. Energy and protein within 10 %, six minerals within 25 %.
+The yields and retention factors were written down from Agriculture Handbook 102, from the retention
+table of Release 6 and from package directions, all from memory; no pair was used to set them.
+Energy and protein within 10 %, six minerals within 25 %.
 """
 
 import csv
@@ -22,7 +24,14 @@ def pairs():
     for food in FOODS:
         if food.slug.endswith("-cooked") and "computed" not in food.source + food.notes:
             base = food.slug.removesuffix("-cooked")
-            raw = next((FOODS[f"{base}-{state}"] for state in ("raw", "dry") if f"{base}-{state}" in FOODS), None)
+            raw = next(
+                (
+                    FOODS[f"{base}-{state}"]
+                    for state in ("raw", "dry")
+                    if f"{base}-{state}" in FOODS
+                ),
+                None,
+            )
             if raw is not None and "computed" not in raw.source:
                 yield raw, food
 
@@ -43,7 +52,9 @@ def misses(raw, cooked):
 
 class RawToCooked(TestCase):
     def test_pairs(self):
-        with (Path(__file__).parent / "raw_to_cooked_misses.csv").open(newline="", encoding="utf-8") as file:
+        with (Path(__file__).parent / "raw_to_cooked_misses.csv").open(
+            newline="", encoding="utf-8"
+        ) as file:
             listed = {row["cooked"]: row for row in csv.DictReader(file)}
         right, missed = [], {}
         for raw, cooked in pairs():
@@ -62,12 +73,20 @@ class RawToCooked(TestCase):
 
 class Others(TestCase):
     def test_rinsed_cans(self):
-        """Duyff, Mount and Jones (2011), from memory: sodium -36 % drained, -41 % drained and rinsed; the table's rows."""
-        drained, rinsed = (FOODS[f"white-beans-canned-{state}"].per_100_g("sodium_mg") for state in ("drained", "drained-and-rinsed"))
+        """Duyff, Mount and Jones (2011), from memory: sodium -36 % drained, -41 % drained and
+        rinsed; the table's rows."""
+        drained, rinsed = (
+            FOODS[f"white-beans-canned-{state}"].per_100_g("sodium_mg")
+            for state in ("drained", "drained-and-rinsed")
+        )
         self.assertAlmostEqual(rinsed / drained, 0.59 / 0.64, places=2)
 
     def test_double_boiled_potato(self):
         """Burrowes and Ramer (2008), from memory: about half the potassium."""
         potato = FOODS["potato-no-skin-raw"]
         done = cook(potato, 200, 200, 200, "double_boiled")
-        self.assertAlmostEqual(done.profile["potassium_mg"].amount / potato.profile(200)["potassium_mg"].amount, 0.5, delta=0.05)
+        self.assertAlmostEqual(
+            done.profile["potassium_mg"].amount / potato.profile(200)["potassium_mg"].amount,
+            0.5,
+            delta=0.05,
+        )

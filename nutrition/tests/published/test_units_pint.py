@@ -1,4 +1,5 @@
-"""Kitchen units against Pint's own definitions, and facts of the trade (common practice, no source)."""
+"""Kitchen units against Pint's own definitions, and facts of the trade (common practice, no
+source)."""
 
 from unittest import TestCase
 
@@ -11,7 +12,13 @@ from nutrition.units import VOLUME_NAMES, WEIGHT_NAMES, grams, milliliters
 class KitchenUnits(TestCase):
     def test_against_pint(self):
         registry = UnitRegistry()
-        for unit, name in (("cup", "cup"), ("tbsp", "tablespoon"), ("tsp", "teaspoon"), ("fl oz", "fluid_ounce"), ("quart", "quart")):
+        for unit, name in (
+            ("cup", "cup"),
+            ("tbsp", "tablespoon"),
+            ("tsp", "teaspoon"),
+            ("fl oz", "fluid_ounce"),
+            ("quart", "quart"),
+        ):
             self.assertAlmostEqual(milliliters(unit), registry(name).to("milliliter").magnitude)
         self.assertAlmostEqual(grams("oz"), 28.349523125)
         self.assertAlmostEqual(grams("lb"), 453.59237)
@@ -22,14 +29,26 @@ class KitchenUnits(TestCase):
 
     def test_three_tablespoons_and_a_teaspoon_are_ten_teaspoons(self):
         """common practice, no source"""
-        self.assertAlmostEqual(reckon_line("3 tbsp plus 1 tsp water").grams, reckon_line("10 tsp water").grams)
+        self.assertAlmostEqual(
+            reckon_line("3 tbsp plus 1 tsp water").grams, reckon_line("10 tsp water").grams
+        )
 
     def test_other_peoples_cups_and_spoons(self):
         registry = UnitRegistry()
-        for unit, name in (("cup", "imperial_cup"), ("pint", "imperial_pint"), ("fl oz", "imperial_fluid_ounce")):
-            self.assertAlmostEqual(milliliters(unit, "imperial"), registry(name).to("milliliter").magnitude)
-        self.assertEqual([milliliters("tbsp", system) for system in ("metric", "australian")], [15, 20])
-        us, australian = (reckon_line("2 tbsp tahini", system=system).grams for system in ("us", "australian"))
+        for unit, name in (
+            ("cup", "imperial_cup"),
+            ("pint", "imperial_pint"),
+            ("fl oz", "imperial_fluid_ounce"),
+        ):
+            self.assertAlmostEqual(
+                milliliters(unit, "imperial"), registry(name).to("milliliter").magnitude
+            )
+        self.assertEqual(
+            [milliliters("tbsp", system) for system in ("metric", "australian")], [15, 20]
+        )
+        us, australian = (
+            reckon_line("2 tbsp tahini", system=system).grams for system in ("us", "australian")
+        )
         self.assertAlmostEqual(australian / us, 20 / milliliters("tbsp"))
         self.assertEqual(reckon_line("100 g tahini", system="imperial").grams, 100)
         self.assertEqual(milliliters("l", "australian"), 1000)

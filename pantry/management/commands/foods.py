@@ -36,7 +36,11 @@ class Command(BaseCommand):
         if not rows:
             self.stdout.write(f"No food found for “{query}”.")
         for row in rows:
-            energy, protein = (("unknown" if row[key] is None else f"{row[key]:.1f}") for key in ("energy_kcal", "protein_g"))
+            energy, protein = (
+                ("unknown" if row[key] is None else f"{row[key]:.1f}")
+                for key in ("energy_kcal", "protein_g")
+            )
             self.stdout.write(
-                f"{row['slug']:45} {row['name']:45} {row['state']:26} {energy:>8} kcal {protein:>7} g protein per 100 g  {row['source']}"
+                f"{row['slug']:45} {row['name']:45} {row['state']:26} {energy:>8} kcal "
+                f"{protein:>7} g protein per 100 g  {row['source']}"
             )

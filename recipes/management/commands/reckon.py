@@ -14,7 +14,8 @@ from roundpantry.given_file import read_given
 
 class Command(BaseCommand):
     help = (
-        "Reckon a recipe: a text file with an ingredient a line, or a schema.org Recipe in JSON. Exit status 1 when a line is unresolved."
+        "Reckon a recipe: a text file with an ingredient a line, or a schema.org Recipe in "
+        "JSON. Exit status 1 when a line is unresolved."
     )
     requires_system_checks: list[str] = []
 
@@ -22,7 +23,9 @@ class Command(BaseCommand):
         parser.add_argument("file", help="the recipe, or - for standard input")
         parser.add_argument("--servings", type=float, help="how many servings it makes")
         parser.add_argument("--batch-grams", type=float, help="what the cooked batch weighed")
-        parser.add_argument("--measures", choices=list(SYSTEM_WORDS), default="us", help="whose cups and spoons")
+        parser.add_argument(
+            "--measures", choices=list(SYSTEM_WORDS), default="us", help="whose cups and spoons"
+        )
         parser.add_argument("--json", action="store_true", help="print JSON")
 
     def handle(self, *args: object, **options: object) -> None:
