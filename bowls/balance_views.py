@@ -16,7 +16,7 @@ from clients.aims import meal_of, meal_options
 from clients.gate import gate_of
 from clients.held import held
 from clients.in_force import plan_of
-from nutrition.balance import BadProblem
+from nutrition.portions.problem import BadProblem
 from practice.undo import asked_by
 from practice.versioned import StaleSave
 

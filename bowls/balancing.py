@@ -11,18 +11,18 @@ from bowls.proposed import Portioned
 from clients.aims import WHOLE_DAY, meal_of, plan_aims
 from clients.held import Item, limit_of
 from clients.in_force import Plan
-from nutrition import balance as core
-from nutrition import household
-from nutrition.bowl import Ingredient
-from nutrition.food_classes import classes_of
-from nutrition.foods import food_table
-from nutrition.gate import OPEN, Gate
-from nutrition.meal_aims import within_reach
-from nutrition.meals import MAIN_MEALS
-from nutrition.plausible import unknown_at_most
-from nutrition.portions import Limits, limits_around
-from nutrition.schools import School
-from nutrition.targets import DayTargets
+from nutrition.composition.food_classes import classes_of
+from nutrition.composition.foods import food_table
+from nutrition.composition.plausible import unknown_at_most
+from nutrition.composition.portion import Ingredient
+from nutrition.portions import problem as core
+from nutrition.portions.reach import within_reach
+from nutrition.portions.sensible import Limits, limits_around
+from nutrition.safety.gate import OPEN, Gate
+from nutrition.targets.day import DayTargets
+from nutrition.targets.meals import MAIN_MEALS
+from nutrition.targets.schools import School
+from nutrition.written import household
 
 
 @dataclass(frozen=True)
@@ -53,7 +53,14 @@ def options_from(data: Mapping[str, str], day: DayTargets, bowl: Reckoned) -> Op
 def item_of(part: Part) -> Item:
     """A part as the gate looks at it."""
     food = food_table()[part.row.food] if part.row.food else None
-    return Item(str(part.pk), part.name, part.foods, part.row.grams, food, part.row.locked)
+    return Item(
+        id=str(part.pk),
+        name=part.name,
+        foods=part.foods,
+        grams=part.row.grams,
+        food=food,
+        locked=part.row.locked,
+    )
 
 
 def gated(limits: Limits, item: Item, gate: Gate) -> tuple[float, float, float]:
@@ -130,8 +137,8 @@ def problem_for(bowl: Reckoned, plan: Plan, options: Options, gate: Gate) -> cor
     aims = plan_aims(plan, meal)
     school = plan.day.school
     return core.Problem(
-        parts,
-        within_reach(aims, parts, {}),
+        parts=parts,
+        aims=within_reach(aims, parts, {}),
         vessel_ml=float(bowl.bowl.vessel_ml) if options.vessel else None,
         plate=_plate(school, bowl) if options.plate and school else (),
     )
@@ -152,7 +159,11 @@ def portioned(bowl: Reckoned) -> dict[str, Portioned]:
     """The bowl's parts as proposals show them."""
     return {
         str(part.pk): Portioned(
-            part.name, part.profile, part.volume_ml, partial(measure_of, part), part.foods
+            name=part.name,
+            profile=part.profile,
+            volume_ml=part.volume_ml,
+            say=partial(measure_of, part),
+            foods=part.foods,
         )
         for part in bowl.parts
     }

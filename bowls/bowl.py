@@ -6,14 +6,15 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from bowls.models import Bowl, BowlPart
-from nutrition import household
-from nutrition.amounts import read_amount, read_batch_amount
-from nutrition.bowl import Ingredient, kinds_of_protein, star_of, vegetables_in
-from nutrition.foods import Food, food_table
-from nutrition.household import Spoken
-from nutrition.lines import Line
-from nutrition.profile import Profile
-from nutrition.recipe import Facts
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.portion import Ingredient, star_of
+from nutrition.composition.profile import Profile
+from nutrition.insight.make_up import kinds_of_protein, vegetables_in
+from nutrition.recipe.reckoning import Facts
+from nutrition.written import household
+from nutrition.written.household import Spoken
+from nutrition.written.matching import Line
+from nutrition.written.typed_amounts import read_amount, read_batch_amount
 from recipes.facts import facts_of, facts_of_kept, room_ml, with_parts
 
 

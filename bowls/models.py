@@ -5,8 +5,8 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from clients.models import Client
-from nutrition.amounts import leveled_range
-from nutrition.foods import ROLES, food_table
+from nutrition.composition.foods import ROLES, food_table
+from nutrition.written.typed_amounts import leveled_range
 from practice.models import Practice
 from practice.removal import PresentManager, Removable
 from practice.undo import Undoable

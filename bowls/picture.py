@@ -10,13 +10,13 @@ def bowl_round(reckoned: Reckoned, key: str) -> dict[str, object]:
     """The drawing of a bowl, its rim by each part's share of a nutrient."""
     slices = [
         Slice(
-            part.row.role,
-            part.volume_ml,
-            reckoned.share(part, key),
-            part.star,
-            part.name,
-            part.number,
-            part.pk,
+            role=part.row.role,
+            volume=part.volume_ml,
+            share=reckoned.share(part, key),
+            star=part.star,
+            name=part.name,
+            number=part.number,
+            pk=part.pk,
         )
         for part in reckoned.parts
     ]
@@ -27,11 +27,11 @@ def ghosts(reckoned: Reckoned, portions: Mapping[str, float]) -> list[str]:
     """Outlines of the bowl as it would be with these portions, by the part's key. [g]"""
     slices = [
         Slice(
-            part.row.role,
-            part.volume_ml * portions[str(part.pk)] / part.profile.grams
+            role=part.row.role,
+            volume=part.volume_ml * portions[str(part.pk)] / part.profile.grams
             if part.profile.grams > 0
             else 0.0,
-            None,
+            share=None,
         )
         for part in reckoned.parts
     ]

@@ -10,18 +10,18 @@ from django.http import HttpRequest, QueryDict
 
 from clients.aims import target_of
 from clients.in_force import Plan, Reading, reading
-from nutrition.balance import BadProblem, Problem, name_of
-from nutrition.balance_hints import closest, colliding, hints, misses
-from nutrition.balance_solver import Answer, balance
-from nutrition.bowl import Ingredient
-from nutrition.gate import Gate
-from nutrition.nutrients import NUTRIENT
-from nutrition.plausible import names_unknown
-from nutrition.profile import Profile
-from nutrition.proposals import Change, Proposal, proposals
-from nutrition.quantities import amount_of
-from nutrition.staples import staple_parts
-from nutrition.statements import Target
+from nutrition.composition.derived import amount_of
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.plausible import names_unknown
+from nutrition.composition.portion import Ingredient
+from nutrition.composition.profile import Profile
+from nutrition.portions.obstacles import closest, colliding, hints, misses
+from nutrition.portions.problem import BadProblem, Problem, name_of
+from nutrition.portions.proposals import PortionChange, Proposal, proposals
+from nutrition.portions.solver import Answer, balance
+from nutrition.portions.staples import staple_parts
+from nutrition.safety.gate import Gate
+from nutrition.targets.voices import Target
 from roundpantry import show
 from roundpantry.asked import key_in, number_in
 
@@ -32,7 +32,7 @@ WORTH_SAYING = 0.01
 LEFT_OUT_G = 0.4
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Portioned:
     """What a part of a problem is on the screen. `say` puts grams of it into a kitchen measure.
     [g], [mL]"""
@@ -48,13 +48,13 @@ class Portioned:
 class Shown:
     """One change of a proposal with its measures before and after."""
 
-    change: Change
+    change: PortionChange
     before: str
     after: str
     left_out: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ShownProposal:
     """A proposal with what it would come to and where that stands on each target."""
 
@@ -128,7 +128,12 @@ def _shown(
     readings = [reading(target, amount_of(profile, key)) for key, target in wanted.items()]
     volume = sum(part.volume_ml * share for part, share in shares)
     return ShownProposal(
-        proposal, changes, profile, volume, readings, _unknown(proposal.answer, problem, parts)
+        proposal=proposal,
+        changes=changes,
+        profile=profile,
+        volume_ml=volume,
+        readings=readings,
+        unknown=_unknown(proposal.answer, problem, parts),
     )
 
 

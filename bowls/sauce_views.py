@@ -13,10 +13,10 @@ from bowls.models import Bowl
 from clients.gate import gate_of
 from clients.in_force import plan_of
 from clients.swap_panel import token_for
-from nutrition.foods import Food, food_table
-from nutrition.nutrients import NUTRIENT
-from nutrition.recipe import Facts
-from nutrition.sauce import (
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.recipe.reckoning import Facts
+from nutrition.recipe.sauce_bench import (
     USUAL_PER_BOWL_ML,
     Covered,
     Cut,
@@ -28,7 +28,7 @@ from nutrition.sauce import (
     rich_lines,
     to_density,
 )
-from nutrition.swaps import THINNERS, Step, kitchen
+from nutrition.swaps.ranking import THINNERS, Step, kitchen
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from recipes.swapping import key_of

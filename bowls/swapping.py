@@ -9,10 +9,10 @@ from bowls.bowl import Reckoned
 from bowls.models import Bowl, BowlPart
 from clients.models import Client
 from clients.swap_panel import Outdated, Subject, swapped_in
-from nutrition import household
-from nutrition.foods import ROLES, food_table
-from nutrition.gate import Gate
-from nutrition.swaps import Dish, Line
+from nutrition.composition.foods import ROLES, food_table
+from nutrition.safety.gate import Gate
+from nutrition.swaps.ranking import Dish, Line
+from nutrition.written import household
 from practice.models import User
 from recipes.facts import facts_of, room_ml
 from recipes.models import Recipe
@@ -47,11 +47,11 @@ def dishes_in(
         said = household.by_volume(volume * share, grams) if volume else None
         out.append(
             Dish(
-                f"recipe-{recipe.pk}",
-                recipe.title,
-                grams,
-                facts.batch * share,
-                said.words if said else "",
+                key=f"recipe-{recipe.pk}",
+                name=recipe.title,
+                grams=grams,
+                profile=facts.batch * share,
+                words=said.words if said else "",
             )
         )
     return tuple(out[:MOST_DISHES])
@@ -75,7 +75,9 @@ def subject_of(bowl: Reckoned, gate: Gate, client: Client | None) -> Subject:
                 dishes_in(part.row.role, used, part.row.grams, gate, client),
             )
         )
-    return Subject(key_of(bowl.bowl), bowl.bowl.version, lines, bowl.profile)
+    return Subject(
+        key=key_of(bowl.bowl), version=bowl.bowl.version, lines=lines, profile=bowl.profile
+    )
 
 
 def recipe_of(key: str) -> Recipe:

@@ -2,7 +2,7 @@
 changes."""
 
 from bowls.models import BowlPart
-from nutrition.nutrients import NUTRIENT
+from nutrition.composition.nutrients import NUTRIENT
 from practice.uses import some
 from recipes.facts import facts_of
 from recipes.models import Recipe

@@ -18,13 +18,13 @@ from clients.in_force import plan_of
 from clients.marks import marked_dish, marked_food
 from clients.models import Client
 from clients.strip import strip_context
-from nutrition import indices
-from nutrition.amounts import MAX_GRAMS, UnreadableAmount
-from nutrition.bowl import grams_for_share
-from nutrition.foods import ROLES, food_table
-from nutrition.portions import first_helping_g
-from nutrition.search import food_index
-from nutrition.tells import tell
+from nutrition.composition.food_search import food_index
+from nutrition.composition.foods import ROLES, food_table
+from nutrition.composition.helpings import first_helping_g
+from nutrition.composition.portion import grams_for_share
+from nutrition.insight import indices
+from nutrition.insight.summary import tell
+from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount
 from practice.removal import OFFERED_BACK
 from practice.undo import asked_by
 from practice.uses import uses_of

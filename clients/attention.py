@@ -3,8 +3,8 @@
 from datetime import date, timedelta
 
 from clients.models import Client
-from nutrition.person import OutOfRange, check
-from nutrition.trend import weekly_change
+from nutrition.follow_up.trend import weekly_change
+from nutrition.targets.person import OutOfRange, check
 
 WEIGH_IN_DAYS = 14
 FAST_SHARE_PER_WEEK = 0.01

@@ -14,12 +14,12 @@ from clients.models import (
     TargetOverride,
     WeighIn,
 )
-from nutrition.allergens import ALLERGENS
-from nutrition.conditions import KIND_WORDS, conditions
-from nutrition.meals import PATTERN_SHARES
-from nutrition.nutrients import NUTRIENT, NUTRIENTS
-from nutrition.person import LIMITS, OutOfRange, Referred, check
-from nutrition.targets import Order, check_order
+from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
+from nutrition.targets.conditions import KIND_WORDS, conditions
+from nutrition.targets.day import Order, check_order
+from nutrition.targets.meals import PATTERN_SHARES
+from nutrition.targets.person import LIMITS, OutOfRange, Referred, check
 from roundpantry.asked import number_in
 from schools.chosen import school_choices
 
@@ -116,7 +116,7 @@ class ClientForm(forms.ModelForm):
             choices = [
                 (row.code, row.name)
                 for row in conditions().values()
-                if row.kind == kind and row.code != "over_65"
+                if row.kind == kind and row.from_years is None
             ]
             self.fields[f"has_{kind}"] = forms.MultipleChoiceField(
                 label=label,
@@ -387,7 +387,16 @@ class OverrideForm(forms.ModelForm):
             self.add_error("low", "Give a least, a most, or both.")
             return
         try:
-            check_order(Order(self.key, data["low"], data["aim"], data["high"], "choice", ""))
+            check_order(
+                Order(
+                    key=self.key,
+                    low=data["low"],
+                    aim=data["aim"],
+                    high=data["high"],
+                    kind="choice",
+                    reason="",
+                )
+            )
         except OutOfRange as error:
             self.add_error(error.field, str(error))
 

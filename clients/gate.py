@@ -3,8 +3,8 @@ planned with."""
 
 from clients.cautions import situation_of
 from clients.in_force import Plan
-from nutrition.conditions import conditions
-from nutrition.gate import OPEN, Gate
+from nutrition.safety.gate import OPEN, Gate
+from nutrition.targets.conditions import conditions
 from schools.chosen import school_named
 
 

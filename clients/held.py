@@ -7,17 +7,17 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from clients.swap_panel import token_for
-from nutrition.bowl import Ingredient
-from nutrition.foods import Food
-from nutrition.gate import Gate, Limit
-from nutrition.substitutions import for_food
-from nutrition.swaps import Step, kitchen
-from nutrition.wording import uncapitalized
+from nutrition.composition.foods import Food
+from nutrition.composition.portion import Ingredient
+from nutrition.safety.gate import Gate, Limit
+from nutrition.swaps.library import for_food
+from nutrition.swaps.ranking import Step, kitchen
+from nutrition.written.plain import uncapitalized
 
 MOST_INSTEAD = 3
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Item:
     """A part of a bowl or an entry of a day: its key, what it is called, its foods in `grams` of it
     [g]; `food` is None for a dish."""

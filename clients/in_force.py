@@ -9,13 +9,13 @@ from django.utils import timezone
 from clients.models import Client, TargetOverride, TargetVersion
 from clients.stored import from_data
 from clients.versions import compute, version_on
-from nutrition import targets
-from nutrition.nutrients import NUTRIENT
-from nutrition.person import OutOfRange
-from nutrition.profile import Amount, Profile
-from nutrition.quantities import amount_of
-from nutrition.statements import Target, band_words, target_words
-from nutrition.targets import DayTargets, Order
+from nutrition.composition.derived import amount_of
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.profile import Amount, Profile
+from nutrition.targets import day as targets
+from nutrition.targets.day import DayTargets, Order
+from nutrition.targets.person import OutOfRange
+from nutrition.targets.voices import Target, band_words, target_words
 from roundpantry import show
 from roundpantry.drawing.track import Track, track
 
@@ -43,7 +43,7 @@ class InForce:
         return target_words(self.computed) if self.computed else ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Plan:
     """What holds for a client: the targets by key, the version they come from, and the day's plan
     they are part of.
@@ -172,7 +172,7 @@ def _plan(
         key: InForce(day.targets[key], day.computed.get(key), overrides.get(key), key in watched)
         for key in order
     }
-    return Plan(client, version, day, orders, rows)
+    return Plan(client=client, version=version, day=day, orders=orders, rows=rows)
 
 
 def _by_hand_only(
@@ -187,17 +187,25 @@ def _by_hand_only(
     for key, override in overrides.items():
         kind = override.get_kind_display()
         target = Target(
-            key,
-            override.low,
-            override.aim,
-            override.high,
-            NUTRIENT[key].unit,
-            kind,
-            override.reason,
-            kind,
+            key=key,
+            low=override.low,
+            aim=override.aim,
+            high=override.high,
+            unit=NUTRIENT[key].unit,
+            source=kind,
+            reason=override.reason,
+            voice=kind,
         )
         rows[key] = InForce(target, None, override, True)
-    return Plan(client, version, None, orders, rows, problem, refer_to)
+    return Plan(
+        client=client,
+        version=version,
+        day=None,
+        orders=orders,
+        rows=rows,
+        problem=problem,
+        refer_to=refer_to,
+    )
 
 
 def _stand(rows: list[InForce], profile: Profile | None) -> list[Reading]:

@@ -13,10 +13,10 @@ from clients.forms import FIELDS, ClientForm, SupplementRows
 from clients.in_force import InForce
 from clients.models import Client, Intake
 from clients.versions import make_version
-from nutrition.cautions import Caution, cautions_in
-from nutrition.person import OutOfRange, Referred
-from nutrition.situations import body_numbers, plan_numbers, situation
-from nutrition.targets import DayTargets, day_targets, watched_keys
+from nutrition.safety.cautions import Caution, cautions_in
+from nutrition.safety.situations import body_numbers, plan_numbers, situation
+from nutrition.targets.day import DayTargets, day_targets, watched_keys
+from nutrition.targets.person import OutOfRange, Referred
 from practice.models import User
 from practice.versioned import StaleSave, version_in
 from schools.chosen import school_named

@@ -4,10 +4,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from nutrition.bowl import Ingredient
-from nutrition.food_mosts import most_of
-from nutrition.foods import Food
-from nutrition.gate import Bar, Gate
+from nutrition.composition.food_mosts import most_of
+from nutrition.composition.foods import Food
+from nutrition.composition.portion import Ingredient
+from nutrition.safety.gate import Bar, Gate
 
 
 @dataclass(frozen=True)

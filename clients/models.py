@@ -7,13 +7,13 @@ from django.db import models, transaction
 from django.utils import timezone
 from django_scopes import ScopedManager
 
-from nutrition import person as words
-from nutrition.allergens import ALLERGENS
-from nutrition.conditions import conditions
-from nutrition.nutrients import NUTRIENT
-from nutrition.person import Person
-from nutrition.supplements import Supplement
-from nutrition.targets import Order
+from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.supplements import Supplement
+from nutrition.targets import person as words
+from nutrition.targets.conditions import conditions, those
+from nutrition.targets.day import Order
+from nutrition.targets.person import Person
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
@@ -97,24 +97,24 @@ class Client(Versioned, Removable):
 
     def person(self) -> Person:
         return Person(
-            self.sex,
-            self.age_years,
-            self.height_cm,
-            self.last_weight_kg or self.weight_kg,
-            self.activity,
-            self.goal,
-            self.life_stage,
-            self.formula,
-            frozenset(self.conditions),
-            frozenset(self.allergies),
-            self.target_weight_kg,
-            self.pace_kg_per_week,
-            self.weight_basis,
-            self.kcal_per_kg,
-            self.measured_kcal,
-            self.vegan_iron,
-            self.vegan_zinc,
-            self.meals,
+            sex=self.sex,
+            age_years=self.age_years,
+            height_cm=self.height_cm,
+            weight_kg=self.last_weight_kg or self.weight_kg,
+            activity=self.activity,
+            goal=self.goal,
+            life_stage=self.life_stage,
+            formula=self.formula,
+            conditions=frozenset(self.conditions),
+            allergies=frozenset(self.allergies),
+            target_weight_kg=self.target_weight_kg,
+            pace_kg_per_week=self.pace_kg_per_week,
+            weight_basis=self.weight_basis,
+            kcal_per_kg=self.kcal_per_kg,
+            measured_kcal=self.measured_kcal,
+            vegan_iron=self.vegan_iron,
+            vegan_zinc=self.vegan_zinc,
+            meals=self.meals,
         )
 
     def supplements_taken(self) -> list[Supplement]:
@@ -152,7 +152,7 @@ class Client(Versioned, Removable):
     @property
     def counting_harms(self) -> bool:
         """Whether calories are kept off what this client is handed."""
-        return "eating_disorder_history" in self.conditions
+        return any(row.counting_harms for row in those(self.conditions))
 
     @property
     def disliked_words(self) -> tuple[str, ...]:
@@ -258,7 +258,14 @@ class TargetOverride(models.Model):
             else typed
         )
         return Order(
-            self.key, self.low, self.aim, self.high, self.kind, self.reason, by, self.license
+            key=self.key,
+            low=self.low,
+            aim=self.aim,
+            high=self.high,
+            kind=self.kind,
+            reason=self.reason,
+            by=by,
+            license=self.license,
         )
 
 

@@ -4,13 +4,13 @@ import json
 from dataclasses import asdict
 from typing import Any
 
-from nutrition.body import WeightUsed
-from nutrition.forecast import Forecast
-from nutrition.meals import MealTarget
-from nutrition.nutrients import NUTRIENT
-from nutrition.person import Person
-from nutrition.statements import Disagreement, Target
-from nutrition.targets import DayTargets, EnergyPlan
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.targets.body import WeightUsed
+from nutrition.targets.day import DayTargets, EnergyPlan
+from nutrition.targets.meals import MealTarget
+from nutrition.targets.person import Person
+from nutrition.targets.voices import Disagreement, Target
+from nutrition.targets.weight_forecast import Forecast
 from schools.chosen import school_named
 
 
@@ -42,21 +42,21 @@ def from_data(data: dict[str, Any]) -> DayTargets:
     ahead = data["forecast"]
     person = data["person"]
     return DayTargets(
-        Person(
+        person=Person(
             **person
             | {
                 "conditions": frozenset(person["conditions"]),
                 "allergies": frozenset(person["allergies"]),
             }
         ),
-        school_named(data["school"]) if data["school"] else None,
-        WeightUsed(**data["weight"]),
-        EnergyPlan(**data["energy"]),
-        {key: Target(**row) for key, row in data["targets"].items() if key in NUTRIENT},
-        {key: Target(**row) for key, row in data["computed"].items() if key in NUTRIENT},
-        tuple(Disagreement(**row) for row in data["disagreements"]),
-        tuple(MealTarget(**row) for row in data["meals"]),
-        Forecast(**ahead | {"points": tuple(tuple(point) for point in ahead["points"])})
+        school=school_named(data["school"]) if data["school"] else None,
+        weight=WeightUsed(**data["weight"]),
+        energy=EnergyPlan(**data["energy"]),
+        targets={key: Target(**row) for key, row in data["targets"].items() if key in NUTRIENT},
+        computed={key: Target(**row) for key, row in data["computed"].items() if key in NUTRIENT},
+        disagreements=tuple(Disagreement(**row) for row in data["disagreements"]),
+        meals=tuple(MealTarget(**row) for row in data["meals"]),
+        forecast=Forecast(**ahead | {"points": tuple(tuple(point) for point in ahead["points"])})
         if ahead
         else None,
     )

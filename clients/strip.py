@@ -5,7 +5,7 @@ from django.http import HttpRequest
 
 from clients.in_force import Plan, others, strip
 from clients.models import Client
-from nutrition.profile import Profile
+from nutrition.composition.profile import Profile
 
 # sent by the page with every live request while the other targets are open
 OPEN_HEADER = "Strip-Open"

@@ -12,19 +12,17 @@ from clients.aims import plan_aims, target_of
 from clients.cautions import listener
 from clients.gate import avoided_by, gate_of
 from clients.in_force import Plan, Reading, by_words, reading
-from nutrition.balance import Aim
-from nutrition.bowl import Ingredient
-from nutrition.cautions import LEVELS, Caution
-from nutrition.foods import Food, food_table, ready_to_eat
-from nutrition.gate import Gate
-from nutrition.meals import MealTarget
-from nutrition.nutrients import NUTRIENT
-from nutrition.plausible import names_unknown, unknown_at_most
-from nutrition.profile import Profile
-from nutrition.quantities import amount_of
-from nutrition.search import food_index
-from nutrition.staples import staples
-from nutrition.swaps import (
+from nutrition.composition.derived import amount_of
+from nutrition.composition.food_search import food_index
+from nutrition.composition.foods import Food, food_table, ready_to_eat
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.plausible import names_unknown, unknown_at_most
+from nutrition.composition.portion import Ingredient
+from nutrition.composition.profile import Profile
+from nutrition.portions.staples import staples
+from nutrition.safety.cautions import LEVELS, Caution
+from nutrition.safety.gate import Gate
+from nutrition.swaps.ranking import (
     COMPLEMENT_KEYS,
     Filler,
     Line,
@@ -37,6 +35,8 @@ from nutrition.swaps import (
     reason,
     totals_of,
 )
+from nutrition.targets.aim import Aim
+from nutrition.targets.meals import MealTarget
 from roundpantry import show
 
 SALT = "a swap that was offered"
@@ -51,7 +51,7 @@ class Outdated(ValueError):
     """What was offered no longer fits what is there."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Move:
     """What a change does to one target."""
 
@@ -62,7 +62,7 @@ class Move:
     state: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Offered:
     """One change with what it does, and what is sent to take it."""
 
@@ -75,7 +75,7 @@ class Offered:
     unknown: list[str]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OfferedFiller:
     filler: Filler
     moves: list[Move]
@@ -93,7 +93,7 @@ class Gap:
     fillers: list[OfferedFiller]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Subject:
     """What is changed: its key and version, the lines that may change, and how a changed line is
     reckoned.
@@ -166,7 +166,13 @@ def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
         word = by_words(side, abs(miss), aim.key) if miss else side
         after_words = f"{show.digits(after, places)} {NUTRIENT[aim.key].unit}"
         out.append(
-            Move(NUTRIENT[aim.key].name, show.digits(before, places), after_words, word, side)
+            Move(
+                name=NUTRIENT[aim.key].name,
+                before=show.digits(before, places),
+                after=after_words,
+                word=word,
+                state=side,
+            )
         )
     return out
 
@@ -205,7 +211,15 @@ def _offered(subject: Subject, whom: _For, aims: Sequence[Aim], swap: Swap) -> O
         return None
     effects = [(step.effect, step.fails) for step in swap.steps if step.effect]
     token = token_for(subject.key, subject.version, swap.steps, reason(swap, aims))
-    return Offered(swap.words, swap.closed, effects, _moves(aims, swap), cautions, token, unknown)
+    return Offered(
+        words=swap.words,
+        closed=swap.closed,
+        effects=effects,
+        moves=_moves(aims, swap),
+        cautions=cautions,
+        token=token,
+        unknown=unknown,
+    )
 
 
 def _unknown(aims: Sequence[Aim], swap: Swap, share: float) -> tuple[list[str], bool]:
@@ -230,7 +244,8 @@ def _unknown(aims: Sequence[Aim], swap: Swap, share: float) -> tuple[list[str], 
             )
             words.append(f"{NUTRIENT[aim.key].name} is unknown in {', '.join(names)}{size}")
             beyond = beyond or (
-                aim.hard and aim.miss(swap.totals[aim.key][1], swap.totals[aim.key][1] + more) > 0
+                aim.firm_high
+                and aim.miss(swap.totals[aim.key][1], swap.totals[aim.key][1] + more) > 0
             )
     return words, beyond
 
@@ -286,7 +301,13 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
             "", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure
         )
         shown = {one.key: (totals[one.key], after[one.key]) for one in judged}
-        swap = Swap((step,), gap(judged, totals), gap(judged, after), 0.0, shown)
+        swap = Swap(
+            steps=(step,),
+            before=gap(judged, totals),
+            after=gap(judged, after),
+            felt=0.0,
+            totals=shown,
+        )
         cautions = _cautions(whom, [step])
         unknown, beyond = _unknown(judged, swap, 1.0 / subject.times)
         if swap.closed <= 0 or swap.breaks(judged) or _stops(cautions) or beyond:
@@ -294,11 +315,11 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
         why = f"{filler.words} added: {name} was under by {show.digits(short, places)} {unit}"
         out.append(
             OfferedFiller(
-                filler,
-                _moves(judged, swap),
-                cautions,
-                token_for(subject.key, subject.version, [step], why),
-                unknown,
+                filler=filler,
+                moves=_moves(judged, swap),
+                cautions=cautions,
+                token=token_for(subject.key, subject.version, [step], why),
+                unknown=unknown,
             )
         )
     # what is wholly known comes first

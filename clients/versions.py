@@ -8,8 +8,8 @@ from django.utils import timezone
 
 from clients.models import Client, TargetVersion
 from clients.stored import to_data
-from nutrition.person import Referred
-from nutrition.targets import DayTargets, day_targets
+from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.person import Referred
 from practice.models import User
 from schools.chosen import school_named
 

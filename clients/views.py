@@ -26,9 +26,9 @@ from clients.history import history_of
 from clients.in_force import plan_of
 from clients.models import CautionDismissal, Client, Intake, TargetOverride
 from clients.versions import make_version
-from nutrition.cautions import rules
-from nutrition.meals import MEAL_NAMES
-from nutrition.nutrients import NUTRIENT
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.safety.cautions import rules
+from nutrition.targets.meals import MEAL_NAMES
 from practice.removal import OFFERED_BACK
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in

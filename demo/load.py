@@ -21,7 +21,7 @@ from clients.models import (
     WeighIn,
 )
 from clients.versions import make_version, version_on
-from nutrition.schools import school_data
+from nutrition.targets.schools import school_data
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import plan_dish
 from practice.models import Practice, User

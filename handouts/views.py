@@ -10,9 +10,9 @@ from clients.cautions import Told, of_foods
 from clients.context import settle_on
 from clients.in_force import Reading, plan_of, strip
 from clients.models import Client
-from nutrition import indices
-from nutrition.allergens import found_in
-from nutrition.cautions import LEVELS
+from nutrition.composition.allergens import found_in
+from nutrition.insight import indices
+from nutrition.safety.cautions import LEVELS
 from planner.day import reckon_day
 from planner.models import Day
 from planner.views import caution_numbers

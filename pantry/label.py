@@ -4,9 +4,9 @@ from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from nutrition.labels import KEYS_ON_LABELS, portion_of_package
-from nutrition.measures import number
-from nutrition.nutrients import NUTRIENT
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.insight.package_label import KEYS_ON_LABELS, portion_of_package
+from nutrition.written.plain import number
 
 MOST = 10_000
 

@@ -5,11 +5,11 @@ from django.shortcuts import render
 
 from clients.cautions import of_foods
 from clients.in_force import plan_of
-from nutrition import indices
-from nutrition.bowl import Ingredient
-from nutrition.foods import UnknownFood, food_table
-from nutrition.nutrients import NUTRIENTS
-from nutrition.search import food_index
+from nutrition.composition.food_search import food_index
+from nutrition.composition.foods import UnknownFood, food_table
+from nutrition.composition.nutrients import NUTRIENTS
+from nutrition.composition.portion import Ingredient
+from nutrition.insight import indices
 from roundpantry.asked import short
 
 SHOWN = 24

@@ -10,8 +10,8 @@ from bowls.proposed import LEFT_OUT_G, OUTDATED, found, in_the_way_of, ticked
 from clients.aims import WHOLE_DAY, meal_of, meal_options
 from clients.gate import gate_of
 from clients.held import held
-from nutrition.amounts import leveled_range
-from nutrition.balance import BadProblem
+from nutrition.portions.problem import BadProblem
+from nutrition.written.typed_amounts import leveled_range
 from planner.balancing import balancing, filled, item_of, portioned, unit_g
 from planner.day import reckon_day
 from planner.models import Day

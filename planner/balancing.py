@@ -11,14 +11,15 @@ from bowls.proposed import Portioned
 from clients.aims import WHOLE_DAY, meal_of, plan_aims
 from clients.held import Item
 from clients.in_force import Plan
-from nutrition import balance as core
-from nutrition import household
-from nutrition.foods import food_table
-from nutrition.gate import Gate
-from nutrition.meal_aims import within_reach, within_upper_levels
-from nutrition.portions import BOWL_COUNTS, SERVING_COUNTS, limits_around, limits_by_count
-from nutrition.profile import Profile
-from nutrition.quantities import amount_of
+from nutrition.composition.derived import amount_of
+from nutrition.composition.foods import food_table
+from nutrition.composition.profile import Profile
+from nutrition.portions import problem as core
+from nutrition.portions.reach import within_reach
+from nutrition.portions.sensible import BOWL_COUNTS, SERVING_COUNTS, limits_around, limits_by_count
+from nutrition.safety.gate import Gate
+from nutrition.targets.aims import within_upper_levels
+from nutrition.written import household
 from planner.day import Entry, ReckonedDay, count_words
 
 
@@ -41,12 +42,12 @@ def item_of(entry: Entry) -> Item:
     """An entry as the gate looks at it."""
     food = food_table()[entry.row.food] if entry.row.food else None
     return Item(
-        str(entry.row.pk),
-        entry.name,
-        entry.ingredients,
-        entry.profile.grams,
-        food,
-        entry.row.locked,
+        id=str(entry.row.pk),
+        name=entry.name,
+        foods=entry.ingredients,
+        grams=entry.profile.grams,
+        food=food,
+        locked=entry.row.locked,
     )
 
 
@@ -122,7 +123,7 @@ def balancing(day: ReckonedDay, plan: Plan, meal: str, gate: Gate) -> Balancing:
         aim.key: amount_of(besides, aim.key).amount for aim in aims if aim.key != core.DENSITY
     } | {"energy_kcal": besides["energy_kcal"].amount}
     kept = within_upper_levels(within_reach(aims, parts, base), base)
-    return Balancing(entries, besides, core.Problem(parts, kept, base=base))
+    return Balancing(entries, besides, core.Problem(parts=parts, aims=kept, base=base))
 
 
 def say(entry: Entry, grams: float) -> str:
@@ -140,7 +141,11 @@ def portioned(entries: list[Entry]) -> dict[str, Portioned]:
     """The entries as proposals show them."""
     return {
         str(entry.row.pk): Portioned(
-            entry.name, entry.profile, entry.volume_ml, partial(say, entry), entry.ingredients
+            name=entry.name,
+            profile=entry.profile,
+            volume_ml=entry.volume_ml,
+            say=partial(say, entry),
+            foods=entry.ingredients,
         )
         for entry in entries
     }

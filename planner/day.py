@@ -3,20 +3,20 @@
 from dataclasses import dataclass, field
 
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
-from nutrition import household
-from nutrition.bowl import Ingredient
-from nutrition.foods import ROLES, food_table
-from nutrition.meals import MAIN_MEALS
-from nutrition.profile import Profile
-from nutrition.recipe import Facts
-from nutrition.situations import PlannedDay
-from nutrition.supplements import Supplement, per_day
+from nutrition.composition.foods import ROLES, food_table
+from nutrition.composition.portion import Ingredient
+from nutrition.composition.profile import Profile
+from nutrition.composition.supplements import Supplement, per_day
+from nutrition.recipe.reckoning import Facts
+from nutrition.safety.situations import PlannedDay
+from nutrition.targets.meals import MAIN_MEALS
+from nutrition.written import household
 from planner.models import MEALS, Day, DayEntry
 from recipes.facts import facts_of, facts_of_kept, room_ml
 from roundpantry import show
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Entry:
     row: DayEntry
     name: str
@@ -102,15 +102,15 @@ def _bowl_entry(row: DayEntry, reckoned: Reckoned) -> Entry:
     parts = [_part_words(part, row.amount) for part in reckoned.parts]
     profile, volume = reckoned.profile * row.amount, reckoned.volume_ml * row.amount
     return Entry(
-        row,
-        reckoned.bowl.name,
-        "bowl",
-        profile,
-        count_words(row, row.amount),
-        _main_role(scaled),
-        volume,
-        scaled,
-        parts,
+        row=row,
+        name=reckoned.bowl.name,
+        kind="bowl",
+        profile=profile,
+        said=count_words(row, row.amount),
+        role=_main_role(scaled),
+        volume_ml=volume,
+        ingredients=scaled,
+        parts=parts,
     )
 
 
@@ -119,7 +119,16 @@ def _recipe_entry(row: DayEntry, title: str, role: str, facts: Facts) -> Entry:
     profile = facts.serving * row.amount
     volume = (room_ml(role, facts) or facts.batch.grams) / facts.recipe.servings * row.amount
     role = role if role in ROLES else _main_role(scaled)
-    return Entry(row, title, "recipe", profile, count_words(row, row.amount), role, volume, scaled)
+    return Entry(
+        row=row,
+        name=title,
+        kind="recipe",
+        profile=profile,
+        said=count_words(row, row.amount),
+        role=role,
+        volume_ml=volume,
+        ingredients=scaled,
+    )
 
 
 def entry_now(row: DayEntry) -> Entry:
@@ -148,14 +157,14 @@ def _entry(row: DayEntry) -> Entry | None:
         food.volume_ml(row.amount) or row.amount,
     )
     return Entry(
-        row,
-        food.name,
-        "food",
-        profile,
-        measure.words if measure else "",
-        role,
-        volume,
-        [Ingredient(food, row.amount)],
+        row=row,
+        name=food.name,
+        kind="food",
+        profile=profile,
+        said=measure.words if measure else "",
+        role=role,
+        volume_ml=volume,
+        ingredients=[Ingredient(food, row.amount)],
     )
 
 

@@ -5,7 +5,7 @@ from django_scopes import ScopedManager
 
 from bowls.models import Bowl
 from clients.models import Client, TargetVersion
-from nutrition.foods import food_table
+from nutrition.composition.foods import food_table
 from practice.models import Practice
 from practice.removal import PresentManager, Removable
 from practice.undo import Undoable

@@ -18,7 +18,16 @@ def _slices(entries: Sequence[Entry], portions: Mapping[str, float] | None = Non
     for number, entry in enumerate(entries, 1):
         share = portions[str(entry.row.pk)] / entry.profile.grams if portions is not None else 1.0
         brings = entry.profile["energy_kcal"].amount / energy if energy > 0 else None
-        out.append(Slice(entry.role, entry.volume_ml * share, brings, False, entry.name, number))
+        out.append(
+            Slice(
+                role=entry.role,
+                volume=entry.volume_ml * share,
+                share=brings,
+                star=False,
+                name=entry.name,
+                number=number,
+            )
+        )
     return out
 
 

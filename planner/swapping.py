@@ -9,11 +9,11 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.swapping import dishes_in, recipe_of
 from clients.swap_panel import Outdated, Subject, swapped_in
-from nutrition.amounts import leveled_range
-from nutrition.foods import food_table
-from nutrition.gate import Gate
-from nutrition.profile import Profile
-from nutrition.swaps import Dish, Line
+from nutrition.composition.foods import food_table
+from nutrition.composition.profile import Profile
+from nutrition.safety.gate import Gate
+from nutrition.swaps.ranking import Dish, Line
+from nutrition.written.typed_amounts import leveled_range
 from planner.balancing import unit_g
 from planner.day import Entry, ReckonedDay
 from planner.models import Day, DayEntry
@@ -39,7 +39,11 @@ def _bowls(entry: Entry, gate: Gate) -> tuple[Dish, ...]:
         if reckoned.profile.grams > 0 and not gate.why_not_dish(reckoned.ingredients):
             out.append(
                 Dish(
-                    f"bowl-{bowl.pk}", bowl.name, reckoned.profile.grams, reckoned.profile, "1 bowl"
+                    key=f"bowl-{bowl.pk}",
+                    name=bowl.name,
+                    grams=reckoned.profile.grams,
+                    profile=reckoned.profile,
+                    words="1 bowl",
                 )
             )
     return tuple(out[:MOST_BOWLS])
@@ -83,7 +87,9 @@ def subject_of(day: ReckonedDay, meal: str | None, gate: Gate, share: float = 1.
     ]
     profile = Profile.total(entry.profile for entry in entries)
     taken = day.supplements_profile * share if meal is None else Profile.empty()
-    return Subject(key_of(day.day), day.day.version, lines, profile + taken)
+    return Subject(
+        key=key_of(day.day), version=day.day.version, lines=lines, profile=profile + taken
+    )
 
 
 def apply(day: Day, entries: dict[str, Entry], steps: list[dict], meal: str, by: User) -> None:

@@ -22,17 +22,17 @@ from clients.marks import marked_dish, marked_food
 from clients.models import Client
 from clients.strip import strip_context
 from clients.versions import version_on
-from nutrition import indices
-from nutrition.amounts import MAX_GRAMS, UnreadableAmount, read_amount
-from nutrition.foods import food_table
-from nutrition.habits import tick
-from nutrition.measures import number
-from nutrition.nutrients import NUTRIENT
-from nutrition.portions import first_helping_g
-from nutrition.quantities import amount_of
-from nutrition.search import food_index
-from nutrition.situations import day_numbers, week_numbers
-from nutrition.tells import tell
+from nutrition.composition.derived import amount_of
+from nutrition.composition.food_search import food_index
+from nutrition.composition.foods import food_table
+from nutrition.composition.helpings import first_helping_g
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.insight import indices
+from nutrition.insight.habits import tick
+from nutrition.insight.summary import tell
+from nutrition.safety.situations import day_numbers, week_numbers
+from nutrition.written.plain import number
+from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
 from planner.balancing import filled
 from planner.day import ReckonedDay, entry_now, reckon_day
 from planner.models import MEALS, Day, DayEntry

@@ -6,10 +6,10 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nutrition.compare import Plate
-from nutrition.indices import DENSITY_BANDS
-from nutrition.ladder import Rung
-from nutrition.quantities import amount_of
+from nutrition.composition.derived import amount_of
+from nutrition.insight.comparison import Plate
+from nutrition.insight.density_ladder import Rung
+from nutrition.insight.indices import DENSITY_BANDS
 from roundpantry.drawing.round import Slice, picture
 
 # The fullest plate leaves a little of the vessel free.
@@ -29,7 +29,16 @@ def _slices(plate: Plate, key: str) -> list[Slice]:
     for number, line in enumerate(plate.lines, 1):
         own = amount_of(line.profile, key)
         share = own.amount / total if total > 0 and own.known > 0 else None
-        out.append(Slice(line.role, line.volume_ml, share, False, line.name, number))
+        out.append(
+            Slice(
+                role=line.role,
+                volume=line.volume_ml,
+                share=share,
+                star=False,
+                name=line.name,
+                number=number,
+            )
+        )
     return out
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl, BowlPart
 from clients.models import Client
-from nutrition.compare import Plate, PlateLine
-from nutrition.foods import ROLES, Food, food_table
-from nutrition.portions import first_helping_g
-from nutrition.search import food_index
+from nutrition.composition.food_search import food_index
+from nutrition.composition.foods import ROLES, Food, food_table
+from nutrition.composition.helpings import first_helping_g
+from nutrition.insight.comparison import Plate, PlateLine
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from recipes.facts import facts_of, room_ml
@@ -30,7 +30,14 @@ def food_plate(food: Food) -> Plate:
     profile, volume = food.profile(grams), food.volume_ml(grams) or grams
     kind = "animal food, to compare with" if food.comparator else "food"
     line = PlateLine(food.name, _role(food.role), profile, volume)
-    return Plate(f"food-{food.slug}", food.name, kind, (line,), profile, volume)
+    return Plate(
+        key=f"food-{food.slug}",
+        name=food.name,
+        kind=kind,
+        lines=(line,),
+        profile=profile,
+        volume_ml=volume,
+    )
 
 
 def _recipe_plate(key: str, name: str, kind: str, recipe: Recipe) -> Plate | None:
@@ -50,7 +57,9 @@ def _recipe_plate(key: str, name: str, kind: str, recipe: Recipe) -> Plate | Non
         PlateLine(food.name, _role(food.role), profile, volume * room / raw)
         for food, profile, room in rows
     )
-    return Plate(key, name, kind, lines, facts.serving, volume)
+    return Plate(
+        key=key, name=name, kind=kind, lines=lines, profile=facts.serving, volume_ml=volume
+    )
 
 
 def _bowl_plate(bowl: Bowl) -> Plate | None:
@@ -60,7 +69,14 @@ def _bowl_plate(bowl: Bowl) -> Plate | None:
         for part in reckoned.parts
     )
     return (
-        Plate(f"bowl-{bowl.pk}", bowl.name, "bowl", lines, reckoned.profile, reckoned.volume_ml)
+        Plate(
+            key=f"bowl-{bowl.pk}",
+            name=bowl.name,
+            kind="bowl",
+            lines=lines,
+            profile=reckoned.profile,
+            volume_ml=reckoned.volume_ml,
+        )
         if lines
         else None
     )
@@ -77,12 +93,12 @@ def _day_plate(day: Day) -> Plate | None:
     name = f"{day.date:%A, %B} {day.date.day}, {day.client.name}"
     return (
         Plate(
-            f"day-{day.pk}",
-            name,
-            "day",
-            lines,
-            reckoned.profile,
-            sum(line.volume_ml for line in lines),
+            key=f"day-{day.pk}",
+            name=name,
+            kind="day",
+            lines=lines,
+            profile=reckoned.profile,
+            volume_ml=sum(line.volume_ml for line in lines),
         )
         if lines
         else None

@@ -10,8 +10,9 @@ from django.urls import reverse
 
 from clients.in_force import Plan, plan_of
 from clients.models import Client
-from nutrition import indices
-from nutrition.compare import (
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.insight import indices
+from nutrition.insight.comparison import (
     BASES,
     CALORIES,
     HUNDRED,
@@ -23,8 +24,7 @@ from nutrition.compare import (
     at_basis,
     differences,
 )
-from nutrition.ladder import USUAL_KCAL, ladder, steps
-from nutrition.nutrients import NUTRIENT
+from nutrition.insight.density_ladder import USUAL_KCAL, ladder, steps
 from plates.picture import ladder_drawing, rounds
 from plates.subjects import found, plate_for, usual_foods
 from roundpantry.asked import number_in, short

@@ -3,7 +3,7 @@
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
-from nutrition.units import SYSTEM_WORDS
+from nutrition.written.units import SYSTEM_WORDS
 from practice.versioned import Versioned
 
 

@@ -12,5 +12,5 @@ class RecipesConfig(AppConfig):
         from recipes.versions import naming
 
         says_uses(
-            Recipe, lambda recipe: some([one.title for one in naming(recipe.title)], "recipe")
+            Recipe, lambda recipe: some([one.title for one in naming(recipe)], "recipe")
         )

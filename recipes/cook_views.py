@@ -3,8 +3,8 @@
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 
-from nutrition.kitchen_notes import notes_on
-from nutrition.steps import read_steps
+from nutrition.recipe.kitchen_notes import notes_on
+from nutrition.recipe.method_steps import read_steps
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from roundpantry.asked import key_in

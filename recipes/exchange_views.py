@@ -8,14 +8,17 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
 
-from nutrition.cooking import METHOD_WORDS
-from nutrition.exchange import Shared, known_measures, to_csv, to_json_ld, to_text
-from nutrition.foods import food_table
-from nutrition.recipe import UnreadableRecipe
-from recipes.facts import facts_of
+from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.composition.foods import food_table
+from nutrition.formats.recipe_csv import to_csv
+from nutrition.formats.recipe_files import read_recipe
+from nutrition.formats.recipe_text import to_text
+from nutrition.formats.schema_org import to_json_ld
+from nutrition.formats.shared import Shared, known_measures
+from nutrition.recipe.model import UnreadableRecipe
+from recipes.facts import facts_of, note_parts
 from recipes.models import ROLE_CHOICES, Recipe
 from recipes.versions import keep
-from recipes.webpage import read_anything
 
 MOST_BYTES = 2_000_000
 # How much of each a recipe holds. [characters]
@@ -64,7 +67,7 @@ class ImportForm(forms.Form):
             self.add_error("text", "Paste a recipe, or choose a file.")
             return data
         try:
-            self.shared = read_anything(text, name)
+            self.shared = read_recipe(text, name)
         except UnreadableRecipe as error:
             self.add_error("file" if file else "text", f"No recipe was taken from it: {error}.")
             return data
@@ -129,14 +132,20 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
     while Recipe.with_removed.filter(title__iexact=title).exists():
         number += 1
         title = f"{taken[: TITLE - 6]} ({number})"
-    recipe = Recipe.objects.create(
+    recipe = Recipe(
         practice=practice,
         title=title,
         role=shared.role if shared.role in dict(ROLE_CHOICES) else "dish",
         text="\n".join(core.lines),
         servings=core.servings,
         batch_g=core.batch_g,
-        claims=_fits(core.claimed, SHORT, "what it says it serves", told),
+        # "4 to 6" is a claim, the plain number of servings is not
+        claims=_fits(
+            "" if core.claimed == f"{core.servings:g}" else core.claimed,
+            SHORT,
+            "what it says it serves",
+            told,
+        ),
         serving_measure=_fits(core.serving_measure, SHORT, "the measure of a serving", told),
         cooked_by=core.method if core.method in METHOD_WORDS else "",
         reduced=core.reduced,
@@ -144,6 +153,8 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
         method=_fits(shared.instructions, LONG, "the method", told),
         choices=choices,
     )
+    note_parts(recipe)
+    recipe.save()
     keep(recipe, by, "taken in")
     return recipe, told
 
@@ -177,10 +188,9 @@ def give_out(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
         raise Http404("no such format")
     core = recipe.core()
     shared = Shared(
-        core,
-        recipe.role,
-        recipe.method.replace("\r\n", "\n"),
-        core.choices,
+        recipe=core,
+        role=recipe.role,
+        instructions=recipe.method.replace("\r\n", "\n"),
         measures=recipe.measures,
     )
     body = (

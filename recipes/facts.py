@@ -1,88 +1,30 @@
-"""Reckoned recipes, kept by their content: the same lines are added up once. Parts inside parts
-flow upward."""
+"""Reckoned recipes with the recipes that they name as parts. The core keeps what it reckoned."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Iterable
-from dataclasses import dataclass, field, replace
-from functools import lru_cache
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import replace
 
 from django.db.models import F
 
-from nutrition.lines import Choice
-from nutrition.part import part_named
-from nutrition.recipe import Facts, reckon
-from nutrition.recipe import Recipe as CoreRecipe
-from nutrition.sauce import poured_ml
+from nutrition.recipe.model import Recipe as CoreRecipe
+from nutrition.recipe.notation import part_named
+from nutrition.recipe.reckoning import Facts, reckon
+from nutrition.recipe.sauce_bench import poured_ml
 from recipes.models import Recipe, core_of
 
 MOST_DEEP = 6
+# Where what a recipe's line names is found: by the name, and what the recipe holds.
+Find = Callable[[str, Mapping], dict | None]
 
 
 class Loop(ValueError):
     """A recipe would contain itself; the message shows the way round."""
 
 
-@dataclass(frozen=True)
-class _Part:
-    """A part told apart by what it was reckoned from."""
-
-    name: str
-    key: Hashable
-    facts: Facts = field(compare=False)
-
-
-@lru_cache(maxsize=512)
-def _reckon(key: tuple[Hashable, ...]) -> Facts:
-    lines, servings, batch_g, serving_measure, method, reduced, system, choices, parts, refused = (
-        key
-    )
-    kept = {text: Choice(food, grams) for text, food, grams in choices}
-    used = {part.name: part.facts for part in parts}
-    core = CoreRecipe(
-        lines,
-        "",
-        servings,
-        batch_g,
-        kept,
-        method,
-        reduced,
-        system=system,
-        serving_measure=serving_measure,
-    )
-    return reckon(replace(core, parts=used, refused=dict(refused)))
-
-
-def _key(
-    core: CoreRecipe, parts: tuple[_Part, ...], refused: tuple[tuple[str, str], ...]
-) -> tuple[Hashable, ...]:
-    choices = tuple(
-        sorted(
-            ((text, choice.food, choice.grams) for text, choice in core.choices.items()), key=repr
-        )
-    )
-    return (
-        core.lines,
-        core.servings,
-        core.batch_g,
-        core.serving_measure,
-        core.method,
-        core.reduced,
-        core.system,
-        choices,
-        parts,
-        refused,
-    )
-
-
 def named(lines: Iterable[str]) -> list[str]:
     """The recipes that lines name as parts, in lower case, each once."""
     return list(dict.fromkeys(name.lower() for name in map(part_named, lines) if name))
-
-
-# Where a part's recipe is found by its name: among the practice's own, or with a dish as it was
-# planned.
-Find = Callable[[str], dict | None]
 
 
 def recipe_called(name: str) -> Recipe | None:
@@ -92,38 +34,48 @@ def recipe_called(name: str) -> Recipe | None:
     return Recipe.with_removed.filter(title__iexact=name).order_by(*order).first()
 
 
-def kept_called(name: str) -> dict | None:
-    """What a recipe of the practice holds, by its title."""
-    recipe = recipe_called(name)
-    return recipe.kept() if recipe else None
+def part_recipe(name: str, ids: Mapping[str, int]) -> Recipe | None:
+    """The recipe that a line means: the one it meant when it was saved, whatever that is called
+    now, or else the one of that title."""
+    known = ids.get(name.lower())
+    return (Recipe.with_removed.filter(pk=known).first() if known else None) or recipe_called(name)
 
 
-def _parts(
-    core: CoreRecipe, path: tuple[str, ...], find: Find
-) -> tuple[tuple[_Part, ...], tuple[tuple[str, str], ...]]:
-    """The recipes that lines name, reckoned, and why some cannot be."""
-    parts, refused = [], []
+def note_parts(recipe: Recipe) -> None:
+    """Note with a recipe, not saved, which recipes its lines mean."""
+    found = {name: part_recipe(name, recipe.part_ids) for name in named(recipe.core().lines)}
+    recipe.part_ids = {name: part.pk for name, part in found.items() if part is not None}
+
+
+def _in_practice(name: str, kept: Mapping) -> dict | None:
+    part = part_recipe(name, kept.get("part_ids") or {})
+    return part.kept() if part else None
+
+
+def _whole(core: CoreRecipe, kept: Mapping, path: tuple[str, ...], find: Find) -> CoreRecipe:
+    """What is written with the recipes that its lines name, and why some cannot be."""
+    parts, refused = {}, {}
     for name in named(core.lines):
         if name in path or len(path) > MOST_DEEP:
-            refused.append((name, f"it would contain itself: {' → '.join((*path, name))}"))
+            refused[name] = f"it would contain itself: {' → '.join((*path, name))}"
             continue
-        kept = find(name)
-        if kept is not None:
-            own = core_of(kept)
-            inner = _parts(own, (*path, name), find)
-            key = _key(own, *inner)
-            parts.append(_Part(name, key, _reckon(key)))
-    return tuple(parts), tuple(refused)
+        inner = find(name, kept)
+        if inner is not None:
+            # by its name it is what the line says, whatever it is called
+            own = replace(core_of(inner), title="")
+            parts[name] = _whole(own, inner, (*path, name), find)
+    return replace(core, parts=parts, refused=refused)
 
 
-def facts_of_core(core: CoreRecipe, find: Find = kept_called) -> Facts:
-    """Facts of what is written, its title standing for the recipe in what it may contain."""
-    return _reckon(_key(core, *_parts(core, (core.title.strip().lower(),), find)))
+def facts_of_core(core: CoreRecipe, kept: Mapping | None = None) -> Facts:
+    """Facts of what is written, its title standing for the recipe in what it may contain; `kept` is
+    what is stored of it."""
+    return reckon(_whole(core, kept or {}, (core.title.strip().lower(),), _in_practice))
 
 
 def facts_of(recipe: Recipe) -> Facts:
     """The recipe's facts. Cheap to call again for a recipe that did not change."""
-    return facts_of_core(recipe.core())
+    return facts_of_core(recipe.core(), recipe.kept())
 
 
 def with_parts(kept: dict, path: tuple[str, ...] = ()) -> dict:
@@ -132,22 +84,26 @@ def with_parts(kept: dict, path: tuple[str, ...] = ()) -> dict:
     path = (*path, str(kept["title"]).strip().lower())
     inside = {}
     for name in named(core_of(kept).lines):
-        own = kept_called(name) if name not in path and len(path) <= MOST_DEEP else None
+        own = _in_practice(name, kept) if name not in path and len(path) <= MOST_DEEP else None
         if own is not None:
             inside[name] = with_parts(own, path)
-    return kept | {"parts": inside}
+    return {key: value for key, value in kept.items() if key != "part_ids"} | {"parts": inside}
 
 
 def facts_of_kept(kept: dict) -> Facts:
     """Facts of a recipe as it was kept with its parts, whatever became of them since."""
 
-    def find(name: str, inside: dict = kept) -> dict | None:
-        own = inside.get("parts", {})
-        return own.get(name) or next(
-            (found for part in own.values() if (found := find(name, part))), None
-        )
+    def find(name: str, inside: Mapping) -> dict | None:
+        return _deep(name, inside) or _deep(name, kept)
 
-    return facts_of_core(core_of(kept), find)
+    core = core_of(kept)
+    return reckon(_whole(core, kept, (core.title.strip().lower(),), find))
+
+
+def _deep(name: str, kept: Mapping) -> dict | None:
+    own = kept.get("parts", {})
+    found = (inner for part in own.values() if (inner := _deep(name, part)))
+    return own.get(name) or next(found, None)
 
 
 def room_ml(role: str, facts: Facts) -> float | None:
@@ -156,16 +112,15 @@ def room_ml(role: str, facts: Facts) -> float | None:
     return poured_ml(facts) if role == "sauce" else facts.volume_ml
 
 
-def check_no_loop(core: CoreRecipe) -> None:
+def check_no_loop(recipe: Recipe) -> None:
     """Raises Loop with the way round if the recipe, saved like this, would contain itself."""
-    title = core.title.strip().lower()
 
-    def walk(lines: Iterable[str], path: tuple[str, ...]) -> None:
-        for name in named(lines):
-            if name in path:
+    def walk(kept: Mapping, path: tuple[str, ...], seen: tuple[int, ...]) -> None:
+        for name in named(core_of(dict(kept)).lines):
+            part = part_recipe(name, kept.get("part_ids") or {})
+            if name == path[0] or (part is not None and part.pk in seen):
                 raise Loop(f"It would contain itself: {' → '.join((*path, name))}.")
-            kept = kept_called(name)
-            if kept is not None and len(path) <= MOST_DEEP:
-                walk(core_of(kept).lines, (*path, name))
+            if part is not None and len(path) <= MOST_DEEP:
+                walk(part.kept(), (*path, name), (*seen, part.pk))
 
-    walk(core.lines, (title,))
+    walk(recipe.kept(), (recipe.title.strip().lower(),), (recipe.pk,) if recipe.pk else ())

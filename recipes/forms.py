@@ -2,9 +2,9 @@
 
 from django import forms
 
-from nutrition.foods import food_table
-from nutrition.recipe import LINE_G, MAX_LINE_LENGTH, MAX_LINES, choice_keys, within
-from nutrition.servings import counted
+from nutrition.composition.foods import food_table
+from nutrition.recipe.model import LINE_G, MAX_LINE_LENGTH, MAX_LINES, choice_keys, within
+from nutrition.written.serving_words import counted
 from recipes.models import Recipe
 from roundpantry.asked import grams_in
 
@@ -98,7 +98,7 @@ class RecipeForm(forms.ModelForm):
 
     def clean_reduced(self):
         percent = self.cleaned_data["reduced"]
-        return percent / 100 if percent else None
+        return None if percent is None else percent / 100
 
     def clean_text(self):
         text = self.cleaned_data["text"].replace("\r\n", "\n").strip()

@@ -7,14 +7,14 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
 from clients.in_force import plan_of
-from nutrition.scale import (
+from nutrition.recipe.changes import SHOWN, side_by_side
+from nutrition.recipe.scaling import (
     factor_for_packages,
     factor_for_portion,
     factor_for_servings,
     factor_for_stock,
     scale,
 )
-from nutrition.versions import SHOWN, side_by_side
 from practice.versioned import StaleSave
 from recipes.facts import facts_of
 from recipes.models import Recipe

@@ -5,11 +5,11 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from clients.models import Client
-from nutrition.cooking import METHOD_WORDS
-from nutrition.lines import Choice
-from nutrition.recipe import BATCH_G, LINE_G, MAX_LINES, SERVINGS, within
-from nutrition.recipe import Recipe as CoreRecipe
-from nutrition.units import SYSTEM_WORDS
+from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.recipe.model import BATCH_G, LINE_G, MAX_LINES, REDUCED, SERVINGS, within
+from nutrition.recipe.model import Recipe as CoreRecipe
+from nutrition.written.matching import Choice
+from nutrition.written.units import SYSTEM_WORDS
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
@@ -58,13 +58,15 @@ class Recipe(Versioned, Removable):
         "boiled away [share]",
         null=True,
         blank=True,
-        validators=[MinValueValidator(0), MaxValueValidator(0.99)],
+        validators=[MinValueValidator(REDUCED[0]), MaxValueValidator(REDUCED[1])],
     )
     measures = models.CharField(
         "cups and spoons", max_length=10, choices=list(SYSTEM_WORDS.items()), default="us"
     )
     method = models.TextField(blank=True, max_length=20_000)
     choices = models.JSONField(default=dict, blank=True)
+    # which recipes its lines mean, by the name that a line gives in lower case
+    part_ids = models.JSONField(default=dict, blank=True)
 
     objects = ScopedManager(_manager_class=PresentManager, practice="practice")
     with_removed = ScopedManager(practice="practice")
@@ -78,7 +80,10 @@ class Recipe(Versioned, Removable):
     def kept(self) -> dict[str, object]:
         """Everything that makes the recipe what it is, as it is kept in a version or with a planned
         day."""
-        return {name: getattr(self, name) for name in KEPT} | {"choices": dict(self.choices)}
+        return {name: getattr(self, name) for name in KEPT} | {
+            "choices": dict(self.choices),
+            "part_ids": dict(self.part_ids),
+        }
 
     def core(self) -> CoreRecipe:
         """What the core reckons."""
@@ -112,12 +117,12 @@ def core_of(kept: dict) -> CoreRecipe:
     servings, reduced = kept["servings"], kept.get("reduced")
     return CoreRecipe(
         lines,
-        kept["title"],
-        servings if within(servings, SERVINGS) else 1.0,
-        kept["batch_g"] if within(kept["batch_g"], BATCH_G) else None,
-        choices,
-        kept["cooked_by"],
-        reduced if within(reduced, (0.0, 0.99)) else None,
+        title=kept["title"],
+        servings=servings if within(servings, SERVINGS) else 1.0,
+        batch_g=kept["batch_g"] if within(kept["batch_g"], BATCH_G) else None,
+        choices=choices,
+        method=kept["cooked_by"],
+        reduced=reduced if within(reduced, REDUCED) else None,
         system=kept.get("measures") or "us",
         claimed=kept["claims"],
         serving_measure=kept["serving_measure"],

@@ -11,7 +11,7 @@ from clients.gate import gate_of
 from clients.in_force import Plan, plan_of
 from clients.strip import strip_context
 from clients.swap_panel import Outdated, panel, taken
-from nutrition.recipe import Facts
+from nutrition.recipe.reckoning import Facts
 from practice.versioned import StaleSave
 from recipes.facts import facts_of
 from recipes.models import Recipe

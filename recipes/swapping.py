@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from clients.swap_panel import Outdated, Subject, swapped_in
-from nutrition.balance import Aim
-from nutrition.cooking import cook
-from nutrition.gate import Gate
-from nutrition.lines import Choice, reckon_line
-from nutrition.part import PartFood
-from nutrition.profile import Profile
-from nutrition.recipe import Facts, choice_keys, line_method
-from nutrition.swaps import Line, Step, Swap, plain_profile, thinned
-from nutrition.wording import uncapitalized
+from nutrition.composition.cooking import cook
+from nutrition.composition.profile import Profile
+from nutrition.recipe.model import choice_keys
+from nutrition.recipe.part import PartFood
+from nutrition.recipe.reckoning import Facts, line_method
+from nutrition.safety.gate import Gate
+from nutrition.swaps.ranking import Line, Step, Swap, plain_profile, thinned
+from nutrition.targets.aim import Aim
+from nutrition.written.matching import Choice, reckon_line
+from nutrition.written.plain import uncapitalized
 from recipes.facts import facts_of
 from recipes.models import Recipe
 
@@ -50,7 +51,13 @@ def subject_of(recipe: Recipe, facts: Facts, gate: Gate) -> Subject:
         return thinned(facts.serving, aims, gate, servings) if recipe.role == "sauce" else []
 
     return Subject(
-        key_of(recipe), recipe.version, lines, facts.serving, brings, extra=thinner, times=servings
+        key=key_of(recipe),
+        version=recipe.version,
+        lines=lines,
+        profile=facts.serving,
+        profile_of=brings,
+        extra=thinner,
+        times=servings,
     )
 
 

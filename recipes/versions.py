@@ -2,10 +2,10 @@
 
 from django.db import transaction
 
-from nutrition.part import part_named
+from nutrition.recipe.notation import naming_part
 from practice.models import User
 from practice.versioned import StaleSave
-from recipes.facts import recipe_called
+from recipes.facts import named, note_parts
 from recipes.models import KEPT, Recipe, RecipeVersion
 
 WHY_LENGTH = 200
@@ -37,9 +37,10 @@ def keep(recipe: Recipe, by, why: str) -> RecipeVersion:
 def is_kept(recipe: Recipe) -> bool:
     """Whether the recipe as it stands is its latest version."""
     latest = recipe.versions.first()
-    return latest is not None and recipe.kept() == {
-        name: latest.data.get(name, recipe.kept()[name]) for name in KEPT
-    }
+    if latest is None:
+        return False
+    now = recipe.kept()
+    return all(latest.data.get(name, now[name]) == now[name] for name in KEPT)
 
 
 def differing(one: Recipe, other: Recipe) -> list[str]:
@@ -59,65 +60,56 @@ def save_kept(recipe: Recipe, version: int, by: User, why: str = "") -> RecipeVe
             raise StaleSave(before)
         if not is_kept(before):
             keep(before, by, "as it was")
+        note_parts(recipe)
         recipe.save_over(version)
         if before.title != recipe.title:
-            rename_in_others(before.title, recipe.title, by)
+            rename_in_others(recipe, before.title, by)
         changed = differing(before, recipe)
         if not changed and not why:
             return recipe.versions.first()
         return keep(recipe, by, why or f"changed: {', '.join(WORDS[name] for name in changed)}")
 
 
-def naming(title: str) -> list[Recipe]:
-    """The recipes that name another of this title as a part."""
-    needle = title.strip().lower()
-    found = Recipe.with_removed.filter(text__icontains="[recipe:").filter(
-        text__icontains=title.strip()
-    )
-    return [recipe for recipe in found if any(name == needle for name in _names(recipe))]
+def naming(recipe: Recipe) -> list[Recipe]:
+    """The recipes that have this one as a part."""
+    found = Recipe.with_removed.filter(text__icontains="[recipe:").exclude(pk=recipe.pk)
+    return [other for other in found if _name_in(other, recipe) is not None]
 
 
-def _names(recipe: Recipe) -> list[str]:
-    return [name.lower() for name in map(part_named, recipe.text.splitlines()) if name]
+def _name_in(other: Recipe, recipe: Recipe) -> str | None:
+    """What another recipe's lines call this one; None where they do not name it."""
+    for name in named(other.core().lines):
+        known = other.part_ids.get(name)
+        means = recipe.pk == known if known else name == recipe.title.strip().lower()
+        if means:
+            return name
+    return None
 
 
-def rename_in_others(old: str, new: str, by: User) -> list[Recipe]:
-    """Recipes that name one by its old title name it by its new one from now on; nothing else of
+def rename_in_others(recipe: Recipe, old: str, by: User) -> list[Recipe]:
+    """Recipes that have this one as a part name it by its new title from now on; nothing else of
     them changes."""
-    if recipe_called(old) is not None:
-        # another recipe has that title: the lines mean that one from now on, and it is said on
-        # their pages
-        return []
-    changed = naming(old)
-    for recipe in changed:
-        if not is_kept(recipe):
-            keep(recipe, by, "as it was")
-        lines = {}
-        for line in recipe.text.splitlines():
-            lines[line] = _renamed(line, old, new)
-        recipe.choices = {_rekeyed(key, lines): choice for key, choice in recipe.choices.items()}
-        recipe.text = "\n".join(lines[line] for line in recipe.text.splitlines())
-        recipe.save_over(recipe.version)
-        keep(recipe, by, f"“{old}” is called “{new}” now"[:WHY_LENGTH])
+    before = Recipe(pk=recipe.pk, practice_id=recipe.practice_id, title=old)
+    changed = naming(before)
+    for other in changed:
+        if not is_kept(other):
+            keep(other, by, "as it was")
+        called = _name_in(other, before) or old
+        lines = {
+            line: naming_part(line, called, recipe.title) for line in other.text.splitlines()
+        }
+        other.choices = {_rekeyed(key, lines): choice for key, choice in other.choices.items()}
+        other.text = "\n".join(lines[line] for line in other.text.splitlines())
+        ids = {name: pk for name, pk in other.part_ids.items() if name != called}
+        other.part_ids = ids | {recipe.title.strip().lower(): recipe.pk}
+        other.save_over(other.version)
+        keep(other, by, f"“{old}” is called “{recipe.title}” now"[:WHY_LENGTH])
     return changed
 
 
 def _rekeyed(key: str, lines: dict[str, str]) -> str:
     text, tab, number = key.partition("\t")
     return lines.get(text, text) + tab + number
-
-
-def _renamed(line: str, old: str, new: str) -> str:
-    at = line.lower().find("[recipe:")
-    if at < 0:
-        return line
-    end = line.find("]", at)
-    name = line[at + len("[recipe:") : end]
-    return (
-        f"{line[:at]}[recipe: {new}{line[end:]}"
-        if end > 0 and name.strip().lower() == old.strip().lower()
-        else line
-    )
 
 
 def go_back(recipe: Recipe, version: RecipeVersion, by) -> RecipeVersion:

@@ -12,22 +12,25 @@ from clients.cautions import of_foods
 from clients.context import settle_on
 from clients.in_force import plan_of
 from clients.strip import strip_context
-from nutrition import household, indices
-from nutrition.cooking import METHOD_WORDS
-from nutrition.kitchen_notes import notes_on
-from nutrition.lines import Choice
-from nutrition.nutrients import KEYS, NUTRIENTS
-from nutrition.recipe import BATCH_G, MAX_LINE_LENGTH, MAX_LINES, SERVINGS, Facts, within
-from nutrition.recipe import Recipe as CoreRecipe
-from nutrition.servings import UnreadableServing, counted, measured
-from nutrition.steps import read_steps
-from nutrition.tells import tell
-from nutrition.units import SYSTEM_WORDS
-from nutrition.whole_food import whole_food
+from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.composition.nutrients import KEYS, NUTRIENTS
+from nutrition.insight import indices
+from nutrition.insight.summary import tell
+from nutrition.insight.whole_food import whole_food
+from nutrition.recipe.kitchen_notes import notes_on
+from nutrition.recipe.method_steps import read_steps
+from nutrition.recipe.model import BATCH_G, MAX_LINE_LENGTH, MAX_LINES, REDUCED, SERVINGS, within
+from nutrition.recipe.model import Recipe as CoreRecipe
+from nutrition.recipe.reckoning import Facts
+from nutrition.recipe.serving_measure import UnreadableServing, measured
+from nutrition.written import household
+from nutrition.written.matching import Choice
+from nutrition.written.serving_words import counted
+from nutrition.written.units import SYSTEM_WORDS
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
-from recipes.facts import Loop, check_no_loop, facts_of, facts_of_core
+from recipes.facts import Loop, check_no_loop, facts_of, facts_of_core, note_parts
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
 from recipes.versions import WORDS, differing, keep, save_kept
@@ -123,10 +126,12 @@ def _context(
 def _share(text: str) -> float | None:
     """A share typed in percent [0 to 1]; None for none that can be."""
     value = number_in(text.strip().removesuffix("%"))
-    return value / 100.0 if value is not None and 0 < value < 100 else None
+    return value / 100.0 if value is not None and within(value / 100.0, REDUCED) else None
 
 
-def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
+def _facts_from(
+    data, system: str, recipe: Recipe | None = None
+) -> tuple[Facts | None, dict[str, str]]:
     """Facts of what is in the form right now, valid or not."""
     text = data.get("text", "")[: MAX_LINES * MAX_LINE_LENGTH]
     lines = tuple(line.strip()[:MAX_LINE_LENGTH] for line in text.splitlines() if line.strip())[
@@ -139,16 +144,16 @@ def _facts_from(data, system: str) -> tuple[Facts | None, dict[str, str]]:
     servings = counted(measure)[0] or _number(data.get("servings", ""), SERVINGS) or 1.0
     core = CoreRecipe(
         lines,
-        data.get("title", ""),
-        servings,
-        _number(data.get("batch_g", ""), BATCH_G),
-        {line: Choice(**choice) for line, choice in choices.items()},
-        data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
-        _share(data.get("reduced", "")),
+        title=data.get("title", ""),
+        servings=servings,
+        batch_g=_number(data.get("batch_g", ""), BATCH_G),
+        choices={line: Choice(**choice) for line, choice in choices.items()},
+        method=data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
+        reduced=_share(data.get("reduced", "")),
         system=data.get("measures", "") if data.get("measures", "") in SYSTEM_WORDS else system,
         serving_measure=measure,
     )
-    return facts_of_core(core), errors
+    return facts_of_core(core, recipe.kept() if recipe else None), errors
 
 
 @require_POST
@@ -175,11 +180,11 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
     form = RecipeForm(request.POST or None, instance=recipe)
     stale, differs, status = None, [], 200
     if request.method == "POST":
-        facts, errors = _facts_from(request.POST, recipe.measures)
+        facts, errors = _facts_from(request.POST, recipe.measures, recipe)
         if "reckon" not in request.POST:
             if form.is_valid():
                 try:
-                    check_no_loop(form.instance.core())
+                    check_no_loop(form.instance)
                 except Loop as error:
                     form.add_error("text", str(error))
             if form.is_valid() and not errors:
@@ -218,6 +223,7 @@ def _saved(request: HttpRequest, form: RecipeForm) -> HttpResponse:
     Raises StaleSave."""
     recipe, why = form.instance, form.cleaned_data["why"]
     if not recipe.pk:
+        note_parts(recipe)
         recipe.save()
         keep(recipe, request.user, why or "first written")
         messages.success(request, "Saved.")

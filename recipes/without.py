@@ -7,13 +7,13 @@ from django.db import transaction
 
 from clients.held import barred_foods
 from clients.models import Client
-from nutrition.bowl import Ingredient
-from nutrition.gate import Gate
-from nutrition.part import PartFood
-from nutrition.recipe import choice_keys
-from nutrition.wording import uncapitalized
+from nutrition.composition.portion import Ingredient
+from nutrition.recipe.model import choice_keys
+from nutrition.recipe.part import PartFood
+from nutrition.safety.gate import Gate
+from nutrition.written.plain import uncapitalized
 from practice.models import User
-from recipes.facts import facts_of
+from recipes.facts import facts_of, note_parts
 from recipes.models import Recipe, RecipeVersion
 from recipes.versions import keep, save_kept
 
@@ -35,6 +35,7 @@ def save_new(recipe: Recipe, by: User, why: str) -> RecipeVersion:
         while Recipe.with_removed.filter(title__iexact=recipe.title).exists():
             number += 1
             recipe.title = f"{title[:150]} ({number})"
+        note_parts(recipe)
         recipe.save()
         return keep(recipe, by, why)
 

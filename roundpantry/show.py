@@ -1,7 +1,7 @@
 """Numbers in words and digits: the one place where anything is rounded."""
 
-from nutrition.nutrients import NUTRIENT
-from nutrition.profile import Amount
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.profile import Amount
 
 
 def digits(value: float, decimals: int = 0) -> str:

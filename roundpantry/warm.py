@@ -2,9 +2,9 @@
 
 import gc
 
-from nutrition.cautions import rules
-from nutrition.foods import food_table
-from nutrition.search import food_index
+from nutrition.composition.food_search import food_index
+from nutrition.composition.foods import food_table
+from nutrition.safety.cautions import rules
 
 
 def warm() -> None:

@@ -1,6 +1,6 @@
 """The schools a practice can choose from: the built-in ones and its own copies."""
 
-from nutrition.schools import School, read_school, schools
+from nutrition.targets.schools import School, read_school, schools
 from roundpantry.asked import key_in
 from schools.models import OwnSchool
 

@@ -6,8 +6,8 @@ from typing import Any
 
 from django.http import QueryDict
 
-from nutrition.schools import read_school
-from nutrition.shifts import BadRow
+from nutrition.targets.adjustments import BadRow
+from nutrition.targets.schools import read_school
 from roundpantry.asked import key_in, number_in
 
 # section: its columns. The first column empty means the row was taken out or never filled.

@@ -5,10 +5,10 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
-from nutrition.food_classes import food_classes
-from nutrition.nutrients import NUTRIENT
-from nutrition.schools import USUAL_LOSS, school_data, schools
-from nutrition.shifts import PER, STANCES
+from nutrition.composition.food_classes import food_classes
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.targets.adjustments import PER, STANCES
+from nutrition.targets.schools import USUAL_LOSS, school_data, schools
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
 from roundpantry.asked import key_in

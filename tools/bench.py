@@ -16,11 +16,12 @@ from time import perf_counter
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
 from e2e.times import all_times  # noqa: E402
-from nutrition.balance_solver import balance  # noqa: E402
-from nutrition.lines import reckon_line  # noqa: E402
-from nutrition.proposals import proposals  # noqa: E402
-from nutrition.recipe import Recipe, reckon  # noqa: E402
-from nutrition.tests.balance_cases import highs, problem  # noqa: E402
+from nutrition.portions.proposals import proposals  # noqa: E402
+from nutrition.portions.solver import balance  # noqa: E402
+from nutrition.recipe.model import Recipe
+from nutrition.recipe.reckoning import reckon
+from nutrition.tests.portions.balance_cases import highs, problem  # noqa: E402
+from nutrition.written.matching import reckon_line  # noqa: E402
 
 # What each must stay under. [s]
 BOWL_LIMIT, DAY_LIMIT, RECIPES_LIMIT = 0.15, 1.0, 2.0
@@ -87,7 +88,7 @@ def main() -> int:
     print(f"{'bowl: three proposals':34} {three * 1000:7.0f} ms median")
     for line in LINES:
         reckon_line(line)
-    recipes = [Recipe(LINES, f"recipe {n}", 4.0) for n in range(1000)]
+    recipes = [Recipe(LINES, title=f"recipe {n}", servings=4.0) for n in range(1000)]
     many = median(timed(lambda: [reckon(recipe) for recipe in recipes]) for _ in range(3))
     print(
         f"{'1,000 recipes of 12 parsed lines':34} {many * 1000:7.0f} ms median, limit "

@@ -16,8 +16,8 @@ from sources import Row
 HERE = Path(__file__).resolve().parent
 ROOT = HERE.parent
 sys.path.insert(0, str(ROOT))
-from nutrition.nutrients import AMINO_ACIDS, KEYS  # noqa: E402
-from nutrition.table_check import atwater_kcal  # noqa: E402
+from nutrition.composition.nutrients import AMINO_ACIDS, KEYS  # noqa: E402
+from tools.table_check import atwater_kcal  # noqa: E402
 
 OUT = ROOT / "nutrition" / "data"
 FATTY = ("monounsaturated_fat_g", "polyunsaturated_fat_g", "linoleic_g", "ala_g")

@@ -10,7 +10,7 @@ from bowls.swapping import subject_of
 from clients.aims import meal_of, plan_aims
 from clients.gate import gate_of
 from clients.in_force import plan_of
-from nutrition.swaps import gap, ranked, totals_of
+from nutrition.swaps.ranking import gap, ranked, totals_of
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase, offers
 

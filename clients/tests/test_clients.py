@@ -10,7 +10,7 @@ from clients.attention import reasons, weekly_pace
 from clients.in_force import others, plan_of, strip
 from clients.models import CautionDismissal, Client, TargetOverride, WeighIn
 from clients.versions import make_version
-from nutrition.foods import food_table
+from nutrition.composition.foods import food_table
 from roundpantry.testing import PracticeCase
 
 NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": "0", "supplements-INITIAL_FORMS": "0"}

@@ -8,10 +8,10 @@ from django.urls import reverse
 
 from clients.models import Client, Intake
 from clients.tests.test_intake import PERSON
-from nutrition.conditions import conditions
-from nutrition.person import GOAL_WORDS, LIFE_STAGE_WORDS, Person
-from nutrition.schools import schools
-from nutrition.targets import day_targets, watched_keys
+from nutrition.targets.conditions import conditions
+from nutrition.targets.day import day_targets, watched_keys
+from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS, Person
+from nutrition.targets.schools import schools
 from roundpantry.testing import PracticeCase
 
 CODES = [code for code in conditions() if code != "over_65"]
@@ -105,7 +105,14 @@ class Watched(SimpleTestCase):
         count = 0
         for code, school, stage, goal in product(CODES, SCHOOLS, LIFE_STAGE_WORDS, GOAL_WORDS):
             person = Person(
-                "female", 34, 171, 66, "low_active", goal, stage, conditions=frozenset({code})
+                sex="female",
+                age_years=34,
+                height_cm=171,
+                weight_kg=66,
+                activity="low_active",
+                goal=goal,
+                life_stage=stage,
+                conditions=frozenset({code}),
             )
             day = day_targets(person, schools().get(school))
             shown = [key for key in watched_keys(person, day.school) if key in day.targets]

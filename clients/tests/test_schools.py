@@ -5,7 +5,7 @@ from django.urls import reverse
 from clients.in_force import plan_of
 from clients.models import Client
 from clients.versions import make_version
-from nutrition.schools import schools
+from nutrition.targets.schools import schools
 from roundpantry.testing import PracticeCase
 from schools.editing import SECTIONS, rows_of
 from schools.models import OwnSchool

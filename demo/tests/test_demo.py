@@ -9,8 +9,8 @@ from clients.cautions import of_foods, of_the_client
 from clients.in_force import plan_of
 from clients.models import Client
 from demo.load import load, unsettled
-from nutrition.cautions import rules
-from nutrition.schools import schools
+from nutrition.safety.cautions import rules
+from nutrition.targets.schools import schools
 from planner.day import reckon_day
 from planner.models import Day
 from planner.views import caution_numbers, plan_for

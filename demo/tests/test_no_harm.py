@@ -16,18 +16,18 @@ from clients.in_force import plan_of
 from clients.models import Client
 from clients.swap_panel import panel
 from demo.load import load
-from nutrition.balance import BadProblem
-from nutrition.balance_hints import hints
-from nutrition.balance_solver import balance
-from nutrition.bowl import Ingredient
-from nutrition.cautions import LEVELS
-from nutrition.food_classes import classes_of
-from nutrition.food_mosts import most_of
-from nutrition.foods import food_table
-from nutrition.meal_aims import upper_levels
-from nutrition.proposals import proposals
-from nutrition.quantities import amount_of
-from nutrition.staples import staple_parts
+from nutrition.composition.derived import amount_of
+from nutrition.composition.food_classes import classes_of
+from nutrition.composition.food_mosts import most_of
+from nutrition.composition.foods import food_table
+from nutrition.composition.portion import Ingredient
+from nutrition.portions.obstacles import hints
+from nutrition.portions.problem import BadProblem
+from nutrition.portions.proposals import proposals
+from nutrition.portions.solver import balance
+from nutrition.portions.staples import staple_parts
+from nutrition.safety.cautions import LEVELS
+from nutrition.targets.aims import upper_levels
 from planner.balancing import balancing, filled
 from planner.day import reckon_day
 from planner.models import Day, DayEntry

@@ -5,16 +5,17 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition import indices
-from nutrition.allergens import found_in
-from nutrition.bowl import Ingredient, kinds_of_protein, star_of, vegetables_in
-from nutrition.foods import food_table
-from nutrition.household import by_volume, fraction, spoken, step_g
-from nutrition.person import GOAL_WORDS, OutOfRange, Person
-from nutrition.profile import Profile
-from nutrition.statements import Target
-from nutrition.targets import day_targets, judge
-from nutrition.trend import weekly_change
+from nutrition.composition.allergens import found_in
+from nutrition.composition.foods import food_table
+from nutrition.composition.portion import Ingredient, star_of
+from nutrition.composition.profile import Profile
+from nutrition.follow_up.trend import weekly_change
+from nutrition.insight import indices
+from nutrition.insight.make_up import kinds_of_protein, vegetables_in
+from nutrition.targets.day import day_targets, judge
+from nutrition.targets.person import GOAL_WORDS, OutOfRange, Person
+from nutrition.targets.voices import Target
+from nutrition.written.household import by_volume, fraction, spoken, step_g
 
 FOODS = food_table()
 
@@ -23,7 +24,17 @@ class Targets(TestCase):
     def test_a_day_worked_by_hand(self):
         """Woman of 30, 60 kg, 165 cm: 600 + 1031.25 - 150 - 161 = 1320.25 at rest, x 1.55 =
         2046."""
-        day = day_targets(Person("female", 30, 165, 60, "active", "hold", formula="mifflin"))
+        day = day_targets(
+            Person(
+                sex="female",
+                age_years=30,
+                height_cm=165,
+                weight_kg=60,
+                activity="active",
+                goal="hold",
+                formula="mifflin",
+            )
+        )
         self.assertAlmostEqual(day["energy_kcal"].aim, 1320.25 * 1.55)
         self.assertAlmostEqual(day["protein_g"].low, 48)
         self.assertAlmostEqual(day["fiber_g"].low, 14 * 1320.25 * 1.55 / 1000)
@@ -31,12 +42,16 @@ class Targets(TestCase):
         self.assertIn("1320 kcal x 1.55 for activity = 2046", day["energy_kcal"].reason)
 
     def test_the_2023_equations_are_the_default(self):
-        day = day_targets(Person("female", 30, 165, 60, "inactive"))
+        day = day_targets(
+            Person(sex="female", age_years=30, height_cm=165, weight_kg=60, activity="inactive")
+        )
         self.assertAlmostEqual(day["energy_kcal"].aim, 584.90 - 210.30 + 943.80 + 702.60)
 
     def test_pregnancy(self):
         before, during = (
-            day_targets(Person("female", 30, 165, 60, life_stage=stage))
+            day_targets(
+                Person(sex="female", age_years=30, height_cm=165, weight_kg=60, life_stage=stage)
+            )
             for stage in ("adult", "pregnant_2")
         )
         self.assertAlmostEqual(
@@ -50,15 +65,37 @@ class Targets(TestCase):
             (27, 220, 600),
         )
         with self.assertRaises(OutOfRange):
-            day_targets(Person("male", 30, 165, 60, life_stage="pregnant_2"))
-        losing = day_targets(Person("female", 30, 165, 60, goal="lose", life_stage="pregnant_2"))
+            day_targets(
+                Person(
+                    sex="male", age_years=30, height_cm=165, weight_kg=60, life_stage="pregnant_2"
+                )
+            )
+        losing = day_targets(
+            Person(
+                sex="female",
+                age_years=30,
+                height_cm=165,
+                weight_kg=60,
+                goal="lose",
+                life_stage="pregnant_2",
+            )
+        )
         self.assertEqual(
             (losing.energy.change, losing.energy.held_because),
             (0.0, "no loss is planned in pregnancy"),
         )
 
     def test_shares_of_the_energy(self):
-        day = day_targets(Person("female", 30, 165, 60, "active", formula="mifflin"))
+        day = day_targets(
+            Person(
+                sex="female",
+                age_years=30,
+                height_cm=165,
+                weight_kg=60,
+                activity="active",
+                formula="mifflin",
+            )
+        )
         kcal = day["energy_kcal"].aim
         self.assertAlmostEqual(day["fat_g"].low, 0.20 * kcal / 9)
         self.assertAlmostEqual(day["fat_g"].high, 0.35 * kcal / 9)
@@ -66,7 +103,16 @@ class Targets(TestCase):
         self.assertAlmostEqual(day["added_sugars_g"].high, 0.10 * kcal / 4)
 
     def test_energy_never_goes_under_the_floor(self):
-        day = day_targets(Person("female", 80, 150, 48, "inactive", "lose"))
+        day = day_targets(
+            Person(
+                sex="female",
+                age_years=80,
+                height_cm=150,
+                weight_kg=48,
+                activity="inactive",
+                goal="lose",
+            )
+        )
         self.assertEqual(day["energy_kcal"].aim, 1200)
         self.assertEqual(day["energy_kcal"].low, 1200)
         self.assertIn("floor", day["energy_kcal"].reason)
@@ -78,8 +124,26 @@ class Targets(TestCase):
         st.floats(18, 110),
     )
     def test_heavier_never_needs_less_and_bands_hold_their_aim(self, weight, sex, goal, age):
-        light = day_targets(Person(sex, age, 170, weight, "low_active", goal))
-        heavy = day_targets(Person(sex, age, 170, weight + 1, "low_active", goal))
+        light = day_targets(
+            Person(
+                sex=sex,
+                age_years=age,
+                height_cm=170,
+                weight_kg=weight,
+                activity="low_active",
+                goal=goal,
+            )
+        )
+        heavy = day_targets(
+            Person(
+                sex=sex,
+                age_years=age,
+                height_cm=170,
+                weight_kg=weight + 1,
+                activity="low_active",
+                goal=goal,
+            )
+        )
         self.assertGreaterEqual(heavy["energy_kcal"].aim, light["energy_kcal"].aim)
         for target in light.targets.values():
             self.assertTrue(
@@ -108,7 +172,7 @@ class Targets(TestCase):
             self.assertEqual(caught.exception.field, field)
 
     def test_judge(self):
-        target = Target("protein_g", 50, 60, 80, "g", "", "")
+        target = Target(key="protein_g", low=50, aim=60, high=80, unit="g", source="", reason="")
         self.assertEqual(
             [judge(target, amount) for amount in (38, 50, 80, 92)],
             [("under", 12), ("inside", 0), ("inside", 0), ("over", 12)],

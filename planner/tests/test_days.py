@@ -5,7 +5,7 @@ import re
 from django.urls import reverse
 
 from clients.models import Client, ClientSupplement
-from nutrition.quantities import amount_of
+from nutrition.composition.derived import amount_of
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from roundpantry import show

@@ -6,10 +6,9 @@ import json
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
-from nutrition.exchange import read_shared
-from nutrition.recipe import UnreadableRecipe
+from nutrition.formats.recipe_files import read_recipe
+from nutrition.recipe.model import UnreadableRecipe
 from recipes.models import KEPT, Recipe
-from recipes.webpage import read_anything
 from roundpantry.testing import PracticeCase
 
 PAGE = """<!doctype html><html><head><script type="application/ld+json">
@@ -165,14 +164,14 @@ class Exchange(PracticeCase):
             ("<ul><li>2 kohlrabi, grated</li>\n<li>1 <b>carrot</b></li></ul>", "", 1),
         ):
             with self.subTest(text):
-                found = read_anything(text).recipe
+                found = read_recipe(text).recipe
                 self.assertEqual(
                     [line.replace("  ", " ") for line in found.lines],
                     ["2 kohlrabi, grated", "1 carrot"],
                 )
                 self.assertEqual((found.title, found.servings), (title, servings))
 
-    def test_read_anything_tells_by_the_content(self):
-        self.assertEqual(read_anything("1 cup millet").recipe.lines, ("1 cup millet",))
+    def test_read_recipe_tells_by_the_content(self):
+        self.assertEqual(read_recipe("1 cup millet").recipe.lines, ("1 cup millet",))
         with self.assertRaises(UnreadableRecipe):
-            read_shared("x" * 1_000_001)
+            read_recipe("x" * 1_000_001)

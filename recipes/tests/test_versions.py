@@ -2,12 +2,17 @@
 
 from django.urls import reverse
 
-from nutrition.recipe import Recipe as CoreRecipe
-from nutrition.recipe import reckon
-from nutrition.scale import factor_for_packages, factor_for_portion, factor_for_stock, scale
-from nutrition.schools import schools
-from nutrition.versions import side_by_side
-from nutrition.whole_food import whole_food
+from nutrition.insight.whole_food import whole_food
+from nutrition.recipe.changes import side_by_side
+from nutrition.recipe.model import Recipe as CoreRecipe
+from nutrition.recipe.reckoning import reckon
+from nutrition.recipe.scaling import (
+    factor_for_packages,
+    factor_for_portion,
+    factor_for_stock,
+    scale,
+)
+from nutrition.targets.schools import schools
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 

@@ -13,7 +13,7 @@ LABEL_AT = 0.62
 MIN_LABEL_ANGLE = 0.16
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Slice:
     """What is drawn of one part: `volume` [mL], `share` of the rim's quantity [0 to 1, None:
     unknown]."""
@@ -27,7 +27,7 @@ class Slice:
     pk: int = 0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Sector:
     path: str
     rim_path: str
@@ -102,17 +102,17 @@ def draw(slices: Sequence[Slice], vessel_ml: float) -> Round:
         lift = LIFT if part.star and len(slices) > 1 else 0.0
         sectors.append(
             Sector(
-                _wedge(at, at + angle, radius),
-                _arc(rim_at, rim_at + rim_angle),
-                round(label_x, 1),
-                round(label_y, 1),
-                angle > MIN_LABEL_ANGLE,
-                round(handle_x, 1),
-                round(handle_y, 1),
-                round(lift * math.sin(middle), 1),
-                round(-lift * math.cos(middle), 1),
-                round(at, 4),
-                round(at + angle, 4),
+                path=_wedge(at, at + angle, radius),
+                rim_path=_arc(rim_at, rim_at + rim_angle),
+                label_x=round(label_x, 1),
+                label_y=round(label_y, 1),
+                labeled=angle > MIN_LABEL_ANGLE,
+                handle_x=round(handle_x, 1),
+                handle_y=round(handle_y, 1),
+                dx=round(lift * math.sin(middle), 1),
+                dy=round(-lift * math.cos(middle), 1),
+                start=round(at, 4),
+                end=round(at + angle, 4),
             )
         )
         at += angle

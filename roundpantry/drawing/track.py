@@ -7,7 +7,7 @@ WIDTH = 240.0
 INSET = 6.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Track:
     """Positions along the track. [px]"""
 
@@ -39,10 +39,10 @@ def track(
     left = x(low) if low is not None else INSET
     right = x(high) if high is not None else WIDTH - INSET
     return Track(
-        round(left, 1),
-        round(right - left, 1),
-        round(x(aim), 1),
-        None if value is None else round(x(value), 1),
-        round(x(value_low), 1),
-        round(max(x(value_high) - x(value_low), 0.0), 1),
+        band_x=round(left, 1),
+        band_width=round(right - left, 1),
+        aim_x=round(x(aim), 1),
+        marker_x=None if value is None else round(x(value), 1),
+        whisker_x=round(x(value_low), 1),
+        whisker_width=round(max(x(value_high) - x(value_low), 0.0), 1),
     )

@@ -2,10 +2,10 @@
 
 from django import template
 
-from nutrition.foods import Food
-from nutrition.nutrients import NUTRIENT
-from nutrition.profile import Amount, Profile
-from nutrition.quantities import amount_of
+from nutrition.composition.derived import amount_of
+from nutrition.composition.foods import Food
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.profile import Amount, Profile
 from roundpantry import show
 
 register = template.Library()

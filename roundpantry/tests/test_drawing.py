@@ -3,7 +3,7 @@
 import math
 from unittest import TestCase
 
-from nutrition.profile import Amount
+from nutrition.composition.profile import Amount
 from roundpantry import show
 from roundpantry.drawing.round import BOWL, CENTER, Slice, draw
 from roundpantry.drawing.track import INSET, WIDTH, track
@@ -11,7 +11,13 @@ from roundpantry.drawing.track import INSET, WIDTH, track
 
 class TheRound(TestCase):
     def test_sectors_follow_volume_and_rim_follows_shares(self):
-        drawing = draw([Slice("base", 300, 0.2), Slice("protein", 100, 0.8)], 1000)
+        drawing = draw(
+            [
+                Slice(role="base", volume=300, share=0.2),
+                Slice(role="protein", volume=100, share=0.8),
+            ],
+            1000,
+        )
         first, second = drawing.sectors
         self.assertAlmostEqual(first.end - first.start, 2 * math.pi * 0.75, places=3)
         self.assertAlmostEqual(second.end, 2 * math.pi, places=3)
@@ -19,24 +25,30 @@ class TheRound(TestCase):
 
     def test_area_stands_for_how_full_it_is(self):
         self.assertAlmostEqual(
-            draw([Slice("base", 250, 1.0)], 1000).fill_radius, BOWL / 2, places=1
+            draw([Slice(role="base", volume=250, share=1.0)], 1000).fill_radius, BOWL / 2, places=1
         )
-        spilled = draw([Slice("base", 1500, 1.0)], 1000)
+        spilled = draw([Slice(role="base", volume=1500, share=1.0)], 1000)
         self.assertEqual(
             (spilled.fill_radius, spilled.overflowing, spilled.full), (BOWL, True, 1.5)
         )
 
     def test_the_star_is_lifted_outward(self):
-        star = draw([Slice("base", 100, 0.5), Slice("protein", 100, 0.5, star=True)], 1000).sectors[
-            1
-        ]
+        star = draw(
+            [
+                Slice(role="base", volume=100, share=0.5),
+                Slice(role="protein", volume=100, share=0.5, star=True),
+            ],
+            1000,
+        ).sectors[1]
         self.assertLess(star.dx, 0)
         self.assertEqual(star.label_x < CENTER, True)
 
     def test_odd_bowls(self):
         self.assertEqual(draw([], 1000).sectors, [])
-        self.assertIn("A160.0", draw([Slice("base", 1000, None)], 1000).sectors[0].path)
-        self.assertEqual(draw([Slice("base", 0, None)], 1000).full, 0)
+        self.assertIn(
+            "A160.0", draw([Slice(role="base", volume=1000, share=None)], 1000).sectors[0].path
+        )
+        self.assertEqual(draw([Slice(role="base", volume=0, share=None)], 1000).full, 0)
 
 
 class TheTrack(TestCase):
@@ -55,14 +67,33 @@ class TheTrack(TestCase):
 
 class Words(TestCase):
     def test_amounts(self):
-        self.assertEqual(show.amount(Amount(31.04, 28, 34, 1.0), "protein_g"), "31.0 g")
         self.assertEqual(
-            show.amount(Amount(41.2, 40, 43, 0.6, 3, 9), "iodine_ug"), "at least 41 µg"
+            show.amount(Amount(amount=31.04, low=28, high=34, known=1.0), "protein_g"), "31.0 g"
         )
-        self.assertEqual(show.amount(Amount(0, 0, 0, 0.0, 9, 9), "iodine_ug"), "unknown")
-        self.assertEqual(show.unknown(Amount(41.2, 40, 43, 0.6, 3, 9)), "3 of 9 unknown")
-        self.assertEqual(show.span(Amount(31.04, 28.1, 34.2, 1.0), "protein_g"), "28.1–34.2")
-        self.assertEqual(show.span(Amount(31.0, 31.0, 31.01, 1.0), "protein_g"), "")
+        self.assertEqual(
+            show.amount(
+                Amount(amount=41.2, low=40, high=43, known=0.6, unknown_lines=3, lines=9),
+                "iodine_ug",
+            ),
+            "at least 41 µg",
+        )
+        self.assertEqual(
+            show.amount(
+                Amount(amount=0, low=0, high=0, known=0.0, unknown_lines=9, lines=9), "iodine_ug"
+            ),
+            "unknown",
+        )
+        self.assertEqual(
+            show.unknown(Amount(amount=41.2, low=40, high=43, known=0.6, unknown_lines=3, lines=9)),
+            "3 of 9 unknown",
+        )
+        self.assertEqual(
+            show.span(Amount(amount=31.04, low=28.1, high=34.2, known=1.0), "protein_g"),
+            "28.1–34.2",
+        )
+        self.assertEqual(
+            show.span(Amount(amount=31.0, low=31.0, high=31.01, known=1.0), "protein_g"), ""
+        )
 
     def test_digits(self):
         self.assertEqual(

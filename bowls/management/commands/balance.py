@@ -5,8 +5,8 @@ import sys
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from nutrition.balance import BadProblem
-from nutrition.balance_file import as_text, read_problem, solve
+from nutrition.formats.problem_file import as_text, read_problem, solve
+from nutrition.portions.problem import BadProblem
 from roundpantry.given_file import read_given
 
 MOST_SECONDS = 600.0

@@ -4,8 +4,8 @@ import json
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from nutrition.conditions import KIND_WORDS, conditions
-from nutrition.person import LIFE_STAGE_WORDS
+from nutrition.targets.conditions import KIND_WORDS, conditions
+from nutrition.targets.person import LIFE_STAGE_WORDS
 
 
 class Command(BaseCommand):

@@ -5,8 +5,8 @@ import sys
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from nutrition.person import OutOfRange
-from nutrition.targets_file import as_text, read_asked, report
+from nutrition.formats.day_file import as_text, read_asked, report
+from nutrition.targets.person import OutOfRange
 from roundpantry.given_file import read_given
 
 

@@ -3,8 +3,8 @@ ranges, fiber; and the upper levels of the volumes of 1997 to 2011, from memory.
 
 from unittest import TestCase
 
-from nutrition.person import Person
-from nutrition.targets import amdr_g, day_targets
+from nutrition.targets.day import amdr_g, day_targets
+from nutrition.targets.person import Person
 
 
 class Shares(TestCase):
@@ -20,7 +20,9 @@ class Shares(TestCase):
                 self.assertAlmostEqual(found[1], high)
 
     def test_the_day_stays_inside_them(self):
-        day = day_targets(Person("female", 40, 165, 62, "active"))
+        day = day_targets(
+            Person(sex="female", age_years=40, height_cm=165, weight_kg=62, activity="active")
+        )
         kcal = day["energy_kcal"].aim
         for key in ("fat_g", "carbohydrate_g"):
             self.assertEqual((day[key].low, day[key].high), amdr_g(key, kcal))
@@ -29,12 +31,21 @@ class Shares(TestCase):
 
     def test_never_under_the_rda_of_carbohydrate(self):
         self.assertGreaterEqual(
-            day_targets(Person("female", 90, 150, 40, "inactive", "lose"))["carbohydrate_g"].low,
+            day_targets(
+                Person(
+                    sex="female",
+                    age_years=90,
+                    height_cm=150,
+                    weight_kg=40,
+                    activity="inactive",
+                    goal="lose",
+                )
+            )["carbohydrate_g"].low,
             130,
         )
 
     def test_upper_levels(self):
-        day = day_targets(Person("male", 40, 180, 80))
+        day = day_targets(Person(sex="male", age_years=40, height_cm=180, weight_kg=80))
         for key, most in (
             ("vitamin_c_mg", 2000),
             ("vitamin_d_ug", 100),
@@ -51,19 +62,45 @@ class Shares(TestCase):
         ):
             with self.subTest(key):
                 self.assertEqual(day[key].high, most)
-        self.assertEqual(day_targets(Person("male", 60, 180, 80))["calcium_mg"].high, 2000)
-        self.assertEqual(day_targets(Person("male", 75, 180, 80))["phosphorus_mg"].high, 3000)
+        self.assertEqual(
+            day_targets(Person(sex="male", age_years=60, height_cm=180, weight_kg=80))[
+                "calcium_mg"
+            ].high,
+            2000,
+        )
+        self.assertEqual(
+            day_targets(Person(sex="male", age_years=75, height_cm=180, weight_kg=80))[
+                "phosphorus_mg"
+            ].high,
+            3000,
+        )
 
     def test_plants_alone(self):
         """DRI 2001: iron x 1.8, zinc up to x 1.5, only where it was asked for."""
-        plain = day_targets(Person("female", 30, 165, 60))
-        plants = day_targets(Person("female", 30, 165, 60, vegan_iron=True, vegan_zinc=True))
+        plain = day_targets(Person(sex="female", age_years=30, height_cm=165, weight_kg=60))
+        plants = day_targets(
+            Person(
+                sex="female",
+                age_years=30,
+                height_cm=165,
+                weight_kg=60,
+                vegan_iron=True,
+                vegan_zinc=True,
+            )
+        )
         self.assertEqual((plain["iron_mg"].low, plain["zinc_mg"].low), (18, 8))
         self.assertAlmostEqual(plants["iron_mg"].low, 32.4)
         self.assertAlmostEqual(plants["zinc_mg"].low, 12)
         # above the upper level no most is stated, and the reason says so
         carrying = day_targets(
-            Person("female", 30, 165, 60, life_stage="pregnant_2", vegan_iron=True)
+            Person(
+                sex="female",
+                age_years=30,
+                height_cm=165,
+                weight_kg=60,
+                life_stage="pregnant_2",
+                vegan_iron=True,
+            )
         )["iron_mg"]
         self.assertIsNone(carrying.high)
         self.assertIn("above the upper level", carrying.reason)

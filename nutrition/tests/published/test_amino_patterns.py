@@ -3,8 +3,14 @@ FAO Paper 51 (1991), from memory."""
 
 from unittest import TestCase
 
-from nutrition.amino import PATTERN_2007, PATTERN_2013, amino_acid_score, needs_g, score_mixture
-from nutrition.foods import food_table
+from nutrition.composition.foods import food_table
+from nutrition.insight.protein_quality import (
+    PATTERN_2007,
+    PATTERN_2013,
+    amino_acid_score,
+    score_mixture,
+)
+from nutrition.targets.amino_needs import needs_g
 
 FOODS = food_table()
 # Pre-school pattern of the 1991 paper, the four amino acids its example follows. [mg/g]

@@ -9,7 +9,8 @@ afterwards, and the other two are listed as misses.
 
 from unittest import TestCase
 
-from nutrition.recipe import parse_text, reckon
+from nutrition.formats.recipe_files import read_recipe
+from nutrition.recipe.reckoning import reckon
 
 # dish as published: kcal and g protein per 100 g, the recipe
 DISHES = {
@@ -160,7 +161,7 @@ class Dishes(TestCase):
         right = []
         for name, (kcal, protein, text) in DISHES.items():
             facts = reckon(
-                parse_text("\n".join(line.strip() for line in text.strip().splitlines()))
+                read_recipe("\n".join(line.strip() for line in text.strip().splitlines())).recipe
             )
             own = facts.per_100_g
             close = (

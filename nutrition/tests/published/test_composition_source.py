@@ -8,7 +8,7 @@ import csv
 from pathlib import Path
 from unittest import TestCase
 
-from nutrition.foods import food_table
+from nutrition.composition.foods import food_table
 
 ROWS = Path(__file__).with_name("source_rows.csv")
 COLUMNS = {

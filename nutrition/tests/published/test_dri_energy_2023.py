@@ -3,7 +3,7 @@ from memory."""
 
 from unittest import TestCase
 
-from nutrition.energy import eer_2023, eer_2023_pregnant, life_stage_kcal
+from nutrition.targets.energy import eer_2023, eer_2023_pregnant, life_stage_kcal
 
 
 class Requirement(TestCase):

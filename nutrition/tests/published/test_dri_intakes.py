@@ -6,8 +6,8 @@ Values from memory, written here a second time by nutrient and group, not copied
 
 from unittest import TestCase
 
-from nutrition.nutrients import NUTRIENT
-from nutrition.reference import reference_intakes
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.targets.reference_intakes import reference_intakes
 
 # key: men 19-30, 31-50, 51-70, over 70; women the same; pregnancy 19-30, 31-50; nursing 19-30,
 # 31-50

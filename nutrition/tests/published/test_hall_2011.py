@@ -5,7 +5,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition.forecast import (
+from nutrition.targets.weight_forecast import (
     days_to_change,
     dynamic_change,
     eventual_change,

@@ -3,16 +3,24 @@ a meal; leucine 0.7 to 3 g."""
 
 from unittest import TestCase
 
-from nutrition.person import Person
-from nutrition.schools import schools
-from nutrition.targets import day_targets
-from nutrition.tells import LEUCINE_MEAL_G
+from nutrition.insight.summary import LEUCINE_MEAL_G
+from nutrition.targets.day import day_targets
+from nutrition.targets.person import Person
+from nutrition.targets.schools import schools
 
 
 class Strength(TestCase):
     def day(self, kg):
         return day_targets(
-            Person("male", 30, 180, kg, "very_active", "hold"), schools()["strength"]
+            Person(
+                sex="male",
+                age_years=30,
+                height_cm=180,
+                weight_kg=kg,
+                activity="very_active",
+                goal="hold",
+            ),
+            schools()["strength"],
         )
 
     def test_a_day(self):

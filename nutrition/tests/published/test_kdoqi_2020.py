@@ -2,9 +2,9 @@
 
 from unittest import TestCase
 
-from nutrition.person import Person
-from nutrition.schools import schools
-from nutrition.targets import Order, day_targets
+from nutrition.targets.day import Order, day_targets
+from nutrition.targets.person import Person
+from nutrition.targets.schools import schools
 
 
 def day(*conditions, **changes):
@@ -65,6 +65,9 @@ class EnergyAndSalt(TestCase):
         self.assertLess(day("dialysis")["potassium_mg"].high, day("ckd_3")["potassium_mg"].high)
 
     def test_an_order_stands_over_it(self):
-        made = day("ckd_4", orders=[Order("protein_g", 45, 48, 50, "order", "letter")])
+        made = day(
+            "ckd_4",
+            orders=[Order(key="protein_g", low=45, aim=48, high=50, kind="order", reason="letter")],
+        )
         self.assertEqual((made["protein_g"].low, made["protein_g"].high), (45, 50))
         self.assertAlmostEqual(made.computed["protein_g"].high, 36)

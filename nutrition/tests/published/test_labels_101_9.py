@@ -8,7 +8,7 @@ import round_nutrition
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition.labels import KEYS_ON_LABELS, hidden_by, portion_of_package, rounded
+from nutrition.insight.package_label import KEYS_ON_LABELS, hidden_by, portion_of_package, rounded
 
 THEIRS = {
     "energy_kcal": round_nutrition.calories,

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.energy import mifflin_st_jeor
+from nutrition.targets.energy import mifflin_st_jeor
 
 
 class MifflinStJeor(TestCase):

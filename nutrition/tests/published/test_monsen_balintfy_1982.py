@@ -3,8 +3,8 @@ factors."""
 
 from unittest import TestCase
 
-from nutrition.foods import food_table
-from nutrition.indices import iron_taken_up, monsen_balintfy
+from nutrition.composition.foods import food_table
+from nutrition.insight.indices import iron_taken_up, monsen_balintfy
 
 
 class Uptake(TestCase):

@@ -10,8 +10,8 @@ import csv
 from pathlib import Path
 from unittest import TestCase
 
-from nutrition.cooking import cook
-from nutrition.foods import food_table
+from nutrition.composition.cooking import cook
+from nutrition.composition.foods import food_table
 
 FOODS = food_table()
 MINERALS = ("potassium_mg", "phosphorus_mg", "magnesium_mg", "calcium_mg", "iron_mg", "zinc_mg")

@@ -7,8 +7,8 @@ rice, cheddar) are left out.
 
 from unittest import TestCase
 
-from nutrition.foods import food_table
-from nutrition.indices import acid_load, pral
+from nutrition.composition.foods import food_table
+from nutrition.insight.indices import acid_load, pral
 
 PAPER = {
     "spinach-raw": -14.0,

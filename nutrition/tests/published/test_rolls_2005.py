@@ -3,8 +3,8 @@ memory."""
 
 from unittest import TestCase
 
-from nutrition.foods import food_table
-from nutrition.indices import density_band, kcal_per_gram
+from nutrition.composition.foods import food_table
+from nutrition.insight.indices import density_band, kcal_per_gram
 
 
 class Bands(TestCase):

@@ -5,8 +5,8 @@ from unittest import TestCase
 
 from pint import UnitRegistry
 
-from nutrition.lines import reckon_line
-from nutrition.units import VOLUME_NAMES, WEIGHT_NAMES, grams, milliliters
+from nutrition.written.matching import reckon_line
+from nutrition.written.units import VOLUME_NAMES, WEIGHT_NAMES, grams, milliliters
 
 
 class KitchenUnits(TestCase):

@@ -4,7 +4,7 @@ import json
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from nutrition.search import food_index
+from nutrition.composition.food_search import food_index
 
 
 class Command(BaseCommand):

@@ -6,9 +6,12 @@ from dataclasses import replace
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from nutrition.recipe import UnreadableRecipe, parse_text, reckon
-from nutrition.report import as_data, as_text
-from nutrition.units import SYSTEM_WORDS
+from nutrition.formats.recipe_files import read_recipe
+from nutrition.formats.report import as_data, as_text
+from nutrition.formats.shared import known_measures
+from nutrition.recipe.model import UnreadableRecipe
+from nutrition.recipe.reckoning import reckon
+from nutrition.written.units import SYSTEM_WORDS
 from roundpantry.given_file import read_given
 
 
@@ -23,19 +26,19 @@ class Command(BaseCommand):
         parser.add_argument("file", help="the recipe, or - for standard input")
         parser.add_argument("--servings", type=float, help="how many servings it makes")
         parser.add_argument("--batch-grams", type=float, help="what the cooked batch weighed")
-        parser.add_argument(
-            "--measures", choices=list(SYSTEM_WORDS), default="us", help="whose cups and spoons"
-        )
+        parser.add_argument("--measures", choices=list(SYSTEM_WORDS), help="whose cups and spoons")
         parser.add_argument("--json", action="store_true", help="print JSON")
 
     def handle(self, *args: object, **options: object) -> None:
         try:
-            recipe = parse_text(read_given(str(options["file"])))
+            shared = read_recipe(read_given(str(options["file"])))
+            recipe = shared.recipe
             if options["servings"] is not None:
                 recipe = replace(recipe, servings=float(str(options["servings"])))
             if options["batch_grams"] is not None:
                 recipe = replace(recipe, batch_g=float(str(options["batch_grams"])))
-            facts = reckon(replace(recipe, system=str(options["measures"])))
+            measures = options["measures"] or known_measures(shared.measures) or "us"
+            facts = reckon(replace(recipe, system=str(measures)))
         except (UnreadableRecipe, ValueError) as error:
             raise CommandError(str(error)) from None
         if options["json"]:

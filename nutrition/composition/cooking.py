@@ -1,0 +1,344 @@
+"""Through the kitchen: what a food weighs and keeps after it was boiled, steamed, roasted, fried,
+soaked or squeezed."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from nutrition.composition.food_classes import classes_of
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.nutrients import KEYS
+from nutrition.composition.profile import INDEX, Profile, Vector
+from nutrition.composition.tables import csv_rows
+
+# Names people write, and how each is reckoned: by which weight change, by which retention, and what
+# becomes of the water.
+METHOD_WORDS: dict[str, tuple[str, ...]] = {
+    "boiled_drained": (
+        "boiled, drained",
+        "boiled and drained",
+        "boiled",
+        "blanched",
+        "parboiled",
+        "cooked and drained",
+    ),
+    "boiled_kept": (
+        "boiled, water kept",
+        "boiled with the water kept",
+        "cooked in broth",
+        "absorbed",
+        "cooked until absorbed",
+    ),
+    "simmered": ("simmered", "stewed", "braised", "soup", "stew"),
+    "steamed": ("steamed",),
+    "pressure_cooked": ("pressure-cooked", "pressure cooked"),
+    "baked": ("baked",),
+    "roasted": ("roasted", "grilled", "toasted"),
+    "air_fried": ("air-fried", "air fried"),
+    "pan_fried_dry": ("pan-fried", "pan-fried dry", "dry-fried", "seared"),
+    "pan_fried_water": ("pan-fried in water", "steam-fried", "water-sauteed"),
+    "pan_fried_oil": ("pan-fried in oil", "sauteed", "stir-fried", "fried"),
+    "microwaved": ("microwaved",),
+    "soaked": ("soaked", "soaked and poured off"),
+    "sprouted": ("sprouted",),
+    "blended": ("blended", "pureed", "mashed"),
+    "squeezed": ("squeezed", "wrung out", "pressed"),
+    "double_boiled": ("double-boiled", "boiled twice", "double boiled"),
+    "raw": ("raw", "no cooking", "uncooked"),
+}
+_YIELD_OF = {
+    "boiled_drained": "boiled",
+    "boiled_kept": "boiled",
+    "simmered": "boiled",
+    "pressure_cooked": "boiled",
+    "double_boiled": "boiled",
+    "baked": "roasted",
+    "air_fried": "roasted",
+    "pan_fried_dry": "pan_fried",
+    "pan_fried_water": "pan_fried",
+    "pan_fried_oil": "pan_fried",
+}
+_RETENTION_OF = {
+    "simmered": "boiled_kept",
+    "pressure_cooked": "boiled_kept",
+    "baked": "roasted",
+    "air_fried": "roasted",
+    "pan_fried_dry": "pan_fried",
+    "pan_fried_water": "pan_fried",
+    "pan_fried_oil": "pan_fried",
+    "sprouted": "soaked",
+}
+# The liquid of the recipe stays in the dish, and what is dry takes it up: the whole weighs what
+# went in, less steam.
+WATER_KEPT = frozenset({"boiled_kept", "simmered", "pressure_cooked"})
+# Poured off with what it took along.
+WATER_POURED_OFF = frozenset({"boiled_drained", "double_boiled", "soaked", "sprouted"})
+# Share of the whole that leaves as steam: best, least, most [0 to 1]. Common practice, no source.
+STEAM = {
+    "simmered": (0.10, 0.03, 0.20),
+    "boiled_kept": (0.05, 0.02, 0.12),
+    "pressure_cooked": (0.02, 0.0, 0.05),
+}
+# Salt in water that is poured off: the share that stays in the food. Common practice, no source.
+SALT_LEFT = 0.2
+RETENTION_SPREAD = 0.10
+# Share of alcohol left: stirred in and simmered half an hour, baked 25 minutes unstirred. USDA
+# Table of Nutrient Retention Factors, Release 6, from memory.
+ALCOHOL_LEFT = {
+    "simmered": 0.35,
+    "boiled_kept": 0.35,
+    "pressure_cooked": 0.40,
+    "baked": 0.45,
+    "roasted": 0.45,
+    "pan_fried_oil": 0.75,
+}
+UNCOOKED_STATES = ("raw", "dry", "frozen")
+
+
+class UnknownMethod(ValueError):
+    """No way of cooking of that name; the message lists some."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Cooked:
+    """A food after cooking: what is in it, its weight with its range [g], and what was assumed, in
+    words."""
+
+    profile: Profile
+    grams: float
+    low: float
+    high: float
+    assumed: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Yield:
+    """Grams after cooking from one gram before, with its range and source."""
+
+    factor: float
+    low: float
+    high: float
+    source: str
+
+
+def read_method(text: str) -> str:
+    """The code of a way of cooking from a cook's words. Raises UnknownMethod."""
+    said = re.sub(r"\s+", " ", text.strip().lower().replace("é", "e"))
+    for code, names in METHOD_WORDS.items():
+        if said == code or said.replace(" ", "_") == code or said in names:
+            return code
+    raise UnknownMethod(
+        f"“{text.strip()}” is no way of cooking that is known here: "
+        f"{', '.join(names[0] for names in METHOD_WORDS.values())}"
+    )
+
+
+YIELD_COLUMNS = ("what", "methods", "factor", "low", "high", "source")
+
+
+@lru_cache(maxsize=1)
+def _yields() -> tuple[tuple[tuple[str, ...], frozenset[str], Yield], ...]:
+    return tuple(
+        (
+            tuple(row["what"].split("|")),
+            frozenset(row["methods"].split("|")),
+            Yield(float(row["factor"]), float(row["low"]), float(row["high"]), row["source"]),
+        )
+        for row in csv_rows("yields.csv", YIELD_COLUMNS)
+    )
+
+
+def yield_of(food: Food, method: str) -> Yield | None:
+    """The weight after cooking over the weight before, for a food that is still uncooked; the first
+    row that fits. None if unknown.
+
+    References: USDA Agriculture Handbook 102 (1975) and package directions, from memory; each row
+    of data/yields.csv says which.
+    """
+    wanted = _YIELD_OF.get(method, method)
+    for names, methods, factor in _yields():
+        if wanted in methods and any(
+            name.removeprefix("group:") == food.group
+            if name.startswith("group:")
+            else re.match(name, food.slug)
+            for name in names
+        ):
+            return factor
+    return None
+
+
+@lru_cache(maxsize=1)
+def _retentions() -> dict[tuple[str, str], Vector]:
+    out: dict[tuple[str, str], Vector] = {}
+    for row in csv_rows("retention.csv", ("groups", "methods"), KEYS):
+        kept = np.ones(len(KEYS))
+        for key, value in row.items():
+            if key in INDEX and value:
+                kept[INDEX[key]] = float(value)
+        for group in row["groups"].split("|"):
+            for method in row["methods"].split("|"):
+                out[group, method] = kept
+    return out
+
+
+def retention_of(food: Food, method: str) -> Vector | None:
+    """The share of each nutrient that is left, in the order of KEYS [0 to 1]; None where no table
+    speaks of the food.
+
+    References: USDA Table of Nutrient Retention Factors, Release 6 (2007), from memory;
+    double-boiled potato: Burrowes and Ramer (2008), from memory.
+    """
+    return _retentions().get((food.group, _RETENTION_OF.get(method, method)))
+
+
+def raw_for_cooked(food: Food, cooked_g: float, method: str) -> float | None:
+    """How much of an uncooked food gives so much cooked. [g] from [g]; None where the yield is
+    unknown."""
+    factor = yield_of(food, method)
+    return cooked_g / factor.factor if factor else None
+
+
+def before_cooking(food: Food, grams: float) -> tuple[Food, float] | None:
+    """The dry or raw food that a cooked one comes from, and how much of it. [g] from [g]; None
+    where the table has no such pair."""
+    if food.state != "cooked":
+        return None
+    stem = food.slug.removesuffix("-cooked")
+    for state in UNCOOKED_STATES:
+        twin = food_table().usable(f"{stem}-{state}")
+        raw_g = raw_for_cooked(twin, grams, "boiled_drained") if twin else None
+        if twin and raw_g:
+            return twin, raw_g
+    return None
+
+
+def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cooked:
+    """A food cooked by itself: dry goods grow, vegetables shrink, and what is poured off takes its
+    share along. [g]
+
+    With the water kept the food weighs what went into the pot: the water is a line of its own, and
+    steam leaves the whole. A food that is cooked, canned or ready already stays as it is.
+    """
+    plain = food.profile(grams, low, high)
+    if method in ("", "raw", "blended"):
+        return Cooked(profile=plain, grams=grams, low=low, high=high)
+    if food.slug == "water":
+        gone = method in WATER_POURED_OFF or method in (
+            "steamed",
+            "pan_fried_water",
+            "pan_fried_dry",
+        )
+        return (
+            Cooked(
+                profile=Profile.empty(),
+                grams=0.0,
+                low=0.0,
+                high=0.0,
+                assumed=("poured off or gone as steam",),
+            )
+            if gone
+            else Cooked(profile=plain, grams=grams, low=low, high=high)
+        )
+    if "alcohol" in classes_of(food) and method in ALCOHOL_LEFT:
+        return _without_alcohol(food, grams, low, high, ALCOHOL_LEFT[method])
+    if food.group == "salt" and method in WATER_POURED_OFF:
+        left = plain * SALT_LEFT
+        return Cooked(
+            profile=left,
+            grams=left.grams,
+            low=0.0,
+            high=grams,
+            assumed=(f"salted water poured off: {SALT_LEFT:.0%} of the salt taken to stay",),
+        )
+    if food.state not in UNCOOKED_STATES:
+        return Cooked(
+            profile=plain,
+            grams=grams,
+            low=low,
+            high=high,
+            assumed=("cooked already: taken as it is",)
+            if food.state in ("cooked", "canned")
+            else (),
+        )
+    factor = None if method in WATER_KEPT else yield_of(food, method)
+    kept = retention_of(food, method)
+    if factor is None and kept is None:
+        return Cooked(profile=plain, grams=grams, low=low, high=high)
+    return _changed(food, (grams, low, high), factor or Yield(1.0, 1.0, 1.0, ""), kept)
+
+
+def _without_alcohol(food: Food, grams: float, low: float, high: float, left: float) -> Cooked:
+    """What heat leaves of the energy that is not protein, fat or carbohydrate: alcohol at 7
+    kcal/g."""
+    plain = food.profile(grams, low, high)
+    other = (
+        4.0 * (plain["protein_g"].amount + plain["carbohydrate_g"].amount)
+        + 9.0 * plain["fat_g"].amount
+    )
+    alcohol = max(plain["energy_kcal"].amount - other, 0.0)
+    values = plain.amounts.copy()
+    values[INDEX["energy_kcal"]] -= alcohol * (1.0 - left)
+    gone = alcohol * (1.0 - left) / 7.0
+    cooked = Profile(
+        values,
+        plain.down2,
+        plain.up2,
+        plain.known_g,
+        plain.known_lines,
+        plain.grams,
+        plain.grams_down2,
+        plain.grams_up2,
+        1,
+    )
+    stays = 1.0 - gone / grams if grams > 0 else 1.0
+    return Cooked(
+        profile=cooked.weighing(grams - gone),
+        grams=grams * stays,
+        low=low * stays,
+        high=high * stays,
+        assumed=(f"{left:.0%} of the alcohol stays",),
+    )
+
+
+def _changed(
+    food: Food, weight: tuple[float, float, float], factor: Yield, kept: Vector | None
+) -> Cooked:
+    grams, low, high = weight
+    cooked = grams * factor.factor
+    values, least, most = food.values.copy(), food.low.copy(), food.high.copy()
+    if kept is not None:
+        heat = kept < 1.0
+        values, least, most = values * kept, least * kept, most * kept
+        spread = np.where(heat, RETENTION_SPREAD, 0.0)
+        least, most = least * (1 - spread), most * (1 + spread)
+    water = INDEX["water_g"]
+    if not np.isnan(values[water]):
+        # what is gained or lost is water
+        values[water] = least[water] = most[water] = max(
+            food.values[water] + (factor.factor - 1.0) * 100.0, 0.0
+        )
+    profile = (
+        Profile.of(values, least, most, grams, low, high).weighing(cooked)
+        if grams > 0
+        else Profile.empty()
+    )
+    assumed = (
+        (f"{grams:.0f} g weigh {cooked:.0f} g cooked ({factor.source})",) if factor.source else ()
+    )
+    return Cooked(
+        profile=profile,
+        grams=cooked,
+        low=low * factor.low,
+        high=high * factor.high,
+        assumed=assumed,
+    )
+
+
+def check_tables() -> None:
+    """Reads the tables of yields and of what is left. Raises BadTable."""
+    _yields()
+    _retentions()

@@ -1,0 +1,248 @@
+"""Foods and the table of them: composition per 100 g, household portions, shares that are eaten."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
+
+import numpy as np
+
+from nutrition.composition.nutrients import KEYS
+from nutrition.composition.profile import INDEX, Profile, Vector
+from nutrition.composition.tables import csv_rows
+
+ML_PER_CUP = 236.588
+# What is left of the height of raw leaves once they are dressed and weighed down. Common practice,
+# no source.
+SETTLED_LEAVES = 0.6
+ROLES = ("base", "vegetable", "greens", "protein", "sauce", "topping")
+
+
+class UnknownFood(KeyError):
+    """No food of that slug is in the table."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class HouseholdMeasure:
+    """What one household measure of a food weighs. [g]"""
+
+    measure: str
+    form: str
+    grams: float
+    low: float
+    high: float
+    source: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Share:
+    """The part of a bought weight that is eaten or left after draining. [0 to 1]"""
+
+    kind: str
+    share: float
+    low: float
+    high: float
+    source: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Food:
+    """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN
+    where absent."""
+
+    slug: str
+    name: str
+    group: str
+    role: str
+    state: str
+    allergens: tuple[str, ...]
+    tags: tuple[str, ...]
+    source: str
+    source_description: str
+    notes: str
+    values: Vector = field(repr=False, compare=False)
+    low: Vector = field(repr=False, compare=False)
+    high: Vector = field(repr=False, compare=False)
+    measures: tuple[HouseholdMeasure, ...] = field(default=(), repr=False, compare=False)
+    shares: tuple[Share, ...] = field(default=(), repr=False, compare=False)
+
+    @property
+    def comparator(self) -> bool:
+        """An animal food, there to compare with: never part of a recipe."""
+        return self.group == "comparator"
+
+    def per_100_g(self, key: str) -> float | None:
+        value = float(self.values[INDEX[key]])
+        return None if np.isnan(value) else value
+
+    def profile(self, grams: float, low: float | None = None, high: float | None = None) -> Profile:
+        """Nutrients of `grams` of this food, with the range of the weight. [g]"""
+        return Profile.of(
+            self.values,
+            self.low,
+            self.high,
+            grams,
+            grams if low is None else low,
+            grams if high is None else high,
+        )
+
+    @cached_property
+    def cup(self) -> HouseholdMeasure | None:
+        """The weight of a level cup of it, plain if there is such a row."""
+        cups = [portion for portion in self.measures if portion.measure == "cup"]
+        plain = [portion for portion in cups if not portion.form]
+        return next(iter(plain or cups), None)
+
+    def volume_ml(self, grams: float) -> float | None:
+        """Room taken by `grams` of it in a bowl: as in its densest cup; raw leaves settle further.
+        [mL]"""
+        cups = [portion.grams for portion in self.measures if portion.measure == "cup"]
+        if not cups:
+            return None
+        settled = SETTLED_LEAVES if self.group == "leafy green" and self.state == "raw" else 1.0
+        return grams * ML_PER_CUP / max(cups) * settled
+
+    def share(self, kind: str) -> Share | None:
+        return next((share for share in self.shares if share.kind == kind), None)
+
+
+class FoodTable:
+    """All foods by slug. Iterates in the order of slugs."""
+
+    def __init__(self, foods: list[Food]) -> None:
+        self._foods = {food.slug: food for food in foods}
+
+    def __getitem__(self, slug: str) -> Food:
+        try:
+            return self._foods[slug]
+        except KeyError:
+            raise UnknownFood(slug) from None
+
+    def usable(self, slug: str) -> Food | None:
+        """The food of that slug if a recipe, bowl or day may hold it: it is in the table and no
+        comparator."""
+        food = self._foods.get(slug)
+        return None if food is None or food.comparator else food
+
+    def __contains__(self, slug: object) -> bool:
+        return slug in self._foods
+
+    def __iter__(self) -> Iterator[Food]:
+        return iter(self._foods.values())
+
+    def __len__(self) -> int:
+        return len(self._foods)
+
+
+def ready_to_eat(food: Food) -> Food:
+    """The cooked food in place of a dry one, where the table has it: nobody eats a dry bean."""
+    cooked = f"{food.slug.removesuffix('-dry')}-cooked"
+    return food_table()[cooked] if food.state == "dry" and cooked in food_table() else food
+
+
+def _split(text: str) -> tuple[str, ...]:
+    return tuple(text.split("|")) if text else ()
+
+
+def _food(
+    row: dict[str, str], measures: tuple[HouseholdMeasure, ...], shares: tuple[Share, ...]
+) -> Food:
+    values = np.array([float(row[key]) if row[key] else np.nan for key in KEYS])
+    low, high = values.copy(), values.copy()
+    for part in _split(row["spread"]):
+        key, least, most = part.split(":")
+        low[INDEX[key]], high[INDEX[key]] = float(least), float(most)
+    # a value derived after the spread was taken can lie outside it
+    low, high = np.fmin(low, values), np.fmax(high, values)
+    return Food(
+        slug=row["slug"],
+        name=row["name"],
+        group=row["group"],
+        role=row["role"],
+        state=row["state"],
+        allergens=_split(row["allergens"]),
+        tags=_split(row["tags"]),
+        source=row["source"],
+        source_description=row["source_description"],
+        notes=row["notes"],
+        values=values,
+        low=low,
+        high=high,
+        measures=measures,
+        shares=shares,
+    )
+
+
+FOOD_COLUMNS = (
+    *("slug", "name", "group", "role", "state", "allergens", "tags"),
+    *("source", "source_description", "notes", "spread"),
+    *KEYS,
+)
+MEASURE_COLUMNS = ("slug", "measure", "form", "grams", "low", "high", "source")
+SHARE_COLUMNS = ("slug", "kind", "share", "low", "high", "source")
+BY_KIND = "by kind"
+# Spoons to a cup.
+SPOONS_PER_CUP = {"tsp": 48.0, "tbsp": 16.0}
+
+
+def _agreeing(rows: list[HouseholdMeasure]) -> list[HouseholdMeasure]:
+    """The portions, a cup that was only guessed by kind replaced by what the food's own spoon says:
+    both cannot hold."""
+    own = [
+        row
+        for row in rows
+        if row.measure in SPOONS_PER_CUP and not row.form and not row.source.startswith(BY_KIND)
+    ]
+    if not own:
+        return rows
+    spoon = max(own, key=lambda row: row.grams)
+    times, out = SPOONS_PER_CUP[spoon.measure], []
+    for row in rows:
+        if row.measure == "cup" and row.source.startswith(BY_KIND):
+            source = f"{times:g} {spoon.measure}: {spoon.source}"
+            row = HouseholdMeasure(
+                measure="cup",
+                form=row.form,
+                grams=spoon.grams * times,
+                low=spoon.low * times,
+                high=spoon.high * times,
+                source=source,
+            )
+        out.append(row)
+    return out
+
+
+@lru_cache(maxsize=1)
+def food_table() -> FoodTable:
+    """The table that ships with the application, read once."""
+    measures: dict[str, list[HouseholdMeasure]] = {}
+    for row in csv_rows("portions.csv", MEASURE_COLUMNS):
+        measures.setdefault(row["slug"], []).append(
+            HouseholdMeasure(
+                measure=row["measure"],
+                form=row["form"],
+                grams=float(row["grams"]),
+                low=float(row["low"]),
+                high=float(row["high"]),
+                source=row["source"],
+            )
+        )
+    shares: dict[str, list[Share]] = {}
+    for row in csv_rows("shares.csv", SHARE_COLUMNS):
+        shares.setdefault(row["slug"], []).append(
+            Share(
+                kind=row["kind"],
+                share=float(row["share"]),
+                low=float(row["low"]),
+                high=float(row["high"]),
+                source=row["source"],
+            )
+        )
+    measures = {slug: _agreeing(rows) for slug, rows in measures.items()}
+    return FoodTable(
+        [
+            _food(row, tuple(measures.get(row["slug"], ())), tuple(shares.get(row["slug"], ())))
+            for row in csv_rows("foods.csv", FOOD_COLUMNS)
+        ]
+    )

@@ -1,0 +1,35 @@
+"""Every table of the data folder, read: what cannot be used is known at the start, not when a rule
+does not fire."""
+
+from __future__ import annotations
+
+from nutrition.composition.cooking import check_tables as cooking_tables
+from nutrition.composition.food_classes import food_classes
+from nutrition.composition.food_mosts import food_mosts
+from nutrition.composition.food_search import food_index
+from nutrition.composition.foods import food_table
+from nutrition.insight.glycemic import glycemic_index
+from nutrition.insight.variety import color_of
+from nutrition.recipe.kitchen_notes import senses
+from nutrition.safety.cautions import rules
+from nutrition.swaps.library import library
+from nutrition.targets.conditions import conditions
+from nutrition.targets.reference_intakes import reference_intakes
+from nutrition.targets.schools import schools
+
+
+def read_every_table() -> None:
+    """Raises CoreError for the first table that cannot be used, naming table, row and key."""
+    food = next(iter(food_table()))
+    food_index()
+    food_classes()
+    food_mosts()
+    cooking_tables()
+    conditions()
+    schools()
+    reference_intakes("female", 30.0)
+    rules()
+    senses()
+    library()
+    glycemic_index(food.slug)
+    color_of(food)

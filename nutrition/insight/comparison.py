@@ -1,0 +1,213 @@
+"""Dishes side by side: brought to one basis, what differs between them, and which lines account for
+it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from nutrition.composition.derived import amount_of
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.profile import Amount, Profile
+
+SERVING, HUNDRED, CALORIES, PROTEIN = "serving", "100g", "calories", "protein"
+BASES = {
+    SERVING: "as served",
+    HUNDRED: "per 100 g",
+    CALORIES: "at equal calories",
+    PROTEIN: "at equal protein",
+}
+# Compared where no client says what matters, and after what matters to one.
+USUAL = (
+    "energy_kcal",
+    "protein_g",
+    "fiber_g",
+    "sodium_mg",
+    "saturated_fat_g",
+    "potassium_mg",
+    "fat_g",
+    "carbohydrate_g",
+    "added_sugars_g",
+    "calcium_mg",
+    "iron_mg",
+    "zinc_mg",
+    "phosphorus_mg",
+    "ala_g",
+    "vitamin_c_mg",
+    "folate_ug",
+    "kcal_per_gram",
+    "pral_meq",
+)
+# What a basis makes the same in every dish, so that there is nothing to compare.
+SAME_IN = {CALORIES: "energy_kcal", PROTEIN: "protein_g"}
+# A sum over the weight, not of the lines: no line brings a part of it.
+NOT_OF_LINES = ("kcal_per_gram",)
+MOST_LINES = 3
+# A line that makes less of the difference than this is not named. [share]
+LEAST_SHARE = 0.1
+# What a heap of food looks like, by volume. Common practice, no source. [mL]
+HEAPS = (
+    (20.0, "a spoonful"),
+    (60.0, "a small palmful"),
+    (140.0, "a handful"),
+    (260.0, "a teacup"),
+    (450.0, "a soup cup"),
+    (750.0, "a soup bowl"),
+    (1200.0, "a deep bowl"),
+    (2500.0, "a mixing bowl"),
+)
+LARGEST_HEAP = "more than a mixing bowl"
+
+
+class NotComparable(ValueError):
+    """A dish has nothing of what all are brought to, so it cannot be."""
+
+
+@dataclass(frozen=True)
+class PlateLine:
+    """A line, part or entry of a dish: what it brings and the room it takes. [mL]"""
+
+    name: str
+    role: str
+    profile: Profile
+    volume_ml: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Plate:
+    """A food, recipe, bowl or day as it is served."""
+
+    key: str
+    name: str
+    kind: str
+    lines: tuple[PlateLine, ...]
+    profile: Profile
+    volume_ml: float
+
+    def times(self, factor: float) -> Plate:
+        """So many times as much of it."""
+        lines = tuple(
+            replace(line, profile=line.profile * factor, volume_ml=line.volume_ml * factor)
+            for line in self.lines
+        )
+        return replace(
+            self, lines=lines, profile=self.profile * factor, volume_ml=self.volume_ml * factor
+        )
+
+    @property
+    def heap(self) -> str:
+        return heap_words(self.volume_ml)
+
+
+def heap_words(volume_ml: float) -> str:
+    """What so much food looks like: "a handful", "a mixing bowl". [mL]"""
+    return next((words for edge, words in HEAPS if volume_ml < edge), LARGEST_HEAP)
+
+
+def at_basis(plates: Sequence[Plate], basis: str) -> list[Plate]:
+    """The dishes as served, per 100 g, or all brought to the calories or the protein of the one
+    with most.
+
+    Raises NotComparable for a dish with no weight, energy or protein, KeyError for a basis that is
+    not known.
+    """
+    if basis not in BASES:
+        raise KeyError(basis)
+    if basis == SERVING:
+        return list(plates)
+
+    def measure(plate: Plate) -> float:
+        if basis == HUNDRED:
+            return plate.profile.grams
+        return plate.profile["energy_kcal" if basis == CALORIES else "protein_g"].amount
+
+    what = {HUNDRED: "weighs nothing", CALORIES: "has no calories", PROTEIN: "has no protein"}[
+        basis
+    ]
+    for plate in plates:
+        if measure(plate) <= 0:
+            raise NotComparable(f"{plate.name} {what}: it cannot be brought to the others.")
+    wanted = 100.0 if basis == HUNDRED else max((measure(plate) for plate in plates), default=0.0)
+    return [plate.times(wanted / measure(plate)) for plate in plates]
+
+
+@dataclass(frozen=True)
+class Accounts:
+    """A line with what it adds to a difference. In the key's unit."""
+
+    name: str
+    by: float
+
+
+@dataclass(frozen=True)
+class Against:
+    """One dish against the first: by how much more or less, how sure that is, and which lines
+    account for it."""
+
+    by: float
+    low: float
+    high: float
+    lines: tuple[Accounts, ...]
+
+    @property
+    def sure(self) -> bool:
+        """Whether the range of the difference leaves zero out."""
+        return self.low > 0 or self.high < 0
+
+
+@dataclass(frozen=True)
+class Difference:
+    """One nutrient or index of all dishes. `weight` is the largest difference over the aim, by
+    which they are ranked."""
+
+    key: str
+    amounts: tuple[Amount, ...]
+    against: tuple[Against, ...]
+    matters: bool
+    weight: float
+
+    @property
+    def name(self) -> str:
+        return NUTRIENT[self.key].name
+
+
+def _accounts(first: Plate, other: Plate, key: str, by: float) -> tuple[Accounts, ...]:
+    if key in NOT_OF_LINES or by == 0:
+        return ()
+    net: dict[str, float] = {}
+    for plate, sign in ((other, 1.0), (first, -1.0)):
+        for line in plate.lines:
+            net[line.name] = net.get(line.name, 0.0) + sign * amount_of(line.profile, key).amount
+    ranked = sorted(net.items(), key=lambda row: -row[1] if by > 0 else row[1])
+    return tuple(
+        Accounts(name, value) for name, value in ranked[:MOST_LINES] if value / by >= LEAST_SHARE
+    )
+
+
+def _against(first: Plate, other: Plate, key: str) -> Against:
+    a, b = amount_of(first.profile, key), amount_of(other.profile, key)
+    by = b.amount - a.amount
+    down = ((b.amount - b.low) ** 2 + (a.high - a.amount) ** 2) ** 0.5
+    up = ((b.high - b.amount) ** 2 + (a.amount - a.low) ** 2) ** 0.5
+    return Against(by, by - down, by + up, _accounts(first, other, key, by))
+
+
+def differences(
+    plates: Sequence[Plate], aims: Mapping[str, float], matter: Sequence[str] = ()
+) -> list[Difference]:
+    """What differs, those that `matter` first, each group with the largest difference over the
+    day's aim first.
+
+    `aims` has the day's aim by key, in its unit; without one the largest of the amounts stands in
+    its place. Keys that are unknown in every dish are left out.
+    """
+    out = []
+    for key in dict.fromkeys((*matter, *USUAL)):
+        amounts = tuple(amount_of(plate.profile, key) for plate in plates)
+        if all(amount.known <= 0 for amount in amounts):
+            continue
+        against = tuple(_against(plates[0], other, key) for other in plates[1:])
+        per = abs(aims.get(key, 0.0)) or max(abs(amount.amount) for amount in amounts) or 1.0
+        weight = max((abs(one.by) for one in against), default=0.0) / per
+        out.append(Difference(key, amounts, against, key in matter, weight))
+    return sorted(out, key=lambda row: (not row.matters, -row.weight))

@@ -1,0 +1,394 @@
+"""Portions that meet targets: the problem in words and numbers, and how far given portions are from
+it.
+
+In this order: (1) hard limits are never broken; (2) the weighted sum, over targets, of the
+shortfall under the least or the excess over the most, each divided by its aim, is smallest; (3) the
+weighted sum of |total - aim| / aim is smallest; (4) the change from the practitioner's own
+portions, in kitchen-sized steps, is smallest.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.profile import Profile, Vector
+from nutrition.targets.aim import SLACK, Aim
+
+MOST_PARTS, MOST_STEPS = 80, 400
+
+
+class BadProblem(ValueError):
+    """A problem that cannot be posed; `field` names what is wrong."""
+
+    def __init__(self, field_name: str, message: str) -> None:
+        super().__init__(message)
+        self.field = field_name
+
+
+@dataclass(frozen=True)
+class Part:
+    """Something in a bowl, a meal or a day whose portion can be chosen: least + n steps up to most.
+    [g], [mL/g]
+
+    `profile` is what `profile.grams` of it bring. A locked part keeps its own grams. `unknown` is
+    what a gram could bring at most of what nobody knows of it, by key, `ceiling` the portion that
+    no hint goes beyond [g], and `held` says why it may not be larger.
+    """
+
+    id: str
+    name: str
+    profile: Profile
+    grams: float
+    least: float
+    most: float
+    step: float
+    locked: bool = False
+    role: str = ""
+    ml_per_gram: float = 1.0
+    star: bool = False
+    unknown: Mapping[str, float] = field(default_factory=dict)
+    ceiling: float = math.inf
+    held: str = ""
+
+    @property
+    def choices(self) -> int:
+        """How many steps above the least are allowed."""
+        return 0 if self.locked else int(math.floor((self.most - self.least) / self.step + 1e-9))
+
+    def portion(self, steps: int) -> float:
+        """The portion so many steps above the least. [g]"""
+        return self.grams if self.locked else self.least + steps * self.step
+
+    def amount(self, key: str) -> float:
+        """What one gram brings of a target's key. In the key's unit per gram."""
+        return (
+            amount_of(self.profile, key).amount / self.profile.grams
+            if self.profile.grams > 0
+            else 0.0
+        )
+
+    def at_most(self, key: str) -> float:
+        """What one gram brings of a key with what is unknown of it at its largest. In the key's
+        unit per gram."""
+        return self.amount(key) + self.unknown.get(key, 0.0)
+
+
+@dataclass(frozen=True)
+class PlateShare:
+    """A share of the plate's volume [0 to 1] that some parts must take, give or take `give`."""
+
+    name: str
+    ids: frozenset[str]
+    share: float
+    give: float = 0.07
+
+
+@dataclass(frozen=True, kw_only=True)
+class Problem:
+    """Parts, targets, what is eaten besides (`base`, by key; `base_grams` [g]) and the constraints
+    that are switched on. [mL]"""
+
+    parts: tuple[Part, ...]
+    aims: tuple[Aim, ...]
+    base: Mapping[str, float] = field(default_factory=dict)
+    base_grams: float = 0.0
+    vessel_ml: float | None = None
+    plate: tuple[PlateShare, ...] = ()
+
+    def __post_init__(self) -> None:
+        if len({part.id for part in self.parts}) != len(self.parts):
+            raise BadProblem("parts", "two parts have the same id")
+        if len(self.parts) > MOST_PARTS:
+            raise BadProblem("parts", f"more than {MOST_PARTS} parts")
+        for part in self.parts:
+            if part.locked:
+                continue
+            if not part.step > 0 or not math.isfinite(part.step):
+                raise BadProblem("step_grams", f"the step of {part.id} must be above zero")
+            if not 0 <= part.least <= part.most:
+                raise BadProblem(
+                    "min_grams",
+                    f"the least of {part.id} must be zero or more and not over its most",
+                )
+            if part.choices > MOST_STEPS:
+                raise BadProblem(
+                    "step_grams",
+                    f"{part.id} has more than {MOST_STEPS} steps: make the step larger",
+                )
+        for aim in self.aims:
+            if aim.low is not None and aim.high is not None and aim.low > aim.high:
+                raise BadProblem("targets", f"the least of {aim.key} is over its most")
+            if aim.weight < 0:
+                raise BadProblem("targets", f"the weight of {aim.key} is below zero")
+
+    def is_unknown(self, aim: Aim) -> bool:
+        """Whether some part's amount of a target is not wholly known. A limit that nobody wished
+        for counts what is known."""
+        return aim.weight > 0 and any(aim.key in part.unknown for part in self.parts)
+
+    def with_part(self, part: Part) -> Problem:
+        """The same with a part in place of the one of its id, or added."""
+        if any(own.id == part.id for own in self.parts):
+            return replace(
+                self, parts=tuple(part if own.id == part.id else own for own in self.parts)
+            )
+        return replace(self, parts=(*self.parts, part))
+
+    def with_aim(self, aim: Aim) -> Problem:
+        """The same with a target in place of the one of its key."""
+        return replace(self, aims=tuple(aim if own.key == aim.key else own for own in self.aims))
+
+
+@dataclass(frozen=True)
+class Row:
+    """Something linear that must stay at or under `most`: the sum of `per_step` times steps. `name`
+    says what it is."""
+
+    name: str
+    per_step: Vector
+    most: float
+
+
+@dataclass(frozen=True)
+class Wish:
+    """A target, or one bound of it, that is linear in the portions: `minus` is what a gram takes
+    off [kcal/g], `far` whether the distance from its aim counts, `at_most` whether what is unknown
+    counts at its largest."""
+
+    aim: Aim
+    minus: float = 0.0
+    far: bool = True
+    at_most: bool = False
+
+
+def _linear(aim: Aim, unknown: bool) -> list[Wish]:
+    """A target as linear ones: a density's bounds and its aim are told apart, and so is a most of
+    which something is unknown."""
+    if aim.key != DENSITY:
+        if not unknown or aim.high is None:
+            return [Wish(aim)]
+        return [
+            Wish(replace(aim, high=None)),
+            Wish(replace(aim, low=None), far=False, at_most=True),
+        ]
+    out = [Wish(replace(aim, low=None, high=None), aim.aim)]
+    out += (
+        [Wish(replace(aim, low=aim.low, high=None), aim.low, aim.low == aim.aim)] if aim.low else []
+    )
+    return out + (
+        [Wish(replace(aim, low=None), aim.high, aim.high == aim.aim)]
+        if aim.high is not None
+        else []
+    )
+
+
+class Grid:
+    """A problem as arrays over its parts that can move: totals = start + per_step @ steps, divided
+    by each aim and weighted."""
+
+    def __init__(self, problem: Problem, density_g: float | None = None) -> None:
+        """`density_g` is the weight that a calorie density is referred to. [g] None for that of the
+        practitioner's own portions."""
+        self.problem = problem
+        self.free = [part for part in problem.parts if part.choices > 0]
+        self.fixed = [(part, part.portion(0)) for part in problem.parts if part.choices == 0]
+        self.steps = np.array([part.choices for part in self.free], dtype=np.int64)
+        self.step_g = np.array([part.step for part in self.free])
+        self.least = np.array([part.least for part in self.free])
+        self.own = np.array([part.grams for part in self.free])
+        self.soft = [
+            one
+            for aim in problem.aims
+            if aim.weight > 0 or aim.firm
+            for one in _linear(aim, problem.is_unknown(aim))
+        ]
+        density_g = self._own_grams() if density_g is None else density_g
+        start, per_step = [], []
+        for wish in self.soft:
+            aim = wish.aim
+            # calorie density is a ratio: as energy less a bound times weight, over a weight that is
+            # held, it is linear
+            density = aim.key == DENSITY
+            at, each = self._sum_of("energy_kcal" if density else aim.key, wish.minus, wish.at_most)
+            divide = aim.per * (density_g if density else 1.0)
+            start.append(at / divide)
+            per_step.append(each / divide)
+        shape = (len(self.soft), len(self.free))
+        self.start, self.per_step = np.array(start), np.array(per_step).reshape(shape)
+        self.low = self._over_aims(wish.aim.low for wish in self.soft)
+        self.aim = self._over_aims(wish.aim.aim for wish in self.soft)
+        self.high = self._over_aims(wish.aim.high for wish in self.soft)
+        self.weight = np.array([wish.aim.weight for wish in self.soft])
+        # distances count once, though the bounds of a target may be rows of their own
+        self.far = np.array([wish.aim.weight if wish.far else 0.0 for wish in self.soft])
+        self.rows = self._rows()
+
+    @classmethod
+    def around(cls, problem: Problem, portions: Mapping[str, float]) -> Grid:
+        """The grid with a calorie density referred to what these portions weigh. [g]"""
+        return cls(problem, max(sum(portions.values()) + problem.base_grams, 1.0))
+
+    def _over_aims(self, values: Iterable[float | None]) -> Vector:
+        """Bounds or aims as shares of each aim, NaN for an open one."""
+        pairs = zip(self.soft, values, strict=True)
+        return np.array(
+            [
+                np.nan if value is None else (value - wish.minus) / wish.aim.per
+                for wish, value in pairs
+            ]
+        )
+
+    def _own_grams(self) -> float:
+        """The weight of the practitioner's own portions and what is eaten besides. [g]"""
+        return max(sum(part.grams for part in self.problem.parts) + self.problem.base_grams, 1.0)
+
+    def _sum_of(
+        self, key: str, minus_per_gram: float = 0.0, at_most: bool = False
+    ) -> tuple[float, Vector]:
+        """A key's total at the least portions, and what each step adds."""
+
+        def each(part: Part) -> float:
+            return (part.at_most(key) if at_most else part.amount(key)) - minus_per_gram
+
+        start = self.problem.base.get(key, 0.0) - minus_per_gram * self.problem.base_grams
+        start += sum(each(part) * grams for part, grams in self.fixed)
+        start += sum(each(part) * part.least for part in self.free)
+        return start, np.array([each(part) * part.step for part in self.free])
+
+    def _rows(self) -> list[Row]:
+        rows = []
+        for i, wish in enumerate(self.soft):
+            aim = wish.aim
+            if aim.firm_high and aim.high is not None:
+                rows.append(Row(aim.key, self.per_step[i], float(self.high[i] - self.start[i])))
+            if aim.firm_low and aim.low is not None:
+                rows.append(Row(aim.key, -self.per_step[i], float(self.start[i] - self.low[i])))
+        if self.problem.vessel_ml is not None:
+            at, each = self._volume({part.id: 1.0 for part in self.problem.parts})
+            rows.append(
+                Row("vessel", each / self.problem.vessel_ml, 1.0 - at / self.problem.vessel_ml)
+            )
+        star = next((part for part in self.problem.parts if part.star), None)
+        for other in self.problem.parts if star else ():
+            if star and other.id != star.id and other.role != "base":
+                at, each = self._volume({other.id: 1.0, star.id: -1.0})
+                rows.append(Row("star", each / 100.0, -at / 100.0))
+        for share in self.problem.plate:
+            for sign in (1.0, -1.0):
+                wanted = share.share + sign * share.give
+                at, each = self._volume(
+                    {
+                        part.id: sign * ((part.id in share.ids) - wanted)
+                        for part in self.problem.parts
+                    }
+                )
+                rows.append(Row(f"plate: {share.name}", each / 100.0, -at / 100.0))
+        return rows
+
+    def _volume(self, factors: Mapping[str, float]) -> tuple[float, Vector]:
+        """The sum of each part's volume times its factor at the least portions, and what each step
+        adds. [mL]"""
+
+        def ml(part: Part, grams: float) -> float:
+            return factors.get(part.id, 0.0) * part.ml_per_gram * grams
+
+        at = sum(ml(part, grams) for part, grams in self.fixed) + sum(
+            ml(part, part.least) for part in self.free
+        )
+        return at, np.array([ml(part, part.step) for part in self.free])
+
+    def own_steps(self) -> npt_ints:
+        """The steps nearest to the practitioner's own portions."""
+        nearest: npt_ints = np.clip(
+            np.rint((self.own - self.least) / self.step_g), 0, self.steps
+        ).astype(np.int64)
+        return nearest
+
+    def steps_of(self, portions: Mapping[str, float]) -> npt_ints:
+        """The steps of portions that are some. [g]"""
+        return np.array(
+            [round((portions[part.id] - part.least) / part.step) for part in self.free],
+            dtype=np.int64,
+        )
+
+    def totals(self, steps: npt_ints) -> Vector:
+        """Every target's total over its aim."""
+        return np.asarray(self.start + self.per_step @ steps)
+
+    def broken(self, steps: npt_ints) -> list[str]:
+        """Names of the hard limits that these steps break."""
+        return [row.name for row in self.rows if float(row.per_step @ steps) > row.most + SLACK]
+
+    def violation(self, steps: npt_ints) -> float:
+        """(2): the weighted misses, each over its aim."""
+        at = self.totals(steps)
+        under, over = np.nan_to_num(self.low - at, nan=0.0), np.nan_to_num(at - self.high, nan=0.0)
+        missed = np.maximum(under, 0.0) + np.maximum(over, 0.0)
+        return float((self.weight * np.where(missed > SLACK, missed, 0.0)).sum())
+
+    def deviation(self, steps: npt_ints) -> float:
+        """(3): the weighted distances from the aims, each over its aim."""
+        return float((self.far * np.abs(self.totals(steps) - self.aim)).sum())
+
+    def change(self, steps: npt_ints) -> float:
+        """(4): how many steps away from the practitioner's own portions."""
+        return float((np.abs(self.least + steps * self.step_g - self.own) / self.step_g).sum())
+
+    def portions(self, steps: npt_ints) -> dict[str, float]:
+        """Grams by part, in the order of the problem. [g]"""
+        moved = {part.id: part.portion(int(n)) for part, n in zip(self.free, steps, strict=True)}
+        return {part.id: moved.get(part.id, part.portion(0)) for part in self.problem.parts}
+
+
+npt_ints = np.ndarray[tuple[int], np.dtype[np.int64]]
+
+
+def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
+    """What portions [g] bring of every target, what is eaten besides counted in. In each key's
+    unit."""
+    out = {}
+    for aim in problem.aims:
+        key = "energy_kcal" if aim.key == DENSITY else aim.key
+        total = problem.base.get(key, 0.0) + sum(
+            part.amount(key) * portions[part.id] for part in problem.parts
+        )
+        grams = problem.base_grams + sum(portions.values())
+        out[aim.key] = total / grams if aim.key == DENSITY and grams > 0 else total
+    return out
+
+
+def at_most(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
+    """What portions [g] bring of every target at most, with what is unknown at its largest. In each
+    key's unit."""
+    out = totals(problem, portions)
+    for aim in problem.aims:
+        if problem.is_unknown(aim):
+            out[aim.key] += sum(
+                part.unknown.get(aim.key, 0.0) * portions[part.id] for part in problem.parts
+            )
+    return out
+
+
+def sums(
+    problem: Problem, found: Mapping[str, float], most: Mapping[str, float]
+) -> tuple[float, float]:
+    """The sums (2) and (3) for totals by key, known and at most, as they are defined: weighted
+    misses, and weighted distances, each over its aim."""
+    missed = sum(
+        aim.weight * aim.missed(found[aim.key], most[aim.key]) / aim.per for aim in problem.aims
+    )
+    return missed, sum(aim.weight * abs(found[aim.key] - aim.aim) / aim.per for aim in problem.aims)
+
+
+NOT_NUTRIENTS = {"vessel": "what the vessel holds", "star": "the star stays the largest"}
+
+
+def name_of(key: str) -> str:
+    """A limit's name in words: a nutrient, the vessel, the star, the plate."""
+    return NUTRIENT[key].name if key in NUTRIENT else NOT_NUTRIENTS.get(key, key)

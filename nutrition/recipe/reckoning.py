@@ -1,0 +1,261 @@
+"""A recipe: lines, servings and a measured batch, reckoned into facts per batch, per serving and
+per 100 g."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cached_property, lru_cache
+
+from nutrition.composition.cooking import (
+    STEAM,
+    WATER_KEPT,
+    Cooked,
+    cook,
+)
+from nutrition.composition.food_search import FoodIndex
+from nutrition.composition.portion import Ingredient, cooked_food
+from nutrition.composition.profile import Profile
+from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
+from nutrition.recipe.notation import noted, own_left, own_method, part_named, without_part
+from nutrition.recipe.part import PartFood, part_food
+from nutrition.written.grammar import read
+from nutrition.written.matching import Choice, Line, reckon_line, weigh
+from nutrition.written.serving_words import portioned_ml
+
+# A measured batch this far from the computed one asks what was left out. [share of it]
+LEFT_OUT_SHARE = 0.15
+
+
+@dataclass(frozen=True, kw_only=True)
+class Facts:
+    """A reckoned recipe. `computed_g` is what the lines come to after cooking, `batch.grams` the
+    weight in force. [g]
+
+    `cooked` has for each line what became of it, None for a line that is not settled.
+    """
+
+    recipe: Recipe
+    lines: tuple[Line, ...]
+    batch: Profile
+    computed_g: float
+    cooked: tuple[Cooked | None, ...] = ()
+
+    @property
+    def raw_g(self) -> float:
+        """What went into the pot. [g]"""
+        return sum(line.grams or 0.0 for line in self.lines)
+
+    @property
+    def measured_differs(self) -> float | None:
+        """How far the measured batch is from the computed one, as a share of it; None where nothing
+        was measured or computed."""
+        if self.recipe.batch_g is None or self.computed_g <= 0:
+            return None
+        return self.recipe.batch_g / self.computed_g - 1.0
+
+    @property
+    def asks_what_was_left_out(self) -> bool:
+        """Whether a cooked batch weighs so much more or less than computed that a line may be
+        missing."""
+        cooked = bool(self.recipe.method) or any(own_method(line)[1] for line in self.recipe.lines)
+        return (
+            cooked
+            and self.measured_differs is not None
+            and abs(self.measured_differs) > LEFT_OUT_SHARE
+        )
+
+    @property
+    def asks_about_volume(self) -> bool:
+        """Whether the portions filled so much more or less than computed that a line may be
+        missing, or the measure was another."""
+        return self.volume_differs is not None and abs(self.volume_differs) > LEFT_OUT_SHARE
+
+    @property
+    def rows(self) -> list[tuple[Line, Cooked | None]]:
+        """Each line with what became of it."""
+        return list(zip(self.lines, self.cooked, strict=True))
+
+    @property
+    def serving(self) -> Profile:
+        return self.batch * (1.0 / self.recipe.servings)
+
+    @property
+    def per_100_g(self) -> Profile:
+        return self.batch * (100.0 / self.batch.grams) if self.batch.grams > 0 else self.batch
+
+    @property
+    def unresolved(self) -> tuple[Line, ...]:
+        return tuple(line for line in self.lines if not line.resolved)
+
+    @property
+    def measured_ml(self) -> float | None:
+        """Room the batch took when it was portioned out by a cup or a spoon. [mL] None where it was
+        not."""
+        return portioned_ml(self.recipe.serving_measure, self.recipe.system)
+
+    @property
+    def volume_differs(self) -> float | None:
+        """How far the measured volume is from the computed one, as a share of it; None where either
+        is missing."""
+        measured, computed = self.measured_ml, self.computed_ml
+        return None if measured is None or not computed else measured / computed - 1.0
+
+    @property
+    def volume_ml(self) -> float | None:
+        """Room the batch takes: measured, or else computed. [mL] None where neither is known."""
+        return self.measured_ml or self.computed_ml
+
+    @property
+    def computed_ml(self) -> float | None:
+        """Room the batch takes: each line as it lies in a cup, and a milliliter for each gram of
+        water that a weighed batch took up or lost. Liquids fill gaps, so it is an upper estimate.
+        None where a line's room is unknown. [mL]
+        """
+        volumes = [
+            line.food.volume_ml(line.grams)
+            for line in self.lines
+            if line.food is not None and line.grams is not None
+        ]
+        if not volumes or any(volume is None for volume in volumes):
+            return None
+        total = sum(volume or 0.0 for volume in volumes) + self.batch.grams - self.raw_g
+        return max(total, 0.5 * self.batch.grams)
+
+    def brings(self, key: str) -> list[tuple[Line, float | None, float]]:
+        """Per line: how much of a nutrient it brings to one serving (None: unknown), and its share
+        of what is known [0 to 1]. Most first."""
+        out: list[tuple[Line, float | None, float]] = []
+        total = self.batch[key].amount
+        for line, cooked in zip(self.lines, self.cooked, strict=True):
+            if line.food is None or line.grams is None or cooked is None:
+                continue
+            amount = None if line.food.per_100_g(key) is None else cooked.profile[key].amount
+            share = (amount or 0.0) / total if total > 0 else 0.0
+            out.append((line, None if amount is None else amount / self.recipe.servings, share))
+        return sorted(out, key=lambda row: -(row[1] if row[1] is not None else -1.0))
+
+    def batch_foods(self) -> list[Ingredient]:
+        """Each food with its grams in the batch and what is left of it after cooking, those of
+        parts among them. [g]"""
+        return list(self._batch_foods)
+
+    @cached_property
+    def _batch_foods(self) -> list[Ingredient]:
+        out: list[Ingredient] = []
+        for line, cooked in self.rows:
+            if line.food is None or line.grams is None or cooked is None:
+                continue
+            if isinstance(line.food, PartFood):
+                out += line.food.foods_in(line.grams)
+            else:
+                out.append(
+                    Ingredient(
+                        line.food, line.grams, cooked_food(line.food, line.grams, cooked.profile)
+                    )
+                )
+        return out
+
+    def foods(self) -> list[Ingredient]:
+        """Each food with its grams in one serving. [g]"""
+        return [part.times(1.0 / self.recipe.servings) for part in self.batch_foods()]
+
+
+# So many recipes stay reckoned.
+KEPT_RECKONED = 1024
+
+
+def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
+    """Add up every line. Lines that cannot be settled are in `unresolved` and count as unknown,
+    never as zero. An equal recipe is reckoned once.
+
+    Raises ValueError when servings or the batch's weight are not above zero.
+    """
+    return _reckoned(recipe) if index is None else _reckon(recipe, index)
+
+
+@lru_cache(maxsize=KEPT_RECKONED)
+def _reckoned(recipe: Recipe) -> Facts:
+    return _reckon(recipe, None)
+
+
+def _reckon(recipe: Recipe, index: FoodIndex | None) -> Facts:
+    if not recipe.servings > 0:
+        raise ValueError("servings must be above zero")
+    if not within(recipe.servings, SERVINGS):
+        raise ValueError(f"servings are {SERVINGS[0]:g} to {SERVINGS[1]:g}")
+    if recipe.batch_g is not None and not within(recipe.batch_g, BATCH_G):
+        raise ValueError(f"a batch weighs more than nothing, and up to {BATCH_G[1] / 1000:g} kg")
+    eaten = [own_left(text) for text in recipe.lines]
+    parts = [own_method(bare) for bare, _left in eaten]
+    lines = tuple(
+        replace(_line(recipe, bare, index, recipe.choices.get(key)), text=text)
+        for text, key, (bare, _method) in zip(
+            recipe.lines, choice_keys(recipe.lines), parts, strict=True
+        )
+    )
+    cooked = tuple(
+        _cooked(line, method or recipe.method, left)
+        for line, (_bare, method), (_text, left) in zip(lines, parts, eaten, strict=True)
+    )
+    batch = Profile.total(Profile.unsettled() if one is None else one.profile for one in cooked)
+    if recipe.method in WATER_KEPT or recipe.reduced is not None:
+        gone = recipe.reduced if recipe.reduced is not None else STEAM[recipe.method][0]
+        batch = batch.weighing(batch.grams * (1.0 - gone))
+    computed = batch.grams
+    if recipe.batch_g is not None:
+        batch = batch.weighing(recipe.batch_g)
+    return Facts(recipe=recipe, lines=lines, batch=batch, computed_g=computed, cooked=cooked)
+
+
+def line_method(recipe: Recipe, at: int) -> str:
+    """How a line is cooked: by its own method, or else by the whole's; empty for neither."""
+    return noted(recipe.lines[at]).method or recipe.method
+
+
+def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | None) -> Line:
+    name = part_named(text)
+    if name is None:
+        return reckon_line(text, index, choice, recipe.system)
+    named = recipe.parts.get(name.lower())
+    if named is None:
+        return Line(text, why=recipe.refused.get(name.lower(), f"there is no recipe “{name}”"))
+    part = reckon(named, index)
+    food = part_food(
+        name, part.batch, part.recipe.servings, part.volume_ml, tuple(part.batch_foods())
+    )
+    if choice is not None and choice.grams is not None:
+        spread = choice.grams * 0.02
+        return Line(
+            text,
+            food,
+            choice.grams,
+            choice.grams - spread,
+            choice.grams + spread,
+            "weighed",
+            typed=True,
+        )
+    reading = read(without_part(text), recipe.system)
+    if not reading.terms:
+        return Line(text, why="no amount given")
+    weighed = weigh(replace(reading, phrase=name, qualifiers=()), food)
+    return Line(text, why=weighed) if isinstance(weighed, str) else replace(weighed, food=food)
+
+
+def _cooked(line: Line, method: str, left: float = 0.0) -> Cooked | None:
+    if line.food is None or line.grams is None:
+        return None
+    low, high = (
+        line.low if line.low is not None else line.grams,
+        line.high if line.high is not None else line.grams,
+    )
+    done = cook(line.food, line.grams, low, high, method)
+    if left <= 0:
+        return done
+    said = f"{left:.0%} of it is left in the dish and not eaten"
+    return Cooked(
+        profile=done.profile * (1 - left),
+        grams=done.grams * (1 - left),
+        low=done.low * (1 - left),
+        high=done.high * (1 - left),
+        assumed=(*done.assumed, said),
+    )

@@ -1,0 +1,264 @@
+"""What to warn about, how strongly, why, and to whom to turn: the rules of data/cautions.toml
+against a situation."""
+
+from __future__ import annotations
+
+import operator
+import re
+from collections.abc import Callable, Collection, Mapping, Sequence
+from dataclasses import dataclass, field, fields
+from functools import lru_cache
+
+from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.food_classes import classes_of, food_classes
+from nutrition.composition.portion import Ingredient
+from nutrition.composition.tables import BadTable, toml_rows
+from nutrition.targets.conditions import conditions
+from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
+from nutrition.targets.schools import schools
+
+LEVELS = ("stop and ask", "caution", "note")
+_COMPARE: dict[str, Callable[[float, float], bool]] = {
+    "<=": operator.le,
+    ">=": operator.ge,
+    "<": operator.lt,
+    ">": operator.gt,
+}
+_COMPARISON = re.compile(r"^(.+?) (<=|>=|<|>) (.+)$")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Situation:
+    """What is known where a decision is made: the person, the numbers and words at hand by name,
+    and the foods in question.
+
+    A number that is not known is left out, and no rule that needs it fires. `foods` is None where
+    no foods are in question.
+    """
+
+    conditions: frozenset[str] = frozenset()
+    life_stage: str = "adult"
+    goal: str = "hold"
+    school: str = ""
+    allergies: frozenset[str] = frozenset()
+    dislikes: tuple[str, ...] = ()
+    numbers: Mapping[str, float] = field(default_factory=dict)
+    foods: Sequence[Ingredient] | None = None
+    words: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """ "day_selenium_ug > 400": two numbers by name or value."""
+
+    left: str
+    sign: str
+    right: str
+
+    def holds(self, numbers: Mapping[str, float]) -> bool:
+        values = [_value(side, numbers) for side in (self.left, self.right)]
+        return None not in values and _COMPARE[self.sign](values[0] or 0.0, values[1] or 0.0)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Rule:
+    """One rule; see the head of data/cautions.toml for what makes it fire."""
+
+    code: str
+    level: str
+    text: str
+    why: str
+    refer_to: str
+    source: str
+    any_condition: frozenset[str]
+    all_condition: frozenset[str]
+    no_condition: frozenset[str]
+    life_stage: tuple[str, ...]
+    goal: tuple[str, ...]
+    school: tuple[str, ...]
+    food: frozenset[str]
+    number: tuple[Comparison, ...]
+    allergen: bool
+    holds: frozenset[str]
+    disliked: bool
+    client: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Caution:
+    """A rule that fired. `about` names the foods that triggered it, empty otherwise; `names` has
+    them one by one. `client` says it to the client."""
+
+    code: str
+    level: str
+    text: str
+    why: str
+    refer_to: str
+    source: str
+    about: str = ""
+    names: tuple[str, ...] = ()
+    client: str = ""
+
+
+def _value(side: str, numbers: Mapping[str, float]) -> float | None:
+    try:
+        return float(side)
+    except ValueError:
+        return numbers.get(side)
+
+
+def _comparison(text: str) -> Comparison:
+    match = _COMPARISON.match(text)
+    if match is None:
+        raise BadTable(f"cautions.toml: “{text}” is no comparison", "number")
+    return Comparison(*match.groups())
+
+
+def _named() -> dict[str, Collection[str]]:
+    """What the names that a rule gives must be among."""
+    return {
+        "food": food_classes(),
+        "any_condition": conditions(),
+        "all_condition": conditions(),
+        "no_condition": conditions(),
+        "school": schools(),
+        "holds": ALLERGENS,
+        "goal": GOAL_WORDS,
+    }
+
+
+@lru_cache(maxsize=1)
+def rules() -> tuple[Rule, ...]:
+    """All rules. Raises BadTable for a rule that cannot be read, or that could never fire."""
+    known = [one.name for one in fields(Rule) if one.name != "code"]
+    data = toml_rows("cautions.toml", known, ("level", "text", "why", "refer_to", "source"))
+    out = []
+    for code, row in data.items():
+        food = frozenset(row.get("food", ()))
+        where = f"cautions.toml, {code}"
+        if row["level"] not in LEVELS:
+            raise BadTable(f"{where}: there is no level “{row['level']}”", "level")
+        for key, names in _named().items():
+            for name in row.get(key, ()):
+                if name not in names:
+                    raise BadTable(f"{where}: there is no {key} “{name}”", key)
+        for stage in row.get("life_stage", ()):
+            if not any(one.startswith(stage) for one in LIFE_STAGE_WORDS):
+                raise BadTable(f"{where}: there is no life stage “{stage}”", "life_stage")
+        out.append(
+            Rule(
+                code=code,
+                level=row["level"],
+                text=row["text"],
+                why=row["why"],
+                refer_to=row["refer_to"],
+                source=row["source"],
+                any_condition=frozenset(row.get("any_condition", ())),
+                all_condition=frozenset(row.get("all_condition", ())),
+                no_condition=frozenset(row.get("no_condition", ())),
+                life_stage=tuple(row.get("life_stage", ())),
+                goal=tuple(row.get("goal", ())),
+                school=tuple(row.get("school", ())),
+                food=food,
+                number=tuple(_comparison(text) for text in row.get("number", ())),
+                allergen=bool(row.get("allergen")),
+                holds=frozenset(row.get("holds", ())),
+                disliked=bool(row.get("disliked")),
+                client=row.get("client", ""),
+            )
+        )
+    return tuple(out)
+
+
+def _person_matches(rule: Rule, situation: Situation) -> bool:
+    have = situation.conditions
+    return (
+        (not rule.any_condition or not have.isdisjoint(rule.any_condition))
+        and rule.all_condition <= have
+        and have.isdisjoint(rule.no_condition)
+        and (not rule.life_stage or situation.life_stage.startswith(rule.life_stage))
+        and (not rule.goal or situation.goal in rule.goal)
+        and (not rule.school or situation.school.partition(":")[0] in rule.school)
+    )
+
+
+def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
+    """Names of the foods that trigger the rule, empty where it asks for none; None where it asks
+    and there is none."""
+    foods = situation.foods or ()
+    if rule.allergen:
+        found = [
+            f"{part.food.name} ({', '.join(hit)})"
+            for part in foods
+            if (hit := _refused(part, situation))
+        ]
+    elif rule.disliked:
+        found = [
+            part.food.name
+            for part in foods
+            if any(_is_called(part.food.name, word) for word in situation.dislikes)
+        ]
+    elif rule.holds:
+        found = [part.food.name for part in foods if not rule.holds.isdisjoint(part.food.allergens)]
+    elif rule.food:
+        found = [
+            part.food.name for part in foods if not rule.food.isdisjoint(classes_of(part.food))
+        ]
+    else:
+        return []
+    return list(dict.fromkeys(found)) or None
+
+
+def _refused(part: Ingredient, situation: Situation) -> list[str]:
+    return [name for name in part.food.allergens if name in situation.allergies]
+
+
+def _is_called(name: str, word: str) -> bool:
+    """Whether a food's name has the word, in one or many: "mushroom" is in "Mushrooms, white,
+    raw"."""
+    stem = word.strip().lower().removesuffix("s")
+    return bool(stem) and re.search(rf"\b{re.escape(stem)}", name.lower()) is not None
+
+
+def _with_food_numbers(situation: Situation) -> dict[str, float]:
+    """The numbers at hand, and those that the foods give by themselves: grams of a kind."""
+    numbers = dict(situation.numbers)
+    if situation.foods is not None:
+        grams: dict[str, float] = {}
+        for part in situation.foods:
+            for name in classes_of(part.food):
+                grams[name] = grams.get(name, 0.0) + part.grams
+        numbers |= {f"g_{name}": grams.get(name, 0.0) for name in food_classes()}
+    return numbers
+
+
+def cautions_in(situation: Situation) -> list[Caution]:
+    """All that is to be said in a situation, the gravest first."""
+    numbers = _with_food_numbers(situation)
+    out = []
+    for rule in rules():
+        if not _person_matches(rule, situation) or not all(
+            comparison.holds(numbers) for comparison in rule.number
+        ):
+            continue
+        found = _foods_of(rule, situation)
+        if found is None:
+            continue
+        foods = ", ".join(found)
+        text = rule.text.format_map({**numbers, **situation.words, "foods": foods})
+        # what is about a number set by hand is about that number: another one brings it back
+        about = situation.words.get("opened", "") if "{opened}" in rule.text else foods
+        out.append(
+            Caution(
+                code=rule.code,
+                level=rule.level,
+                text=text,
+                why=rule.why,
+                refer_to=rule.refer_to,
+                source=rule.source,
+                about=about,
+                names=tuple(found),
+                client=rule.client.format_map({"foods": foods}),
+            )
+        )
+    return sorted(out, key=lambda caution: LEVELS.index(caution.level))

@@ -1,0 +1,125 @@
+"""The gate before everything that proposes: what this person must not have is not added and not
+made larger, and is said first.
+
+It looks at the same cautions as the page does, so that nothing is proposed that its own page warns
+of.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+from nutrition.composition.food_classes import classes_of
+from nutrition.composition.food_mosts import ceiling_g, most_of
+from nutrition.composition.foods import Food
+from nutrition.composition.helpings import first_helping_g
+from nutrition.composition.portion import Ingredient
+from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
+
+STOP = LEVELS[0]
+
+
+@dataclass(frozen=True)
+class Bar:
+    """Something that holds a food back: how strongly, and why in words."""
+
+    level: str
+    why: str
+    code: str = ""
+
+    @property
+    def stops(self) -> bool:
+        return self.level == STOP
+
+
+@dataclass(frozen=True)
+class Limit:
+    """How much of something may be proposed: none at all where it `stops`, never more than `most`
+    [g]; `bars` say why."""
+
+    stops: bool
+    most: float
+    bars: tuple[Bar, ...]
+
+
+@dataclass(frozen=True)
+class Gate:
+    """Who it is for: their situation, the kinds of food that a school or a condition has them avoid
+    (each with whose word it is), and the cautions that somebody settled for them by name, as (code,
+    what it was about).
+    """
+
+    situation: Situation = field(default_factory=Situation)
+    avoided: Mapping[str, str] = field(default_factory=dict)
+    settled: Collection[tuple[str, str]] = ()
+    _kept: dict[tuple[str, float], tuple[Bar, ...]] = field(
+        default_factory=dict, compare=False, repr=False
+    )
+
+    def bars(self, foods: Sequence[Ingredient]) -> tuple[Bar, ...]:
+        """Everything that holds these foods back, the gravest first. Amounts that only count
+        together are seen together."""
+        out = []
+        for caution in cautions_in(replace(self.situation, foods=foods)):
+            if caution.names and not self._is_settled(caution):
+                out.append(Bar(caution.level, caution.text, caution.code))
+        out += self._avoided_in(foods)
+        return tuple(sorted(out, key=lambda bar: LEVELS.index(bar.level)))
+
+    def _is_settled(self, caution: Caution) -> bool:
+        """Whether somebody put it aside by name, for these foods or for more than these."""
+        return any(
+            code == caution.code and all(name in about for name in caution.names)
+            for code, about in self.settled
+        )
+
+    def _avoided_in(self, foods: Sequence[Ingredient]) -> list[Bar]:
+        out = []
+        for kind, whose in self.avoided.items():
+            names = dict.fromkeys(part.food.name for part in foods if kind in classes_of(part.food))
+            if names:
+                out.append(
+                    Bar(
+                        LEVELS[1],
+                        f"{kind[0].upper()}{kind[1:]} avoided ({whose}): {', '.join(names)}.",
+                        f"avoided {kind}",
+                    )
+                )
+        return out
+
+    def of(self, food: Food, grams: float | None = None) -> tuple[Bar, ...]:
+        """What holds one food back, at a first helping or at so much. [g]"""
+        grams = first_helping_g(food) if grams is None else grams
+        key = food.slug, grams
+        if key not in self._kept:
+            self._kept[key] = self.bars([Ingredient(food, grams)])
+        return self._kept[key]
+
+    def why_not(self, food: Food, grams: float | None = None) -> str:
+        """Why a food may not be offered, in words; empty if it may."""
+        own = most_of(food)
+        if own is not None and (
+            own.most_g <= 0 or (grams is not None and grams > own.most_g + 1e-6)
+        ):
+            return f"{food.name}: {own.why}"
+        return next((bar.why for bar in self.of(food, grams)), "")
+
+    def why_not_dish(self, foods: Sequence[Ingredient]) -> str:
+        """Why a dish of these foods may not be offered, in words; empty if it may."""
+        ceiling, why = ceiling_g(foods, 1.0, cooked=True)
+        return why if ceiling < 1.0 else next((bar.why for bar in self.bars(foods)), "")
+
+    def limit(self, foods: Sequence[Ingredient], grams: float, dish: bool = False) -> Limit:
+        """How much of something that holds these foods in `grams` may be proposed: what is warned
+        of is not made larger, what stands as stop and ask is left out, and a food's own most is
+        never passed. [g]"""
+        bars = self.bars(foods)
+        ceiling, why = ceiling_g(foods, grams, cooked=dish)
+        if ceiling < grams - 1e-9:
+            bars = (Bar(LEVELS[1], f"{why}."), *bars)
+        stops = any(bar.stops for bar in bars)
+        return Limit(stops, 0.0 if stops else min(ceiling, grams if bars else float("inf")), bars)
+
+
+OPEN = Gate()

@@ -1,0 +1,216 @@
+"""The numbers that cautions look at: of a client's plan, of what they take, of a day and of the
+days planned around it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from nutrition.composition.food_classes import classes_of
+from nutrition.composition.nutrients import KEYS, NUTRIENT
+from nutrition.composition.portion import Ingredient
+from nutrition.composition.profile import Profile
+from nutrition.composition.supplements import Supplement
+from nutrition.safety.cautions import Situation
+from nutrition.targets import energy
+from nutrition.targets.body import bmi
+from nutrition.targets.conditions import in_play
+from nutrition.targets.day import KCAL_FLOOR, DayTargets, Order, judge
+from nutrition.targets.meals import MAIN_MEALS, PATTERN_SHARES
+from nutrition.targets.person import Person
+from nutrition.targets.voices import CONDITION, Target, band_words
+
+IODINE_SOURCES = {"salt-iodized"}
+
+
+@dataclass(frozen=True)
+class PlannedDay:
+    """A day as planned: what it brings, supplements included, its foods, and how many main meals
+    have something in them."""
+
+    profile: Profile
+    foods: Sequence[Ingredient]
+    main_meals: int
+
+
+def body_numbers(person: Person) -> dict[str, float]:
+    """Age, body mass index now and at the target."""
+    out = {"age_years": person.age_years, "bmi": bmi(person.weight_kg, person.height_cm)}
+    if person.target_weight_kg is not None:
+        out["target_bmi"] = bmi(person.target_weight_kg, person.height_cm)
+    return out
+
+
+def plan_numbers(
+    day: DayTargets, orders: Sequence[Order] = (), measured_kg_per_week: float | None = None
+) -> dict[str, float]:
+    """Of the targets in force: energy, pace, protein, limits, and numbers by hand that leave the
+    computed band of a condition."""
+    person, kcal, protein = day.person, day.targets["energy_kcal"].aim, day.targets["protein_g"]
+    out = body_numbers(person) | {
+        "energy_kcal": kcal,
+        "energy_floor": KCAL_FLOOR[person.sex],
+        "resting_kcal": energy.mifflin_st_jeor(
+            person.sex, person.weight_kg, person.height_cm, person.age_years
+        ),
+        "floored": float(day.energy.floored),
+        "energy_short": day.energy.need - kcal,
+        "pace_kg": day.energy.pace,
+        "pace_percent": day.energy.pace / person.weight_kg * 100.0,
+        "protein_g_per_kg": protein.aim / day.weight.kg,
+        "protein_percent": protein.aim * 4.0 / kcal * 100.0,
+        "sodium_aim_mg": day.targets["sodium_mg"].aim,
+        "potassium_aim_mg": day.targets["potassium_mg"].aim,
+        "meals": float(sum(1 for key in PATTERN_SHARES[person.meals] if key in MAIN_MEALS)),
+    }
+    for name, key in (("potassium_most_mg", "potassium_mg"), ("protein_most_g", "protein_g")):
+        most = day.targets[key].high
+        if most is not None:
+            out[name] = most
+    if day.energy.held_because:
+        out |= {"pace_kg": 0.0, "pace_percent": 0.0}
+    return out | measured_numbers(person, measured_kg_per_week) | _by_hand(day, orders)
+
+
+def measured_numbers(person: Person, kg_per_week: float | None) -> dict[str, float]:
+    """How the weight moves by the scale; nothing where that is not known. [kg/week]"""
+    if kg_per_week is None:
+        return {}
+    return {
+        "measured_loss_percent": max(-kg_per_week, 0.0) / person.weight_kg * 100.0,
+        "measured_gain_kg": max(kg_per_week, 0.0),
+    }
+
+
+def _by_hand(day: DayTargets, orders: Sequence[Order]) -> dict[str, float]:
+    against = {"order": 0.0, "choice": 0.0}
+    for order, computed in _of_conditions(day, orders):
+        aim = (
+            order.aim
+            if order.aim is not None
+            else order.low
+            if order.low is not None
+            else order.high
+        )
+        if aim is not None and judge(computed, aim)[0] != "inside":
+            against[order.kind] += 1.0
+    return {
+        "orders_against": against["order"],
+        "choices_against": against["choice"],
+        "orders_opened": float(len(_opened(day, orders))),
+    }
+
+
+def _of_conditions(day: DayTargets, orders: Iterable[Order]) -> list[tuple[Order, Target]]:
+    """Numbers set by hand whose computed target a condition set."""
+    found = ((order, day.computed.get(order.key)) for order in orders)
+    return [
+        (order, computed)
+        for order, computed in found
+        if computed is not None and computed.rank == CONDITION
+    ]
+
+
+def _opened(day: DayTargets, orders: Iterable[Order]) -> list[str]:
+    """The orders that leave more room than a condition does, in words with both numbers."""
+    out = []
+    for order, computed in _of_conditions(day, orders):
+        if order.kind != "order" or computed.high is None:
+            continue
+        asked = max(value for value in (order.low, order.aim, order.high) if value is not None)
+        if asked > computed.high * (1 + 1e-6):
+            says = (
+                band_words(order.key, order.low, order.high)
+                if (order.low, order.high) != (None, None)
+                else f"about {order.aim:g}"
+            )
+            out.append(
+                f"{NUTRIENT[order.key].name} {says}, where {computed.voice} sets "
+                f"{band_words(computed.key, computed.low, computed.high)}"
+            )
+    return out
+
+
+def plan_words(day: DayTargets, orders: Iterable[Order] = ()) -> dict[str, str]:
+    """What cautions say in words of the targets in force: the orders that open a condition's limit,
+    by name."""
+    return {"opened": "; ".join(_opened(day, orders))}
+
+
+def tablet_numbers(supplements: Sequence[Supplement]) -> dict[str, float]:
+    """What the supplements bring in a day, by nutrient, and the minerals that bind a tablet
+    together."""
+    out = {f"tablet_{key}": 0.0 for key in KEYS}
+    for supplement in supplements:
+        out[f"tablet_{supplement.key}"] += supplement.per_day
+    out["tablet_binding_mg"] = sum(
+        out[f"tablet_{key}"] for key in ("iron_mg", "calcium_mg", "magnesium_mg")
+    )
+    return out
+
+
+def day_numbers(planned: PlannedDay) -> dict[str, float]:
+    """A planned day's totals by nutrient, and its main meals. What is unknown of a total can only
+    add to it."""
+    return {f"day_{key}": planned.profile[key].amount for key in KEYS} | {
+        "day_meals": float(planned.main_meals)
+    }
+
+
+def week_numbers(
+    days: Sequence[PlannedDay], supplements: Sequence[Supplement] = ()
+) -> dict[str, float]:
+    """Of the days planned around now: B12, how vitamin K swings, whether there are sources of
+    iodine and omega-3."""
+    filled = [day for day in days if day.main_meals]
+    if not filled:
+        return {"week_days": 0.0}
+    foods = [part for day in filled for part in day.foods]
+    vitamin_k = [day.profile["vitamin_k_ug"].amount for day in filled]
+    taken = {supplement.key for supplement in supplements}
+    iodine = [
+        part
+        for part in foods
+        if "sea vegetables" in classes_of(part.food) or part.food.slug in IODINE_SOURCES
+    ]
+    iodine += [
+        part
+        for part in foods
+        if part.food.group == "supplement" and part.food.slug.startswith("iodine")
+    ]
+    omega = [
+        part
+        for part in foods
+        if "omega-3 plants" in classes_of(part.food) or part.food.slug.startswith("algae-oil")
+    ]
+    out = {
+        "week_days": float(len(filled)),
+        "week_b12_ug": sum(day.profile["vitamin_b12_ug"].amount for day in filled) / len(filled),
+        "week_iodine_sources": float(len(iodine) + ("iodine_ug" in taken)),
+        "week_omega_3_sources": float(len(omega) + bool(taken & {"epa_g", "dha_g", "ala_g"})),
+    }
+    if min(vitamin_k) > 0:
+        out["week_vitamin_k_swing"] = max(vitamin_k) / min(vitamin_k)
+    return out
+
+
+def situation(
+    person: Person,
+    school_code: str = "",
+    numbers: Mapping[str, float] | None = None,
+    foods: Sequence[Ingredient] | None = None,
+    dislikes: tuple[str, ...] = (),
+    words: Mapping[str, str] | None = None,
+) -> Situation:
+    """A person's situation with the numbers and foods at hand."""
+    return Situation(
+        conditions=in_play(person.conditions, person.age_years),
+        life_stage=person.life_stage,
+        goal=person.goal,
+        school=school_code,
+        allergies=person.allergies,
+        dislikes=dislikes,
+        numbers=numbers or {},
+        foods=foods,
+        words=words or {},
+    )

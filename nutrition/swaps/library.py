@@ -1,0 +1,46 @@
+"""The library of kitchen substitutions, from data/substitutions.csv. Common practice, no source;
+written down from memory."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.tables import csv_rows
+
+
+@dataclass(frozen=True, kw_only=True)
+class Substitution:
+    """`to` in place of a food: `ratio` grams for each gram, what it is used for, what it does, and
+    where it fails."""
+
+    to: Food
+    ratio: float
+    use: str
+    effect: str
+    fails: str
+
+
+@lru_cache(maxsize=1)
+def library() -> dict[str, tuple[Substitution, ...]]:
+    """Substitutions by the slug they stand in for, or by "group:" and a group. Raises KeyError for
+    a food the table lacks."""
+    out: dict[str, list[Substitution]] = {}
+    for row in csv_rows("substitutions.csv", ("from", "to", "ratio", "use", "effect", "fails")):
+        made = Substitution(
+            to=food_table()[row["to"]],
+            ratio=float(row["ratio"]),
+            use=row["use"],
+            effect=row["effect"],
+            fails=row["fails"],
+        )
+        for name in row["from"].split("|"):
+            out.setdefault(name, []).append(made)
+    return {name: tuple(rows) for name, rows in out.items()}
+
+
+def for_food(food: Food) -> list[Substitution]:
+    """What may stand in for a food: by name first, then by its group."""
+    rows = [*library().get(food.slug, ()), *library().get(f"group:{food.group}", ())]
+    return [row for row in rows if row.to.slug != food.slug]

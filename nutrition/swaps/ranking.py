@@ -1,0 +1,430 @@
+"""Changes of one line, and of two, that close the gap to the targets: less of it, without it,
+another form, another food, thinned."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
+from nutrition.composition.derived import amount_of
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.profile import Profile
+from nutrition.portions.sensible import most_added_g
+from nutrition.safety.gate import OPEN, Gate
+from nutrition.swaps.library import for_food
+from nutrition.targets.aim import SLACK, Aim
+from nutrition.written import household
+from nutrition.written.plain import uncapitalized
+
+LESS = ((0.75, "a quarter less"), (2 / 3, "a third less"), (0.5, "half the"))
+THIN_SHARES = (0.25, 0.5)
+THINNERS = ("water", "lemon-juice", "orange-juice", "soy-milk-unsweetened")
+# How much each kind of change is felt, before how much of the dish it moves. Common practice, no
+# source.
+FELT = {"form": 0.02, "less": 0.1, "thin": 0.15, "instead": 0.25, "out": 0.4}
+# A change must close at least this share of the gap; a pair this much more than the better of its
+# two alone.
+LEAST_CLOSED, PAIR_ADDS = 0.02, 0.1
+MOST_SINGLES, MOST_PAIRED, MOST_SHOWN, MOST_PAIRS_SHOWN = 40, 14, 14, 6
+# Thinning is for a sauce that is rich: so many kcal to the gram or more.
+RICH_KCAL_PER_G = 0.8
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line of a recipe, or a part of a bowl or a day: what it brings now, in what is looked at.
+    [g] `food` is None for a dish."""
+
+    id: str
+    name: str
+    food: Food | None
+    grams: float
+    profile: Profile
+    dishes: tuple[Dish, ...] = ()
+
+
+@dataclass(frozen=True, kw_only=True)
+class Dish:
+    """Another dish that can take a line's place: its key, what it is called, and what so many grams
+    of it bring. [g]"""
+
+    key: str
+    name: str
+    grams: float
+    profile: Profile
+    words: str = ""
+
+
+@dataclass(frozen=True)
+class Step:
+    """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is
+    empty for something added.
+
+    `measure` says the grams as a cook would; it is empty where only the scale can.
+    """
+
+    id: str
+    kind: str
+    food: Food | None
+    grams: float
+    words: str
+    effect: str = ""
+    fails: str = ""
+    measure: str = ""
+    dish: Dish | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Swap:
+    """One change, of one line or two, with the gap before and after and every target that matters,
+    before and after."""
+
+    steps: tuple[Step, ...]
+    before: float
+    after: float
+    felt: float
+    totals: Mapping[str, tuple[float, float]]
+
+    @property
+    def closed(self) -> float:
+        """The share of the gap that it closes [0 to 1]; below zero if it widens."""
+        return 1.0 - self.after / self.before if self.before > 0 else 0.0
+
+    @property
+    def words(self) -> str:
+        return "; ".join(step.words for step in self.steps)
+
+    def breaks(self, aims: Iterable[Aim]) -> bool:
+        """Whether it takes a target further beyond a limit that is never broken."""
+        for aim in aims:
+            before, after = (aim.miss(value) for value in self.totals[aim.key])
+            further = abs(after) > abs(before) + SLACK * aim.per and after * before >= 0
+            if further and (aim.firm_high if after > 0 else aim.firm_low):
+                return True
+        return False
+
+    def helps(self, aims: Iterable[Aim]) -> str:
+        """The key of the target whose miss it takes most from, each over its aim and weighted;
+        empty if none."""
+
+        def taken(aim: Aim) -> float:
+            before, after = self.totals[aim.key]
+            return aim.weight * (abs(aim.miss(before)) - abs(aim.miss(after))) / aim.per
+
+        best = max(aims, key=taken, default=None)
+        return best.key if best is not None and taken(best) > 0 else ""
+
+
+def gap(aims: Iterable[Aim], totals: Mapping[str, float]) -> float:
+    """The weighted misses, each over its aim: the sum (2) of nutrition.balance."""
+    return sum(aim.weight * abs(aim.miss(totals[aim.key])) / aim.per for aim in aims)
+
+
+def totals_of(aims: Iterable[Aim], profile: Profile) -> dict[str, float]:
+    """What a profile brings of every aim. In each key's unit."""
+    return {aim.key: amount_of(profile, aim.key).amount for aim in aims}
+
+
+# A kitchen measure is used where it is this near to the grams that were reckoned. [share]
+MEASURE_FIT = 0.2
+
+
+def kitchen(food: Food, grams: float) -> tuple[float, str]:
+    """The grams that a kitchen measure gives near to `grams`, and that measure; the grams as they
+    are where none is near. [g]"""
+    said = household.spoken(food, grams)
+    if said is None or abs(said.grams - grams) > MEASURE_FIT * grams:
+        return grams, ""
+    return said.grams, said.words
+
+
+def _said(grams: float, measure: str) -> str:
+    weight = f"{grams:.1f} g" if grams < 10 else f"{grams:.0f} g"
+    return f"{measure} ({weight})" if measure else weight
+
+
+def _less(line: Line) -> list[Step]:
+    out: list[Step] = []
+    for share, words in LESS:
+        grams, measure = (
+            kitchen(line.food, line.grams * share) if line.food else (line.grams * share, "")
+        )
+        # two shares can come to the same spoon, and a small pinch to no less than there is
+        if grams < line.grams * 0.9 and all(
+            abs(grams - step.grams) > 0.02 * line.grams for step in out
+        ):
+            how = words if abs(grams - line.grams * share) <= 0.05 * line.grams else "less"
+            said = f"{how} {uncapitalized(line.name)}: {_said(grams, measure)}"
+            out.append(Step(line.id, "less", line.food, grams, said, measure=measure))
+    return out
+
+
+def single_steps(line: Line, gate: Gate) -> list[Step]:
+    """What can be done to one line: less of it, leave it out, another form or food that fits its
+    use, another dish of its kind."""
+    name = uncapitalized(line.name)
+    out = [*_less(line), Step(line.id, "out", line.food, 0.0, f"without {name}")]
+    for row in for_food(line.food) if line.food else []:
+        if gate.why_not(row.to):
+            continue
+        grams, measure = kitchen(row.to, line.grams * row.ratio)
+        kind = "form" if row.use == "another form" else "instead"
+        words = f"{uncapitalized(row.to.name)} instead of {name}: {_said(grams, measure)}"
+        out.append(Step(line.id, kind, row.to, grams, words, row.effect, row.fails, measure))
+    for dish in line.dishes:
+        words = f"{uncapitalized(dish.name)} instead of {name}: {_said(dish.grams, dish.words)}"
+        out.append(Step(line.id, "instead", None, dish.grams, words, measure=dish.words, dish=dish))
+    return out
+
+
+def thin_steps(grams: float, gate: Gate) -> list[Step]:
+    """Water, citrus or milk added to a sauce of so many grams, which is then spooned on in the same
+    amount as before. [g]"""
+    out = []
+    for slug in THINNERS:
+        food = food_table()[slug]
+        if gate.why_not(food):
+            continue
+        for share in THIN_SHARES:
+            added, measure = kitchen(food, grams * share)
+            words = f"thin it with {_said(added, measure)} {uncapitalized(food.name)}"
+            effect = "covers the same bowl with less of everything else"
+            out.append(
+                Step("", "thin", food, added, words, effect, "a dip: it must not run", measure)
+            )
+    return out
+
+
+@dataclass(frozen=True)
+class _Tried:
+    step: Step
+    change: Profile
+    felt: float
+
+
+def _felt(step: Step, line: Line | None, total_g: float) -> float:
+    """How much of a change it is: its kind, and how much of the dish it moves."""
+    if line is None:
+        return FELT[step.kind]
+    moved = max(
+        abs(line.grams - step.grams), line.grams if step.kind in ("instead", "form") else 0.0
+    )
+    return FELT[step.kind] * (1.0 + moved / total_g if total_g > 0 else 1.0)
+
+
+def ranked(
+    lines: Sequence[Line],
+    aims: Sequence[Aim],
+    gate: Gate = OPEN,
+    profile_of: Callable[[Line, Step], Profile] | None = None,
+    whole: Profile | None = None,
+) -> list[Swap]:
+    """Changes that close the gap of `whole`, of which the lines are all or a part: most closed
+    first, then the least felt.
+
+    `profile_of` gives what a changed line brings, where that is not simply its new food raw: a
+    cooked recipe, for instance.
+    """
+    whole = Profile.total(line.profile for line in lines) if whole is None else whole
+    before_totals = totals_of(aims, whole)
+    before = gap(aims, before_totals)
+    if before <= SLACK:
+        return []
+    total_g = sum(line.grams for line in lines)
+    bring = profile_of or plain_profile
+    tried = [
+        _Tried(step, bring(line, step) + line.profile * -1.0, _felt(step, line, total_g))
+        for line in lines
+        if line.grams > 0
+        for step in single_steps(line, gate)
+    ]
+
+    def swap(*parts: _Tried) -> Swap:
+        after = totals_of(aims, Profile.total([whole, *(part.change for part in parts)]))
+        shown = {key: (before_totals[key], after[key]) for key in after}
+        return Swap(
+            steps=tuple(part.step for part in parts),
+            before=before,
+            after=gap(aims, after),
+            felt=sum(part.felt for part in parts),
+            totals=shown,
+        )
+
+    singles = sorted(((swap(one), one) for one in tried), key=lambda pair: rank(pair[0]))
+    singles = [
+        pair for pair in singles if pair[0].closed >= LEAST_CLOSED and not pair[0].breaks(aims)
+    ][:MOST_SINGLES]
+    found = _best_of_each([one for one, _tried in singles])
+    pairs = []
+    for (first, a), (second, b) in combinations(singles[:MOST_PAIRED], 2):
+        if a.step.id != b.step.id:
+            both = swap(a, b)
+            if both.closed >= max(first.closed, second.closed) + PAIR_ADDS and not both.breaks(
+                aims
+            ):
+                pairs.append(both)
+    paired = _best_of_each(sorted(pairs, key=rank))[:MOST_PAIRS_SHOWN]
+    return sorted([*found[:MOST_SHOWN], *paired], key=rank)
+
+
+def rank(swap: Swap) -> tuple[float, float]:
+    """The order of swaps: most closed first, then the least felt."""
+    return -round(swap.closed, 2), swap.felt
+
+
+def _best_of_each(swaps: Sequence[Swap]) -> list[Swap]:
+    """Of the same kinds of change of the same lines only those that do most: two other foods, one
+    amount less."""
+    kept: dict[tuple[tuple[str, str], ...], int] = {}
+    out = []
+    for swap in swaps:
+        at = tuple(sorted((step.id, step.kind) for step in swap.steps))
+        kept[at] = kept.get(at, 0) + 1
+        if kept[at] <= (1 if any(kind == "less" for _id, kind in at) else 2):
+            out.append(swap)
+    return out
+
+
+def plain_profile(line: Line, step: Step) -> Profile:
+    """What a changed line brings: its own in proportion, the other dish's, or the new food's as it
+    is."""
+    if step.grams <= 0:
+        return Profile.empty()
+    if step.dish is not None:
+        return step.dish.profile
+    if step.food is None or (line.food is not None and step.food.slug == line.food.slug):
+        return line.profile * (step.grams / line.grams)
+    return step.food.profile(step.grams)
+
+
+def thinned(serving: Profile, aims: Sequence[Aim], gate: Gate, servings: float) -> list[Swap]:
+    """Thinning a sauce of `servings`, the serving's weight staying what it is. Steps are for the
+    whole batch. [g]"""
+    before_totals = totals_of(aims, serving)
+    before = gap(aims, before_totals)
+    if (
+        before <= SLACK
+        or serving.grams <= 0
+        or serving["energy_kcal"].amount < RICH_KCAL_PER_G * serving.grams
+    ):
+        return []
+    out = []
+    for step in thin_steps(serving.grams * servings, gate):
+        assert step.food is not None
+        batch = serving * servings + step.food.profile(step.grams)
+        after = totals_of(aims, batch * (serving.grams / batch.grams))
+        swap = Swap(
+            steps=(step,),
+            before=before,
+            after=gap(aims, after),
+            felt=FELT["thin"],
+            totals={key: (before_totals[key], after[key]) for key in after},
+        )
+        if swap.closed >= LEAST_CLOSED and not swap.breaks(aims):
+            out.append(swap)
+    return sorted(out, key=rank)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Filler:
+    """A food that fills a share of a shortfall [0 to 1]: so many grams of it, at so many kcal. [g],
+    [kcal]"""
+
+    food: Food
+    grams: float
+    kcal: float
+    filled: float
+    favorite: bool
+    measure: str = ""
+
+    @property
+    def words(self) -> str:
+        return f"{uncapitalized(self.food.name)}, {_said(self.grams, self.measure)}"
+
+
+# What plants can leave short, and what is looked for to fill it. Common practice, no source.
+COMPLEMENT_KEYS = (
+    "protein_g",
+    "lysine_g",
+    "methionine_cystine_g",
+    "leucine_g",
+    "tryptophan_g",
+    "threonine_g",
+    "iron_mg",
+    "zinc_mg",
+    "calcium_mg",
+    "ala_g",
+    "fiber_g",
+)
+# A food that in a sensible amount fills less of a gap than this is no help. [share]
+LEAST_FILLED = 0.25
+
+
+def complement(
+    key: str,
+    short: float,
+    favorites: Sequence[Food],
+    others: Sequence[Food],
+    gate: Gate,
+    most: int = 6,
+    servings: float = 1.0,
+) -> list[Filler]:
+    """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's
+    favorites before the others.
+
+    `short` is of so many servings together, and no more of a food is offered than is sensible in
+    each: then it fills a part.
+    """
+    out = []
+    seen: set[str] = set()
+    for favorite, foods in ((True, favorites), (False, others)):
+        for food in foods:
+            amount = amount_of(food.profile(100.0), key)
+            per_100 = amount.amount if amount.known > 0 else 0.0
+            if per_100 <= 0 or food.slug in seen or gate.why_not(food):
+                continue
+            seen.add(food.slug)
+            kcal = food.per_100_g("energy_kcal")
+            if kcal is None:
+                continue
+            needed = short / per_100 * 100.0
+            sensible = most_added_g(food) * servings
+            grams, measure = kitchen(food, min(needed, sensible))
+            filled = min(grams / needed, 1.0)
+            if filled >= LEAST_FILLED:
+                out.append(
+                    Filler(
+                        food=food,
+                        grams=grams,
+                        kcal=kcal * grams / 100.0,
+                        filled=1.0 if filled > 0.9 else filled,
+                        favorite=favorite,
+                        measure=measure,
+                    )
+                )
+    return sorted(
+        out,
+        key=lambda filler: (not filler.favorite, filler.filled < 1.0, filler.kcal / filler.filled),
+    )[:most]
+
+
+def reason(swap: Swap, aims: Sequence[Aim]) -> str:
+    """Why a change was made, for a version: "half the tamari: sodium 820 to 480 mg"."""
+    per = {aim.key: aim.per for aim in aims}
+    moved = sorted(
+        swap.totals, key=lambda key: -abs(swap.totals[key][1] - swap.totals[key][0]) / per[key]
+    )
+    by_key = {aim.key: aim for aim in aims}
+    helped = [
+        key
+        for key in moved
+        if abs(by_key[key].miss(swap.totals[key][1])) < abs(by_key[key].miss(swap.totals[key][0]))
+    ]
+    if not helped:
+        return swap.words
+    key = helped[0]
+    places = NUTRIENT[key].decimals
+    first, last = (f"{value:,.{places}f}" for value in swap.totals[key])
+    return f"{swap.words}: {NUTRIENT[key].name.lower()} {first} to {last} {NUTRIENT[key].unit}"

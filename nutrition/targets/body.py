@@ -1,0 +1,83 @@
+"""Body size: the index, and which weight counts for what goes by the kilogram."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from nutrition.targets.person import Person
+
+UNDERWEIGHT_BMI, OBESE_BMI = 18.5, 30.0
+# Older people are frail before they are as thin as that. GLIM criteria (2019), from memory.
+OLDER_UNDERWEIGHT_BMI, OLDER_FROM_YEARS = 20.0, 65.0
+# The weight at the top of the normal band stands for the lean body; a quarter of what is above it
+# counts.
+REFERENCE_BMI, COUNTED_EXCESS = 25.0, 0.25
+
+
+@dataclass(frozen=True)
+class WeightUsed:
+    """The weight [kg] that grams per kilogram are multiplied by, its kind, and the arithmetic in
+    words."""
+
+    kg: float
+    kind: str
+    reason: str
+
+
+def bmi(weight_kg: float, height_cm: float) -> float:
+    """Body mass index. [kg/m²]
+
+    References: World Health Organization, Technical Report Series 894 (2000), for the bands at
+    18.5, 25 and 30.
+    """
+    return weight_kg / (height_cm / 100.0) ** 2
+
+
+def least_bmi(age_years: float) -> float:
+    """The body mass index under which, and down to which, no loss is planned. [kg/m²]
+
+    References: World Health Organization, Technical Report Series 894 (2000); from 65 years on GLIM
+    (2019), from memory.
+    """
+    return OLDER_UNDERWEIGHT_BMI if age_years >= OLDER_FROM_YEARS else UNDERWEIGHT_BMI
+
+
+def least_weight(person: Person) -> float:
+    """The weight under which, and down to which, no loss is planned. [kg]"""
+    return least_bmi(person.age_years) * (person.height_cm / 100.0) ** 2
+
+
+def adjusted_weight(weight_kg: float, height_cm: float) -> float:
+    """The reference weight at BMI 25 and a quarter of what is above it. [kg]
+
+    References: the quarter is the factor of the adjusted body weight of KDOQI (2000); the reference
+    weight at BMI 25 is common practice, no source.
+    """
+    reference = REFERENCE_BMI * (height_cm / 100.0) ** 2
+    return reference + COUNTED_EXCESS * (weight_kg - reference)
+
+
+def weight_used(person: Person) -> WeightUsed:
+    """Actual, target or adjusted weight, as the person's basis says; "auto" adjusts over BMI 30,
+    but not in pregnancy."""
+    now = bmi(person.weight_kg, person.height_cm)
+    if person.weight_basis == "target" and person.target_weight_kg:
+        return WeightUsed(
+            person.target_weight_kg,
+            "target",
+            f"target weight {person.target_weight_kg:g} kg, as chosen",
+        )
+    if person.weight_basis == "adjusted" or (
+        person.weight_basis == "auto" and now > OBESE_BMI and not person.pregnant
+    ):
+        reference = REFERENCE_BMI * (person.height_cm / 100.0) ** 2
+        kg = adjusted_weight(person.weight_kg, person.height_cm)
+        words = (
+            f"{reference:.1f} kg at BMI 25 + a quarter of the {person.weight_kg - reference:.1f} "
+            f"kg above it = {kg:.1f} kg"
+        )
+        why = f"BMI {now:.1f} is over 30" if person.weight_basis == "auto" else "as chosen"
+        return WeightUsed(kg, "adjusted", f"adjusted weight, {why}: {words}")
+    return WeightUsed(
+        person.weight_kg, "actual", f"actual weight {person.weight_kg:g} kg (BMI {now:.1f})"
+    )

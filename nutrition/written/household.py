@@ -1,0 +1,188 @@
+"""Say grams in a measure a cook can use: "1 1/4 cups", "2 tbsp", "3 medium"."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from nutrition.composition.foods import ML_PER_CUP, Food, HouseholdMeasure
+from nutrition.written.units import milliliters
+
+FRACTIONS = (
+    (0.0, ""),
+    (0.25, "1/4"),
+    (1 / 3, "1/3"),
+    (0.5, "1/2"),
+    (2 / 3, "2/3"),
+    (0.75, "3/4"),
+    (1.0, ""),
+)
+SPOON_FRACTIONS = ((0.0, ""), (0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, ""))
+COUNTED = ("medium", "slice", "clove", "sheet", "leaf", "piece", "block")
+TBSP_PER_CUP, TSP_PER_CUP = 16.0, 48.0
+MOST_SAID = 1e6
+# A piece is said where it is this near. [share], and so many at most
+COUNT_FIT, MOST_COUNTED = 0.12, 12
+
+
+@dataclass(frozen=True)
+class Spoken:
+    """An amount in words, and the grams those words stand for. [g]"""
+
+    words: str
+    grams: float
+
+
+def fraction(value: float, steps: tuple[tuple[float, str], ...] = FRACTIONS) -> tuple[float, str]:
+    """The nearest amount a measuring set can give, as number and words: 1.3 is (1.333, "1 1/3")."""
+    if not 0 <= value < MOST_SAID:
+        # nobody measures that out
+        return value, f"{value:.2g}"
+    whole = int(value)
+    part, words = min(steps, key=lambda step: abs(step[0] - (value - whole)))
+    if part == 1.0:
+        whole, part, words = whole + 1, 0.0, ""
+    said = " ".join(text for text in (str(whole) if whole or not words else "", words) if text)
+    return whole + part, said
+
+
+def volume_row(food: Food, unit: str, forms: Sequence[str] = ()) -> HouseholdMeasure | None:
+    """The portion that a measure of volume of a food is weighed by: in the form that is meant, in
+    its own unit if there is such a row. None where no volume of it was ever weighed. What is read
+    and what is said go through the same row."""
+    rows = [portion for portion in food.measures if milliliters(portion.measure) is not None]
+
+    def fitness(portion: HouseholdMeasure) -> tuple[int, int]:
+        fits = (
+            forms.index(portion.form)
+            if portion.form in forms
+            else (len(forms) + 5 if not portion.form else len(forms) + 9)
+        )
+        return fits, 0 if portion.measure == unit else 1
+
+    return min(rows, key=fitness, default=None)
+
+
+def _unit_g(food: Food, unit: str) -> float | None:
+    """What a level spoon or cup of a food weighs. [g]"""
+    row = volume_row(food, unit)
+    return (
+        None
+        if row is None
+        else row.grams * (milliliters(unit) or 0.0) / (milliliters(row.measure) or 1.0)
+    )
+
+
+def _by_spoon_and_cup(food: Food, most: float) -> list[Spoken]:
+    """The measures of volume a kitchen has, the smallest first, up to something above `most`: each
+    weighs more than the one before, though spoons and cups of a food were not weighed by the same
+    hand. [g]"""
+    out: list[Spoken] = []
+    for unit, first, last, steps in (
+        ("tsp", 0.25, 3.0, SPOON_FRACTIONS),
+        ("tbsp", 1.0, 4.0, SPOON_FRACTIONS),
+        ("cup", 0.25, None, FRACTIONS),
+    ):
+        each = _unit_g(food, unit)
+        if not each:
+            continue
+        end = last if last is not None else max(most / each + 1.0, 1.0)
+        for whole in range(int(end) + 1):
+            for part, words in steps[:-1]:
+                value = whole + part
+                if not first <= value < end or value * each <= (out[-1].grams if out else 0.0):
+                    continue
+                said = " ".join(text for text in (str(whole) if whole else "", words) if text)
+                out.append(
+                    Spoken(
+                        f"{said} {unit}{'s' if unit == 'cup' and value > 1 else ''}", value * each
+                    )
+                )
+    return out
+
+
+def _by_count(food: Food, most: float) -> list[Spoken]:
+    """Pieces and halves of them, the smallest first, up to something above `most`. [g]"""
+    for measure in COUNTED:
+        rows = sorted(
+            (row for row in food.measures if row.measure == measure), key=lambda row: row.form != ""
+        )
+        portion = rows[0] if rows else None
+        # a leaf is no measure of what comes by the cup
+        if portion is None or (measure == "leaf" and food.group == "leafy green"):
+            continue
+        out = []
+        for halves in range(1, 2 * MOST_COUNTED + 1):
+            count = halves / 2
+            words = " ".join(
+                text
+                for text in (str(int(count)) if count >= 1 else "", "1/2" if halves % 2 else "")
+                if text
+            )
+            plural = "s" if count > 1 and measure not in ("medium", "leaf") else ""
+            name = "leaves" if measure == "leaf" and count > 1 else f"{measure}{plural}"
+            out.append(Spoken(f"{words} {name}", count * portion.grams))
+            if count * portion.grams > most:
+                break
+        return out
+    return []
+
+
+def spoken(food: Food, grams: float) -> Spoken | None:
+    """The household measure nearest to `grams` of a food; None when no measure of it is known. [g]
+
+    More grams are never said as less, and what is said is read back as the grams that stand beside
+    it.
+    """
+    if not 0 < grams < MOST_SAID:
+        return None
+    counted, poured = _by_count(food, grams), _by_spoon_and_cup(food, grams)
+    if (
+        poured
+        and grams < poured[0].grams / 2
+        and (not counted or counted[0].grams > poured[0].grams)
+    ):
+        return Spoken("a pinch", grams)
+    # where pieces fit, they are said
+    poured = [
+        one
+        for one in poured
+        if not any(abs(one.grams - other.grams) <= COUNT_FIT * one.grams for other in counted)
+    ]
+    found = min(
+        (*counted, *poured), key=lambda one: (abs(one.grams - grams), one.grams), default=None
+    )
+    if found is None or (not poured and abs(found.grams - grams) > COUNT_FIT * grams):
+        return None
+    return found
+
+
+def by_volume(volume_ml: float, grams: float) -> Spoken | None:
+    """A volume in cups, tablespoons or teaspoons, with the grams of that rounded measure. [mL],
+    [g]"""
+    cups = volume_ml / ML_PER_CUP
+    if cups >= 0.22:
+        value, words = fraction(cups)
+        unit = "cup" if value <= 1 else "cups"
+        return Spoken(f"{words} {unit}", grams * value / cups)
+    if cups * TBSP_PER_CUP >= 0.9:
+        value, words = fraction(cups * TBSP_PER_CUP, SPOON_FRACTIONS)
+        return Spoken(f"{words} tbsp", grams * value / (cups * TBSP_PER_CUP))
+    spoons = cups * TSP_PER_CUP
+    if spoons >= 0.12:
+        value, words = fraction(max(spoons, 0.25), SPOON_FRACTIONS)
+        return Spoken(f"{words} tsp", grams * value / spoons)
+    return Spoken("a pinch", grams) if spoons > 0 else None
+
+
+def step_g(food: Food) -> float:
+    """The kitchen-sized step for changing a portion of it: a piece, a quarter cup, or a tablespoon.
+    [g]"""
+    for measure in ("slice", "sheet", "piece"):
+        portion = next((row for row in food.measures if row.measure == measure), None)
+        if portion is not None and portion.grams >= 2:
+            return portion.grams
+    if food.cup is None:
+        return 5.0
+    spoon = food.role in ("sauce", "topping")
+    return food.cup.grams / (TBSP_PER_CUP if spoon else 4.0)

@@ -1,0 +1,535 @@
+"""Put a food and its grams to a line that was read: the best match, its range, its basis and what
+was assumed."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from nutrition.composition.animal_foods import animal_in
+from nutrition.composition.cooking import before_cooking
+from nutrition.composition.food_search import FoodIndex, Match, food_index, words
+from nutrition.composition.foods import Food, HouseholdMeasure, ready_to_eat
+from nutrition.written import grammar as measures
+from nutrition.written import units
+from nutrition.written.grammar import FILLS, Quantity, Reading
+from nutrition.written.household import volume_row
+from nutrition.written.plain import plain, uncapitalized
+
+# How far the amount itself can be off, by how it was measured. Common practice, no source.
+BASIS_SPREAD = {
+    "weighed": 0.02,
+    "label": 0.04,
+    "leveled measure": 0.06,
+    "counted": 0.0,
+    "by eye": 0.35,
+}
+BY_EYE = {
+    "smidgen",
+    "glug",
+    "dollop",
+    "handful",
+    "pinch",
+    "dash",
+    "splash",
+    "drizzle",
+    "squeeze",
+    "knob",
+    "thumb",
+    "bunch",
+}
+# What one of these weighs when the food has no row of its own. Common practice, no source. [g]
+COMMON_GRAMS = {
+    "smidgen": 0.15,
+    "glug": 14.0,
+    "dollop": 20.0,
+    "pinch": 0.3,
+    "dash": 0.6,
+    "splash": 10.0,
+    "drizzle": 7.0,
+    "squeeze": 5.0,
+    "knob": 15.0,
+    "scoop": 30.0,
+}
+HANDFUL_GRAMS = {
+    "fresh herb": 12.0,
+    "leafy green": 25.0,
+    "nut": 30.0,
+    "seed": 25.0,
+    "dried fruit": 30.0,
+    "fruit": 60.0,
+    "vegetable": 50.0,
+    "mushroom": 40.0,
+    "pasta": 50.0,
+    "grain": 40.0,
+}
+# What "to taste", "as needed" or "for serving" comes to for a whole dish: best, least, most. Common
+# practice, no source. [g]
+LOOSE_GRAMS = (
+    (("salt",), (2.0, 0.0, 6.0)),
+    (("spice", "dried herb"), (0.7, 0.0, 2.5)),
+    (("fresh herb",), (6.0, 0.0, 20.0)),
+    (("oil",), (9.0, 0.0, 28.0)),
+    (("drink", "broth", "plant milk"), (60.0, 0.0, 250.0)),
+)
+LOOSE_OTHER = (10.0, 0.0, 40.0)
+# A small or large one against the usual, where it has no weight of its own. Common practice, no
+# source.
+SIZE_FACTOR = {"small": 0.65, "large": 1.4}
+# Only a fresh herb comes by the sprig.
+FRESH_UNITS = {"sprig", "bunch", "leaf"}
+# The usual can, when the line does not say which. Common practice, no source. [g]
+COMMON_CAN_G = 425.0
+# Of a can of beans so much is left when drained, where the bean has no share of its own: best,
+# least, most. Common practice, no source.
+CAN_DRAINED_SHARE = (0.6, 0.55, 0.66)
+LIKE_FORM = {
+    "chopped": ("chopped",),
+    "sliced": ("sliced", "chopped"),
+    "grated": ("grated", "shredded"),
+    "mashed": ("mashed",),
+    "shredded": ("shredded", "grated"),
+    "minced": ("minced", "grated", "chopped"),
+    "packed": ("packed",),
+    "whole": ("whole",),
+    "halves": ("halves",),
+}
+PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
+# Said without a kind: which was taken is told.
+GENERIC = (
+    ["milk"],
+    ["yogurt"],
+    ["oil"],
+    ["flour"],
+    ["sugar"],
+    ["broth"],
+    ["vinegar"],
+    ["plant", "milk"],
+)
+MATCH_FLOOR = 0.72
+SURE_MATCH = 0.95
+# Left out of a name that is not in the table with them.
+YOUNG = {"baby", "wild", "garden", "heirloom", "vine", "spring"}
+CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line with its food and grams, or the reason it has none. `low` and `high` bound the grams.
+    [g]
+
+    `ask` is the question to put to the cook and `twin` the food that answers it with yes; `chosen`
+    and `typed` say that the cook settled the food or the grams.
+    """
+
+    text: str
+    food: Food | None = None
+    grams: float | None = None
+    low: float | None = None
+    high: float | None = None
+    basis: str = ""
+    assumed: tuple[str, ...] = ()
+    ask: str = ""
+    why: str = ""
+    candidates: tuple[Match, ...] = ()
+    twin: str = ""
+    chosen: bool = False
+    typed: bool = False
+
+    @property
+    def resolved(self) -> bool:
+        return self.food is not None and self.grams is not None
+
+
+@dataclass(frozen=True)
+class Choice:
+    """What the cook decided for a line: another food, the grams on the scale, or both."""
+
+    food: str | None = None
+    grams: float | None = None
+
+
+def reckon_line(
+    text: str, index: FoodIndex | None = None, choice: Choice | None = None, system: str = "us"
+) -> Line:
+    """Read a line, match its food and weigh it. A line that cannot be settled says why; it never
+    counts as zero.
+
+    `system` says whose cups and spoons are meant, a key of nutrition.units.SYSTEM_WORDS.
+    """
+    return _kept(text, choice, system) if index is None else _reckoned(text, index, choice, system)
+
+
+@lru_cache(maxsize=8192)
+def _kept(text: str, choice: Choice | None, system: str) -> Line:
+    """A line once read stays read: while a recipe is typed only the line under the cursor is
+    new."""
+    return _reckoned(text, food_index(), choice, system)
+
+
+def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -> Line:
+    reading = measures.read(text, system)
+    food, candidates, sure = _match(reading, index)
+    own = index.table.usable(choice.food) if choice and choice.food else None
+    chosen = own is not None
+    if own is not None:
+        food, sure = own, True
+    animal = None if chosen else animal_in(reading.phrase)
+    if animal is not None:
+        instead = tuple(Match(index.table[slug], 1.0) for slug in animal[1] if slug in index.table)
+        return Line(
+            text,
+            why=f"“{animal[0]}” is from an animal and not in the table: choose what stands in its "
+            f"place",
+            candidates=instead,
+        )
+    if food is None or not sure:
+        return Line(
+            text,
+            why=reading.problem or f"no food found for “{reading.phrase}”",
+            candidates=candidates,
+        )
+    if choice and choice.grams is not None:
+        spread = choice.grams * BASIS_SPREAD["weighed"]
+        low, high = choice.grams - spread, choice.grams + spread
+        return Line(
+            text,
+            food,
+            choice.grams,
+            low,
+            high,
+            "weighed",
+            candidates=candidates,
+            chosen=chosen,
+            typed=True,
+        )
+    if reading.problem:
+        return Line(text, why=reading.problem, candidates=candidates)
+    weighed = weigh(reading, food)
+    if isinstance(weighed, str):
+        return Line(text, why=weighed, candidates=candidates)
+    ask, twin = ("", "") if chosen else _ask(reading, food, index)
+    assumed = (*weighed.assumed, *_said_too(reading, food, weighed.grams or 0.0))
+    return replace(
+        weighed,
+        text=text,
+        food=food,
+        candidates=candidates,
+        assumed=assumed,
+        ask=ask,
+        twin=twin,
+        chosen=chosen,
+    )
+
+
+def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
+    """What else a cook wants to know of a line: the other foods it allows, and what a cooked food
+    was before."""
+    out = (
+        [f"the first is counted; it may also be {' or '.join(reading.alternatives)}"]
+        if reading.alternatives
+        else []
+    )
+    if words(reading.phrase) in GENERIC and not reading.take:
+        out.append(f"“{reading.phrase}” taken as {uncapitalized(food.name)}")
+    if PEPPER_TOO.search(reading.text):
+        out.append("the salt is counted; the pepper beside it is not")
+    before = before_cooking(food, grams)
+    if before is not None:
+        out.append(f"{grams:.0f} g cooked come from about {before[1]:.0f} g {before[0].state}")
+    return out
+
+
+def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match, ...], bool]:
+    phrase = reading.phrase
+    if reading.take:
+        phrase = f"{plain(phrase)} {reading.take}"
+    hint = " ".join(
+        form
+        for form in reading.forms
+        if form
+        in (
+            "cooked",
+            "dry",
+            "dried",
+            "raw",
+            "fresh",
+            "canned",
+            "drained",
+            "rinsed",
+            "undrained",
+            "frozen",
+        )
+    )
+    said = {term.unit for term in reading.terms}
+    if "can" in said:
+        hint = f"canned {hint}"
+        phrase = index.meaning(f"canned {phrase}") or phrase
+    if said & FRESH_UNITS and "dried" not in hint:
+        phrase += " fresh"
+        hint += " fresh"
+    if "rinsed" in hint and "drained" not in hint:
+        hint += " drained"
+    matches = index.usable(phrase, 12, hint or None, qualifiers=reading.qualifiers)
+    first, _space, rest = phrase.partition(" ")
+    if rest and first.lower() in YOUNG and (not matches or matches[0].score < MATCH_FLOOR):
+        matches = index.usable(rest, 12, hint or None, qualifiers=reading.qualifiers)
+    if reading.shared:
+        # "soy or almond milk": milk belongs to both, if there is such a food
+        shared = index.usable(reading.shared, 12, hint or None, qualifiers=reading.qualifiers)
+        if (
+            shared
+            and shared[0].score >= SURE_MATCH
+            and (not matches or shared[0].score >= matches[0].score)
+        ):
+            matches = shared
+    others = [
+        match
+        for other in reading.alternatives
+        for match in index.usable(other, 1)
+        if match.score >= MATCH_FLOOR
+    ]
+    candidates = tuple(dict.fromkeys([*matches[: 6 - len(others)], *others]))
+    best = matches[0] if matches else None
+    if best is None or best.score < MATCH_FLOOR:
+        return None, candidates, False
+    # out of a can a bean is cooked
+    canned = "can" in said and best.food.group == "legume"
+    return ready_to_eat(best.food) if canned else best.food, candidates, True
+
+
+def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:
+    """The question to put where dry and cooked both make sense and the line says neither, and the
+    other food."""
+    if set(reading.forms) & {
+        "dry",
+        "dried",
+        "cooked",
+        "raw",
+        "canned",
+        "drained",
+        "rinsed",
+    } or food.state not in ("dry", "cooked"):
+        return "", ""
+    if any(term.unit == "can" for term in reading.terms) or food.group not in (
+        "grain",
+        "legume",
+        "pasta",
+    ):
+        return "", ""
+    other = "cooked" if food.state == "dry" else "dry"
+    twin = food.slug.rsplit("-", 1)[0] + "-" + other
+    return (
+        (f"Taken as {food.state}. Was it measured {other}?", twin)
+        if twin in index.table
+        else ("", "")
+    )
+
+
+def weigh(reading: Reading, food: Food) -> Line | str:
+    """The grams a reading means for this food, or in words why they are not known."""
+    if reading.loose and not reading.terms:
+        best, low, high = next(
+            (grams for groups, grams in LOOSE_GRAMS if food.group in groups), LOOSE_OTHER
+        )
+        said = (
+            f"{reading.loose}: taken as {best:g} g, between {low:g} and {high:g}; weigh it to know"
+        )
+        return Line("", grams=best, low=low, high=high, basis="by eye", assumed=(said,))
+    parts = [_term(term, reading, food) for term in reading.terms]
+    for part in parts:
+        if isinstance(part, str):
+            return part
+    lines = [part for part in parts if isinstance(part, Line)]
+    if len(lines) == 1:
+        return lines[0]
+    grams = sum(line.grams or 0.0 for line in lines)
+    low, high = sum(line.low or 0.0 for line in lines), sum(line.high or 0.0 for line in lines)
+    assumed = tuple(dict.fromkeys(note for line in lines for note in line.assumed))
+    worst = max(lines, key=lambda line: list(BASIS_SPREAD).index(line.basis))
+    return Line("", grams=grams, low=low, high=high, basis=worst.basis, assumed=assumed)
+
+
+def _term(term: Quantity, reading: Reading, food: Food) -> Line | str:
+    assumed: list[str] = []
+    fill = FILLS.get(reading.fill, 1.0)
+    if fill != 1.0:
+        assumed.append(f"{reading.fill} taken as {fill:g} level")
+        term = term.times(fill)
+    if reading.package is not None:
+        return _package(term, reading.package, reading, food)
+    per_gram = units.grams(term.unit)
+    if per_gram is not None:
+        return _by_weight(term, per_gram, reading, food)
+    if reading.take:
+        portion = _find(food, f"{reading.take} of 1", ())
+        if portion is None:
+            return f"no weight known for the {reading.take} of one"
+        return _by_portion(
+            term, portion, 1.0, "counted", [f"{reading.take} of one: {portion.grams:g} g"]
+        )
+    if units.milliliters(term.unit) is not None:
+        return _by_volume(term, reading, food, assumed)
+    return _by_count(term, reading, food, assumed)
+
+
+def _line(
+    term: Quantity, grams: float, low: float, high: float, basis: str, assumed: list[str]
+) -> Line:
+    """One term at `grams` (from low to high) apiece. The written range and the basis widen it."""
+    spread = BASIS_SPREAD[basis]
+    best = term.best * grams
+    down = (
+        ((term.best - term.low) * grams) ** 2
+        + (term.best * (grams - low)) ** 2
+        + (best * spread) ** 2
+    )
+    up = (
+        ((term.high - term.best) * grams) ** 2
+        + (term.best * (high - grams)) ** 2
+        + (best * spread) ** 2
+    )
+    return Line(
+        "",
+        grams=best,
+        low=max(best - down**0.5, 0.0),
+        high=best + up**0.5,
+        basis=basis,
+        assumed=tuple(assumed),
+    )
+
+
+def _by_portion(
+    term: Quantity, portion: HouseholdMeasure, factor: float, basis: str, assumed: list[str]
+) -> Line:
+    return _line(
+        term, portion.grams * factor, portion.low * factor, portion.high * factor, basis, assumed
+    )
+
+
+def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) -> Line:
+    assumed: list[str] = []
+    share = food.share("edible")
+    if share and set(reading.forms) & {"unpeeled", "untrimmed", "whole"}:
+        assumed.append(f"weighed as bought; {share.share:.0%} is eaten")
+        return _line(
+            term,
+            per_unit * share.share,
+            per_unit * share.low,
+            per_unit * share.high,
+            "weighed",
+            assumed,
+        )
+    if share and share.share < 0.85:
+        assumed.append("weighed after peeling and trimming")
+    return _line(term, per_unit, per_unit, per_unit, "weighed", assumed)
+
+
+def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
+    volume = units.milliliters(term.unit, reading.system) or 0.0
+    portion = volume_row(food, term.unit, _wanted_forms(reading))
+    if portion is None:
+        return f"no weight known for a {term.unit} of {food.name.lower()}"
+    factor = volume / (units.milliliters(portion.measure) or 1.0)
+    if portion.form:
+        assumed.append(f"a cup taken as {portion.form}")
+    if portion.source.startswith("by kind"):
+        assumed.append(f"weight of a cup {portion.source.split(',')[0]}")
+    if reading.fill in ("packed",) and portion.form != "packed":
+        assumed.append("packed taken as a quarter more")
+        factor *= 1.25
+    return _by_portion(term, portion, factor, "leveled measure", assumed)
+
+
+def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
+    unit = term.unit
+    size = unit if unit in SIZE_FACTOR else reading.size
+    factor_of_size = SIZE_FACTOR.get(size, 1.0)
+    basis = (
+        "by eye"
+        if unit in BY_EYE
+        else "label"
+        if unit in ("can", "package", "jar", "block")
+        else "counted"
+    )
+    wanted = [unit] if unit else ["medium", "piece", "slice"]
+    if unit in ("stalk", "rib"):
+        wanted = [unit, "stalk", "rib", "medium"]
+    elif unit in ("jar", "package", "block"):
+        wanted = [unit, "package", "can", "block"]
+    elif unit == "head" or unit in ("small", "large"):
+        wanted = [unit, "medium"]
+    for name in wanted:
+        portion = _find(food, name, _wanted_forms(reading))
+        if portion is not None:
+            factor = 1.0
+            if name in ("medium", "head", "handful", "bunch") and factor_of_size != 1.0:
+                factor = factor_of_size
+                assumed.append(f"a {size} one taken as {factor:g} of a usual one")
+            if not unit:
+                assumed.append(
+                    f"one taken as {'a ' if name != 'medium' else ''}{name}: {portion.grams:g} g"
+                )
+            return _by_portion(term, portion, factor, basis, assumed)
+    if unit in ("can", "jar") and food.state.startswith("canned"):
+        usual = Quantity(COMMON_CAN_G, COMMON_CAN_G * 0.9, COMMON_CAN_G, "g")
+        line = _package(term, usual, reading, food)
+        return (
+            line
+            if isinstance(line, str)
+            else replace(
+                line, assumed=(f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)", *line.assumed)
+            )
+        )
+    if unit == "handful" and food.group in HANDFUL_GRAMS:
+        grams = HANDFUL_GRAMS[food.group] * factor_of_size
+    elif unit in COMMON_GRAMS:
+        grams = COMMON_GRAMS[unit]
+    else:
+        return f"no weight known for one {unit or 'piece'} of {food.name.lower()}"
+    return _line(term, grams, grams, grams, "by eye", [*assumed, f"a {unit} taken as {grams:g} g"])
+
+
+def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) -> Line | str:
+    assumed: list[str] = []
+    grams = units.grams(package.unit)
+    if grams is None:
+        volume = units.milliliters(package.unit, reading.system) or 0.0
+        if food.cup is None:
+            return f"no weight known for {package.best:g} {package.unit} of {food.name.lower()}"
+        grams = food.cup.grams * volume / (units.milliliters("cup") or 1.0)
+    each = grams * package.best
+    share = food.share("drained")
+    if share and food.state in CAN_DRAINED_STATES:
+        assumed.append(f"{share.share:.0%} of the can's {each:.0f} g is left when drained")
+        return _line(
+            term, each * share.share, each * share.low, each * share.high, "label", assumed
+        )
+    if (
+        food.group == "legume"
+        and food.state in ("cooked", "canned")
+        and set(reading.forms) & {"drained", "rinsed"}
+    ):
+        best, low, high = CAN_DRAINED_SHARE
+        assumed.append(
+            f"{best:.0%} of the can's {each:.0f} g is left when drained, as of other beans"
+        )
+        return _line(term, each * best, each * low, each * high, "label", assumed)
+    return _line(term, each, each, each, "label", assumed)
+
+
+def _wanted_forms(reading: Reading) -> list[str]:
+    forms = [like for form in reading.forms for like in LIKE_FORM.get(form, ())]
+    if reading.fill in ("packed",):
+        forms.insert(0, "packed")
+    return list(dict.fromkeys(forms))
+
+
+def _find(food: Food, measure: str, forms: list[str] | tuple[str, ...]) -> HouseholdMeasure | None:
+    rows = [portion for portion in food.measures if portion.measure == measure]
+    for form in (*forms, ""):
+        for portion in rows:
+            if portion.form == form:
+                return portion
+    return rows[0] if rows else None

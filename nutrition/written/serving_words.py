@@ -1,0 +1,60 @@
+"""A serving as it is measured: grams, a household measure, pieces, or a share of the pan; and how
+many of them the batch gives."""
+
+from __future__ import annotations
+
+import re
+from typing import TYPE_CHECKING
+
+from nutrition.written import units
+from nutrition.written.grammar import FILLS, Reading, read
+
+if TYPE_CHECKING:
+    pass
+
+
+_COUNTED = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+?)\s*$", re.I)
+
+
+# So few and so many can be portioned out.
+LEAST_COUNTED, MOST_COUNTED = 0.1, 1000.0
+
+
+def counted(text: str) -> tuple[float | None, str]:
+    """How many were portioned out, and the measure of one: "5 x 1/2 cup heaping" is (5.0, "1/2 cup
+    heaping"). None for no count."""
+    match = _COUNTED.match(text)
+    count = float(match[1]) if match else 0.0
+    return (
+        (count, match[2])
+        if match and MOST_COUNTED >= count >= LEAST_COUNTED
+        else (None, text.strip())
+    )
+
+
+def portioned_ml(text: str, system: str = "us") -> float | None:
+    """The batch's volume where it was portioned out by a measure of volume, "5 x 1/2 cup heaping".
+    [mL] None otherwise."""
+    count, one = counted(text)
+    if count is None:
+        return None
+    reading = _read_measure(one, system)
+    if reading is None:
+        return None
+    volume = units.milliliters(reading.terms[0].unit, system)
+    return (
+        None
+        if volume is None
+        else count * reading.terms[0].times(FILLS.get(reading.fill, 1.0)).best * volume
+    )
+
+
+def _read_measure(text: str, system: str) -> Reading | None:
+    reading = read(f"{_fill_first(text)} of it", system)
+    return reading if len(reading.terms) == 1 and not reading.phrase else None
+
+
+def _fill_first(text: str) -> str:
+    """ "1/2 cup heaping" as cooks say it when they measure a yield: the fill may stand last."""
+    match = re.match(rf"^(.*?)\s+({'|'.join(FILLS)})\s*$", text.strip(), re.I)
+    return f"{match[2]} {match[1]}" if match else text.strip()
