@@ -35,7 +35,10 @@ def _kept(client: Client) -> Kept:
     """The dismissals that hold, by rule and what it was about."""
     return {
         (row.code, row.about): row
-        for row in client.dismissals.filter(ended=None).select_related("by")
+        for row in client.at_hand(
+            "fetched_dismissals",
+            lambda: list(client.dismissals.filter(ended=None).select_related("by")),
+        )
     }
 
 

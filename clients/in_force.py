@@ -136,9 +136,11 @@ def plan_of(client: Client, version: TargetVersion | None = None, on: date | Non
     """What holds for a client: by `version`, or on a date (today); computed on the spot where no
     version was made yet."""
     version = version or version_on(client, on or timezone.localdate())
-    rows = client.overrides.select_related("by").order_by("made")
+    rows = client.at_hand(
+        "fetched_overrides", lambda: list(client.overrides.select_related("by").order_by("made"))
+    )
     if version is None:
-        overrides = {row.key: row for row in rows.filter(ended=None)}
+        overrides = {row.key: row for row in rows if row.ended is None}
         orders = tuple(row.order() for row in overrides.values())
         try:
             return _plan(client, None, compute(client), overrides, orders)
@@ -146,7 +148,8 @@ def plan_of(client: Client, version: TargetVersion | None = None, on: date | Non
             return _by_hand_only(
                 client, None, overrides, orders, str(error), getattr(error, "refer_to", "")
             )
-    overrides = {row.key: row for row in rows.filter(pk__in=version.data["overrides"].values())}
+    then = set(version.data["overrides"].values())
+    overrides = {row.key: row for row in rows if row.pk in then}
     orders = tuple(row.order() for row in overrides.values())
     if "referred" in version.data:
         return _by_hand_only(

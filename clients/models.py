@@ -1,5 +1,6 @@
 """Clients: who they are, what they weigh and take, and the record of their targets."""
 
+from collections.abc import Callable
 from datetime import date
 
 from django.core.validators import MaxValueValidator, MinValueValidator
@@ -25,6 +26,10 @@ def _choices(known: dict[str, str]) -> list[tuple[str, str]]:
 
 def _listed(text: str) -> tuple[str, ...]:
     return tuple(word.strip() for word in text.split(",") if word.strip())
+
+
+# So many weigh-ins are looked at where the pace of weight is judged.
+NEWEST_WEIGH_INS = 28
 
 
 class Client(Versioned, Removable):
@@ -134,12 +139,21 @@ class Client(Versioned, Removable):
             WeighIn.objects.create(client=self, date=on, kg=kg)
         return there
 
+    def at_hand(self, name: str, fetch: Callable[[], list]) -> list:
+        """Rows that a list of clients fetched for all of them at once, or else those of this one.
+        See clients/listing.py."""
+        return self.__dict__[name] if name in self.__dict__ else fetch()
+
+    def newest_weigh_ins(self, most: int = NEWEST_WEIGH_INS) -> "list[WeighIn]":
+        """The latest weigh-ins, newest first."""
+        if self.pk is None:
+            return []
+        rows = self.weigh_ins.order_by("-date")
+        return self.at_hand("fetched_weigh_ins", lambda: list(rows[:most]))[:most]
+
     @property
     def last_weight_kg(self) -> float | None:
-        if self.pk is None:
-            return None
-        last = self.weigh_ins.order_by("-date").first()
-        return last.kg if last else None
+        return next((row.kg for row in self.newest_weigh_ins(1)), None)
 
     @property
     def allergy_words(self) -> str:

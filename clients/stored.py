@@ -6,12 +6,26 @@ from typing import Any
 
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets.body import WeightUsed
-from nutrition.targets.day import DayTargets, EnergyPlan
+from nutrition.targets.conditions import conditions
+from nutrition.targets.day import BY_CHOICE, BY_ORDER, DayTargets, EnergyPlan
 from nutrition.targets.meals import MealTarget
 from nutrition.targets.person import Person
-from nutrition.targets.voices import Disagreement, Target
+from nutrition.targets.voices import (
+    CONDITION,
+    GENERAL,
+    GENERAL_VOICE,
+    ORDER,
+    SCHOOL,
+    WISH,
+    Disagreement,
+    Target,
+    Voice,
+)
 from nutrition.targets.weight_forecast import Forecast
 from schools.chosen import school_named
+
+# What a target says of whose it and its bounds are.
+VOICES = ("rank", "low_by", "high_by")
 
 
 def to_data(day: DayTargets) -> dict[str, Any]:
@@ -36,6 +50,44 @@ def to_data(day: DayTargets) -> dict[str, Any]:
     return json.loads(json.dumps(data))
 
 
+def _targets(rows: dict[str, Any]) -> dict[str, Target]:
+    return {key: _target(row) for key, row in rows.items() if key in NUTRIENT}
+
+
+def _target(row: dict[str, Any]) -> Target:
+    if "high_by" in row:
+        voices = {name: Voice(**row[name]) for name in ("low_by", "high_by")}
+        return Target(**row | voices)
+    # kept before each bound knew whose it is: both are taken for the one whose the target was
+    by = Voice(row["voice"], _rank_of(row["voice"]))
+    return Target(**row, rank=by.rank, low_by=by, high_by=by)
+
+
+def _rank_of(voice: str) -> int:
+    if voice == GENERAL_VOICE:
+        return GENERAL
+    if voice.startswith(BY_ORDER):
+        return ORDER
+    if voice.startswith(BY_CHOICE):
+        return WISH
+    return CONDITION if voice in {row.name for row in conditions().values()} else SCHOOL
+
+
+def same_targets(one: dict[str, Any], other: dict[str, Any]) -> bool:
+    """Whether two versions hold the same numbers for the same person, whoever's each bound is."""
+    return _bare(one) == _bare(other)
+
+
+def _bare(data: dict[str, Any]) -> dict[str, Any]:
+    return data | {
+        name: {
+            key: {word: value for word, value in row.items() if word not in VOICES}
+            for key, row in data.get(name, {}).items()
+        }
+        for name in ("targets", "computed")
+    }
+
+
 def from_data(data: dict[str, Any]) -> DayTargets:
     """The day's targets as they were made. A key that has left the table of nutrients is
     dropped."""
@@ -52,8 +104,8 @@ def from_data(data: dict[str, Any]) -> DayTargets:
         school=school_named(data["school"]) if data["school"] else None,
         weight=WeightUsed(**data["weight"]),
         energy=EnergyPlan(**data["energy"]),
-        targets={key: Target(**row) for key, row in data["targets"].items() if key in NUTRIENT},
-        computed={key: Target(**row) for key, row in data["computed"].items() if key in NUTRIENT},
+        targets=_targets(data["targets"]),
+        computed=_targets(data["computed"]),
         disagreements=tuple(Disagreement(**row) for row in data["disagreements"]),
         meals=tuple(MealTarget(**row) for row in data["meals"]),
         forecast=Forecast(**ahead | {"points": tuple(tuple(point) for point in ahead["points"])})

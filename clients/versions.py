@@ -7,7 +7,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from clients.models import Client, TargetVersion
-from clients.stored import to_data
+from clients.stored import same_targets, to_data
 from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import Referred
 from practice.models import User
@@ -48,7 +48,7 @@ def make_version(
         latest = client.target_versions.first()
         if (
             latest is not None
-            and latest.data == data
+            and same_targets(latest.data, data)
             and takes_effect in (None, latest.takes_effect)
         ):
             return None
@@ -65,6 +65,9 @@ def make_version(
 def version_on(client: Client, on: date) -> TargetVersion | None:
     """The version in force on a date: the latest made of those that have taken effect; None before
     the first."""
+    latest = [row for row in client.at_hand("fetched_versions", list) if row.takes_effect <= on]
+    if latest:
+        return max(latest, key=lambda row: (row.takes_effect, row.number))
     return (
         client.target_versions.filter(takes_effect__lte=on)
         .order_by("-takes_effect", "-number")

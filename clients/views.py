@@ -11,7 +11,7 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from clients.attention import reasons, weekly_pace
-from clients.cautions import ABOUT_LENGTH, of_the_client, stops_of
+from clients.cautions import ABOUT_LENGTH, of_the_client
 from clients.context import settle_on
 from clients.differences import DECIDED_BY_HAND, decided, differences, undecided
 from clients.forms import (
@@ -24,6 +24,7 @@ from clients.forms import (
 )
 from clients.history import history_of
 from clients.in_force import plan_of
+from clients.listing import listed
 from clients.models import CautionDismissal, Client, Intake, TargetOverride
 from clients.versions import make_version
 from nutrition.composition.nutrients import NUTRIENT
@@ -32,6 +33,8 @@ from nutrition.targets.meals import MEAL_NAMES
 from practice.removal import OFFERED_BACK
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
+from roundpantry.asked import short
+from roundpantry.paging import paged
 
 MOST_WATCHED_BY_HAND = 10
 WHY_LENGTH = 300
@@ -39,22 +42,13 @@ WHY_LENGTH = 300
 
 def client_list(request: HttpRequest) -> HttpResponse:
     today = timezone.localdate()
-    rows = []
-    for client in Client.objects.all():
-        rows.append(
-            {
-                "client": client,
-                "reasons": reasons(client, today),
-                "weight": client.last_weight_kg or client.weight_kg,
-                "pace": weekly_pace(client),
-                "day": client.days.first(),
-                "stops": stops_of(client),
-            }
-        )
-    rows.sort(key=lambda row: (-row["stops"], -len(row["reasons"]), row["client"].name))
+    asked = short(request.GET, "q")
+    clients = Client.objects.filter(name__icontains=asked) if asked else Client.objects.all()
+    rows = paged(request, listed(clients, today))
     since = timezone.now() - OFFERED_BACK
     context = {
         "rows": rows,
+        "q": asked,
         "intakes": Intake.objects.filter(client=None),
         "removed": Client.with_removed.exclude(removed=None).select_related("removed_by"),
         "removed_visits": Intake.with_removed.filter(

@@ -7,6 +7,7 @@ from django.db import models
 from django.utils import timezone
 
 from practice.models import User
+from practice.versioned import Versioned
 
 # What was taken away is offered again on its list for so long.
 OFFERED_BACK = timedelta(days=30)
@@ -38,4 +39,8 @@ class Removable(models.Model):
 
     def _set(self, when, by: User | None) -> None:
         self.removed, self.removed_by = when, by
-        type(self)._base_manager.filter(pk=self.pk).update(removed=when, removed_by=by)
+        changed: dict[str, object] = {"removed": when, "removed_by": by}
+        if isinstance(self, Versioned):
+            # what was opened before is overtaken
+            changed["version"] = models.F("version") + 1
+        type(self)._base_manager.filter(pk=self.pk).update(**changed)

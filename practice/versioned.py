@@ -1,5 +1,7 @@
 """Records that refuse a stale save."""
 
+from collections.abc import Iterable
+
 from django.db import models, transaction
 from django.http import HttpRequest
 
@@ -20,6 +22,21 @@ class Versioned(models.Model):
 
     class Meta:
         abstract = True
+
+    @classmethod
+    def from_db(cls, db, field_names, values):
+        record = super().from_db(db, field_names, values)
+        record._version_stored = record.__dict__.get("version")
+        return record
+
+    def save(self, *args, update_fields: Iterable[str] | None = None, **kwargs) -> None:
+        """Every save of a record that is there raises its version, whoever calls it."""
+        if not self._state.adding and self.version == getattr(self, "_version_stored", None):
+            self.version += 1
+        if update_fields is not None:
+            update_fields = {*update_fields, "version", "updated"}
+        super().save(*args, update_fields=update_fields, **kwargs)
+        self._version_stored = self.version
 
     def stored(self) -> "Versioned":
         """The record as it is stored now."""

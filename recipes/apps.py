@@ -11,6 +11,4 @@ class RecipesConfig(AppConfig):
         from recipes.models import Recipe
         from recipes.versions import naming
 
-        says_uses(
-            Recipe, lambda recipe: some([one.title for one in naming(recipe)], "recipe")
-        )
+        says_uses(Recipe, lambda recipe: some([one.title for one in naming(recipe)], "recipe"))

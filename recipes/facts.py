@@ -78,6 +78,35 @@ def facts_of(recipe: Recipe) -> Facts:
     return facts_of_core(recipe.core(), recipe.kept())
 
 
+def facts_of_all(recipes: Iterable[Recipe]) -> list[tuple[Recipe, Facts]]:
+    """Many recipes with their facts; the recipes that any of them names are fetched at once."""
+    rows = list(recipes)
+    find = _among_all() if any(named(row.core().lines) for row in rows) else _in_practice
+    out = []
+    for row in rows:
+        core = row.core()
+        title = core.title.strip().lower()
+        out.append((row, reckon(_whole(core, row.kept(), (title,), find))))
+    return out
+
+
+def _among_all() -> Find:
+    """Finds parts among all recipes that could be one, fetched once."""
+    order = F("removed").asc(nulls_first=True), F("client").asc(nulls_first=True), "pk"
+    every = list(Recipe.with_removed.order_by(*order))
+    by_pk = {row.pk: row for row in every}
+    by_title: dict[str, Recipe] = {}
+    for row in every:
+        by_title.setdefault(row.title.lower(), row)
+
+    def find(name: str, kept: Mapping) -> dict | None:
+        known = (kept.get("part_ids") or {}).get(name.lower())
+        found = by_pk.get(known) or by_title.get(name.lower())
+        return found.kept() if found else None
+
+    return find
+
+
 def with_parts(kept: dict, path: tuple[str, ...] = ()) -> dict:
     """What a recipe holds, and with it what the recipes hold that it names: all that its numbers
     come from."""

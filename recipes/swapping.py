@@ -6,6 +6,7 @@ from clients.swap_panel import Outdated, Subject, swapped_in
 from nutrition.composition.cooking import cook
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import choice_keys
+from nutrition.recipe.notation import as_written, noted
 from nutrition.recipe.part import PartFood
 from nutrition.recipe.reckoning import Facts, line_method
 from nutrition.safety.gate import Gate
@@ -74,11 +75,9 @@ def _written(
 
 
 def _ending(text: str) -> str:
-    """What a line says of how it is cooked and what of it is left: "[method: roasted]"."""
-    low = text.lower()
-    found = [at for at in (low.find("[method"), low.find("[left")) if at >= 0]
-    at = min(found, default=-1)
-    return f" {text[at:].strip()}" if at >= 0 else ""
+    """What a line says of how it is cooked and what of it is left: " [method: roasted]"."""
+    said = noted(text)
+    return as_written("", said.method, said.left)
 
 
 def apply(recipe: Recipe, steps: list[dict]) -> None:

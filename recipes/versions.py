@@ -95,9 +95,7 @@ def rename_in_others(recipe: Recipe, old: str, by: User) -> list[Recipe]:
         if not is_kept(other):
             keep(other, by, "as it was")
         called = _name_in(other, before) or old
-        lines = {
-            line: naming_part(line, called, recipe.title) for line in other.text.splitlines()
-        }
+        lines = {line: naming_part(line, called, recipe.title) for line in other.text.splitlines()}
         other.choices = {_rekeyed(key, lines): choice for key, choice in other.choices.items()}
         other.text = "\n".join(lines[line] for line in other.text.splitlines())
         ids = {name: pk for name, pk in other.part_ids.items() if name != called}

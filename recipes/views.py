@@ -30,11 +30,12 @@ from nutrition.written.units import SYSTEM_WORDS
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
-from recipes.facts import Loop, check_no_loop, facts_of, facts_of_core, note_parts
+from recipes.facts import Loop, check_no_loop, facts_of, facts_of_all, facts_of_core, note_parts
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
 from recipes.versions import WORDS, differing, keep, save_kept
 from roundpantry.asked import number_in, short
+from roundpantry.paging import paged
 
 # A count of servings this near to the one in force is not offered in its place. [share]
 SAME_COUNT = 0.02
@@ -52,7 +53,10 @@ def recipe_list(request: HttpRequest) -> HttpResponse:
     if request.for_client is not None:
         recipes = recipes.filter(Q(client=None) | Q(client=request.for_client))
     recipes = recipes.filter(title__icontains=asked) if asked else recipes
-    rows = [{"recipe": recipe, "facts": facts_of(recipe)} for recipe in recipes]
+    rows = paged(request, recipes)
+    rows.object_list = [
+        {"recipe": recipe, "facts": facts} for recipe, facts in facts_of_all(rows.object_list)
+    ]
     for row in rows:
         row["indices"] = indices.all_indices(row["facts"].serving)
     removed = Recipe.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(

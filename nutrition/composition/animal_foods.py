@@ -1,55 +1,59 @@
-"""Animal foods named in a line: never taken for a plant that only sounds alike, and never silently
-replaced."""
+"""Animal foods named in a line, from data/animal_foods.toml: never taken for a plant that only
+sounds alike, and never silently replaced."""
 
 from __future__ import annotations
 
-from nutrition.composition.food_search import words
+from dataclasses import dataclass
+from functools import lru_cache
 
-# What stands in its place in a kitchen, offered and never taken by itself. Common practice, no
-# source.
-INSTEAD: dict[str, tuple[str, ...]] = {
-    "butter": ("olive-oil", "almond-butter"),
-    "ghee": ("olive-oil",),
-    "lard": ("olive-oil",),
-    "honey": ("maple-syrup", "date-syrup"),
-    "cream": ("coconut-cream-canned", "cashews"),
-    "buttermilk": ("soy-milk-unsweetened",),
-    "cheese": ("nutritional-yeast-fortified", "tofu-firm"),
-    "egg": ("flaxseed-ground", "tofu-firm"),
-    "chicken": ("tofu-extra-firm", "tempeh"),
-    "turkey": ("tofu-extra-firm", "tempeh"),
-    "beef": ("soy-mince-dry", "lentils-cooked"),
-    "mayonnaise": ("soy-yogurt", "cashews"),
-    "gelatin": (),
-    "whey": (),
-}
-OTHERS = frozenset(
-    "mayo pork lamb veal duck goose bacon ham prosciutto salami chorizo pepperoni venison "
-    "meat steak fish salmon tuna cod haddock trout halibut tilapia sardine anchovy "
-    "mackerel herring shrimp prawn crab lobster oyster clam mussel scallop squid octopus "
-    "caviar tallow suet casein worcestershire parmesan cheddar mozzarella feta ricotta "
-    "gouda brie halloumi paneer".split()
-)
-# With one of these it is a plant after all: almond butter, coconut cream, oyster mushrooms, butter
-# beans, vegan cheese.
-PLANT_WORDS = frozenset(
-    "vegan plant based vegetarian soy soya almond cashew coconut oat rice hemp pea peanut "
-    "nut seed sunflower sesame pumpkin hazelnut walnut pecan macadamia pistachio cocoa "
-    "cacao shea apple flax chia lettuce mushroom bean squash tartar wheat corn avocado "
-    "tofu seitan jackfruit replacer substitute free plum tomato fruit berry cucumber leaf "
-    "lotus head of".split()
-)
+from nutrition.composition.food_search import words
+from nutrition.composition.foods import food_table
+from nutrition.composition.tables import BadTable, needs, toml_rows
+
+USUAL = "usual"
+USUAL_KEYS = ("instead", "broth", "broth_words", "words", "plant_words")
+
+
+@dataclass(frozen=True, kw_only=True)
+class AnimalFoods:
+    """The words for animal foods, each with the slugs of what may stand in its place; the words
+    with which one is a plant after all; and what is said of a broth."""
+
+    instead: dict[str, tuple[str, ...]]
+    plant_words: frozenset[str]
+    broth_words: frozenset[str]
+    broth: tuple[str, ...]
+
+
+@lru_cache(maxsize=1)
+def animal_foods() -> AnimalFoods:
+    """The table. Raises BadTable for a row that cannot be read, or a slug the food table lacks."""
+    rows = toml_rows("animal_foods.toml", USUAL_KEYS, ("instead",))
+    usual = rows.pop(USUAL, {})
+    needs(usual, USUAL_KEYS, f"animal_foods.toml, {USUAL}")
+    instead = {word: tuple(usual["instead"]) for word in usual["words"]}
+    instead |= {word: tuple(row["instead"]) for word, row in rows.items()}
+    for word, slugs in (*instead.items(), ("broth", usual["broth"])):
+        for slug in slugs:
+            if slug not in food_table():
+                raise BadTable(f"animal_foods.toml, {word}: there is no food “{slug}”", slug)
+    return AnimalFoods(
+        instead=instead,
+        plant_words=frozenset(usual["plant_words"]),
+        broth_words=frozenset(usual["broth_words"]),
+        broth=tuple(usual["broth"]),
+    )
 
 
 def animal_in(phrase: str) -> tuple[str, tuple[str, ...]] | None:
     """The animal food a phrase names and the slugs of what may stand in its place; None where it
     names none."""
-    said = words(phrase)
-    if not PLANT_WORDS.isdisjoint(said):
+    known, said = animal_foods(), words(phrase)
+    if not known.plant_words.isdisjoint(said):
         return None
-    named = next((word for word in said if word in INSTEAD or word in OTHERS), None)
+    named = next((word for word in said if word in known.instead), None)
     if named is None:
         return None
-    if {"broth", "stock", "bouillon"} & set(said):
-        return phrase, ("vegetable-broth-low-sodium", "vegetable-broth")
-    return named, INSTEAD.get(named, ("tofu-firm", "tempeh"))
+    if not known.broth_words.isdisjoint(said):
+        return phrase, known.broth
+    return named, known.instead[named]

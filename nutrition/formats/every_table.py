@@ -3,6 +3,7 @@ does not fire."""
 
 from __future__ import annotations
 
+from nutrition.composition.animal_foods import animal_foods
 from nutrition.composition.cooking import check_tables as cooking_tables
 from nutrition.composition.food_classes import food_classes
 from nutrition.composition.food_mosts import food_mosts
@@ -22,6 +23,7 @@ def read_every_table() -> None:
     """Raises CoreError for the first table that cannot be used, naming table, row and key."""
     food = next(iter(food_table()))
     food_index()
+    animal_foods()
     food_classes()
     food_mosts()
     cooking_tables()

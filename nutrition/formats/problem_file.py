@@ -18,6 +18,7 @@ from nutrition.portions.problem import BadProblem, Part, Problem, name_of
 from nutrition.portions.sensible import limits_around
 from nutrition.portions.solver import Answer, balance
 from nutrition.portions.staples import staple_parts
+from nutrition.portions.work import Work
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
 from nutrition.safety.gate import OPEN
@@ -34,6 +35,9 @@ MOST_WEIGHT = 1e4
 ADULT = ("female", 30.0)
 # Of an amount that is partly unknown less than this share of its aim is not worth a word.
 WORTH_SAYING = 0.01
+# Of the seconds that are given so much is work; the rest is a slower machine's.
+FITS_WITHIN = 0.6
+STOPPED = "the clock ended the search: asked again it may find other portions"
 
 
 def _number(
@@ -231,12 +235,15 @@ def _round(value: float) -> float:
 
 def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
     """The answer as JSON-ready data; the keys are the command's published ones."""
-    answer = balance(problem, seconds)
+    # who gives the seconds means the clock; the work is counted so that it fits within them
+    work = None if seconds is None else Work.of(seconds * FITS_WITHIN, seconds)
+    answer = balance(problem, work)
     missed = misses(problem, answer)
     named = colliding(problem) if answer.status == "infeasible" else []
     found = hints(problem, answer, staple_parts()) if missed or named else []
     return {
         "status": answer.status,
+        **({"stopped": STOPPED} if answer.stopped else {}),
         "portions": {name: _round(grams) for name, grams in answer.portions.items()},
         "totals": {aim.key: _round(answer.totals[aim.key]) for aim in _shown(problem, answer)},
         "unknown": _unknown(problem, answer),
@@ -295,10 +302,12 @@ def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
     """The answer as a page of text."""
     words = {
         "optimal": "Proved: no portions come nearer.",
-        "feasible": "The best found in the time; not proved the best.",
+        "feasible": "The best found; not proved the best.",
         "infeasible": "The hard limits cannot all be kept. These portions come nearest.",
     }
     out = [words[data["status"]]]
+    if "stopped" in data:
+        out.append(f"{data['stopped'].capitalize()}.")
     for part in problem.parts:
         new = data["portions"][part.id]
         moved = f" ({new - part.grams:+.0f})" if abs(new - part.grams) >= 0.5 else ""

@@ -3,9 +3,9 @@ counted line by line."""
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 
+from nutrition.composition.animal_foods import animal_in
 from nutrition.composition.food_classes import classes_of
 from nutrition.recipe.reckoning import Facts
 from nutrition.targets.schools import School
@@ -17,17 +17,6 @@ LOOKED_FOR = (
     ("Added salt", "added salt", "sodium_mg"),
     ("Added sugar", "added sugar", "added_sugars_g"),
     ("Refined flour or grain", "refined grain", "energy_kcal"),
-)
-ANIMAL = re.compile(
-    r"\b(eggs?|egg whites?|milk|butter|buttermilk|ghee|cream|cheese|parmesan|feta|yogurt|honey"
-    r"|gelatine?|chicken|beef|pork|bacon|ham|"
-    r"turkey|lamb|fish|salmon|tuna|anchov(?:y|ies)|shrimp|prawns?|fish sauce|lard|whey)\b",
-    re.I,
-)
-OF_PLANTS = re.compile(
-    r"\b(soy|soya|oat|almond|rice|coconut|cashew|pea|hemp|flax|nut|peanut|cocoa|apple|seed|plant"
-    r"|vegan|butternut|beans?)\b",
-    re.I,
 )
 
 
@@ -66,7 +55,7 @@ def _stance(school: School | None, kind: str) -> str:
 def _is_animal(line: Line) -> bool:
     if line.food is not None:
         return line.food.comparator
-    return bool(ANIMAL.search(line.text)) and not OF_PLANTS.search(line.text)
+    return animal_in(line.text) is not None
 
 
 def whole_food(facts: Facts, school: School | None = None) -> list[Found]:

@@ -7,7 +7,6 @@ A calorie density that is wished for is a ratio, which no linear solver takes ex
 from __future__ import annotations
 
 import math
-from time import perf_counter
 
 import numpy as np
 import numpy.typing as npt
@@ -40,13 +39,12 @@ def counted_out(grid: Grid) -> npt_ints | None:
     return _first(grid, ways)
 
 
-def bettered(grid: Grid, steps: npt_ints, seconds: float) -> npt_ints:
+def bettered(grid: Grid, steps: npt_ints, rounds: int) -> npt_ints:
     """Steps bettered one and two at a time, the density as the ratio it is, as long as something
-    gets better. [s]"""
-    end = perf_counter() + seconds
+    gets better, in so many rounds at most."""
     around = moves(len(grid.free), np.random.default_rng(0))
     best = steps
-    while perf_counter() < end:
+    for _ in range(rounds):
         ways = np.concatenate([best[None, :], best + around]).T
         ways = ways[:, ((ways >= 0) & (ways <= grid.steps[:, None])).all(axis=0)]
         found = _first(grid, ways)

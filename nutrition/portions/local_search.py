@@ -3,11 +3,10 @@ better."""
 
 from __future__ import annotations
 
-from time import perf_counter
-
 import numpy as np
 
 from nutrition.portions.problem import Grid, npt_ints
+from nutrition.portions.work import Work
 from nutrition.targets.aim import SLACK
 
 # Each comes first by far: a broken limit before a miss, a miss before a distance, a distance before
@@ -46,8 +45,8 @@ def score(grid: Grid, steps: npt_ints) -> tuple[float, float, float, float]:
     return broken, grid.violation(steps), grid.deviation(steps), grid.change(steps)
 
 
-def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None = None) -> npt_ints:
-    """The best steps found in so many seconds from the practitioner's own portions, or `begin`, and
+def search(grid: Grid, work: Work, starts: int = 8, begin: npt_ints | None = None) -> npt_ints:
+    """The best steps found within some work from the practitioner's own portions, or `begin`, and
     random ones (seed 0)."""
     own = grid.own_steps()
     if not len(grid.free):
@@ -63,14 +62,16 @@ def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None =
         for bound, sign in ((grid.low, -1), (grid.high, 1))
     )
     weight, far, aim = grid.weight[:, None], grid.far[:, None], grid.aim[:, None]
-    end = perf_counter() + seconds
+    cells = around.shape[0] * (len(grid.soft) + len(grid.rows) + len(grid.free))
     best: tuple[float, npt_ints] | None = None
     for start in range(starts):
         steps = (
             (begin if begin is not None else own) if start == 0 else rng.integers(0, grid.steps + 1)
         )
         value = np.inf
-        while perf_counter() < end:
+        enough = True
+        while enough:
+            enough = work.looked_at(cells)
             at = (grid.start + grid.per_step @ steps)[:, None] + effect
             missed = np.maximum(low[:, None] - at, 0.0) + np.maximum(at - high[:, None], 0.0)
             missed[missed < SLACK] = 0.0
@@ -92,7 +93,7 @@ def search(grid: Grid, seconds: float, starts: int = 8, begin: npt_ints | None =
             value, steps = float(found[pick]), there[pick]
         if best is None or value < best[0] or not np.isfinite(best[0]):
             best = (value, steps)
-        if perf_counter() >= end:
+        if not enough:
             break
     assert best is not None
     return min((best[1], own), key=lambda found: score(grid, found))

@@ -15,13 +15,15 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.portions.local_search import score, search
 from nutrition.portions.problem import Grid, Part, Problem, at_most, name_of, npt_ints, sums, totals
 from nutrition.portions.solver import SCALE, Answer, Model, total_of
+from nutrition.portions.work import Work
 from nutrition.targets.aim import SLACK, Aim
 from nutrition.written.plain import uncapitalized
 
 # A larger part is tried up to so many times its most; a hint must take away at least this share of
 # the misses.
 LARGER, HELPS = 2.0, 0.1
-SOLVE_SECONDS = 0.15
+# What one of them may take to be solved again. [s, as work is counted]
+SOLVE_WORK = 0.15
 MOST_HINTS = 6
 
 
@@ -95,15 +97,15 @@ def _why(problem: Problem, aim: Aim, by: float) -> str:
     return "all targets together leave no room for it"
 
 
-def _least_missed(problem: Problem, seconds: float = SOLVE_SECONDS) -> tuple[Sequence[int], float]:
+def _least_missed(problem: Problem, size: float = SOLVE_WORK) -> tuple[Sequence[int], float]:
     """The steps with the smallest sum of misses, and that sum."""
     grid = Grid(problem)
-    found = search(grid, seconds * 0.2, 3)
+    found = search(grid, Work.of(size * 0.2), 3)
     if not len(grid.free):
         return list(found), _missed(grid, found)
     if score(grid, found)[:2] > (0.0, 0.0):
         model = Model(grid)
-        _status, better, _least = model.solve(total_of(model.misses), seconds, found)
+        _status, better, _least = model.solve(total_of(model.misses), Work.of(size), found)
         if better is not None:
             found = min((found, better), key=lambda steps: score(grid, steps))
     return [int(one) for one in found], _missed(grid, found) if not grid.broken(found) else float(
@@ -134,7 +136,7 @@ def colliding(problem: Problem) -> list[str]:
     def possible(without: Iterable[str]) -> bool:
         if not len(grid.free):
             return not set(grid.broken(grid.own_steps())) - set(without)
-        status, _found, _value = Model(grid, frozenset(without)).solve(None, SOLVE_SECONDS)
+        status, _found, _value = Model(grid, frozenset(without)).solve(None, Work.of(SOLVE_WORK))
         return status in ("optimal", "feasible")
 
     if possible(()):
@@ -225,7 +227,7 @@ def _smallest(problem: Problem, part_id: str, violation: float, steps: Sequence[
     if model.misses:
         model.model.add(total_of(model.misses) <= int(np.ceil(violation * SCALE)) + len(grid.free))
     _status, found, _value = model.solve(
-        model.steps[at], SOLVE_SECONDS, np.array(steps, dtype=np.int64)
+        model.steps[at], Work.of(SOLVE_WORK), np.array(steps, dtype=np.int64)
     )
     return grid.free[at].portion(int(found[at] if found is not None else steps[at]))
 
@@ -236,7 +238,7 @@ def _added(problem: Problem, before: float, pantry: Sequence[Part]) -> list[Hint
     for food in pantry:
         if any(part.id == food.id for part in problem.parts):
             continue
-        steps, after = _least_missed(asked.with_part(food), SOLVE_SECONDS / 2)
+        steps, after = _least_missed(asked.with_part(food), SOLVE_WORK / 2)
         if after < before * (1 - HELPS):
             tried.append((after, food, steps))
     out = []

@@ -10,12 +10,14 @@ import numpy as np
 from nutrition.composition.profile import Vector
 from nutrition.portions.problem import Grid, Problem, name_of, npt_ints
 from nutrition.portions.solver import SCALE, Answer, Model, answer_from, balance, total_of
+from nutrition.portions.work import Work
 from nutrition.targets.aim import SLACK
 
 # How much further from the aims another answer may be: a share of the first one's distances, and a
 # bit. Misses must not grow.
 GIVE_SHARE, GIVE = 0.15, 0.05
-OTHER_SECONDS = 0.08
+# What another answer may take. [s, as work is counted]
+OTHER_WORK = 0.08
 CLOSEST, MOST_FOOD, LEAST_SAUCE = (
     "Closest to what is there",
     "Most food for the calories",
@@ -92,12 +94,12 @@ def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[PortionChange
     return tuple(sorted(out, key=lambda change: -abs(change.by)))
 
 
-def proposals(problem: Problem, seconds: float | None = None) -> list[Proposal]:
+def proposals(problem: Problem, work: Work | None = None) -> list[Proposal]:
     """The answer that comes first, and, where they differ from it: the one with the most food for
     no more calories, and the one with the least sauce and topping. These miss the targets no more,
     and may be a little further from the aims.
     """
-    first = balance(problem, seconds)
+    first = balance(problem, work)
     # a calorie density is looked at around the portions that were found
     grid = Grid.around(problem, first.portions)
     steps = grid.steps_of(first.portions)
@@ -150,7 +152,7 @@ def _other(
     if keep_energy:
         kcal = [round(part.amount("energy_kcal") * part.step * 100) for part in grid.free]
         model.model.add(model.sum_of(kcal) <= int(np.dot(kcal, steps)))
-    _status, found, _value = model.solve(model.sum_of(per_step), OTHER_SECONDS, steps)
+    _status, found, _value = model.solve(model.sum_of(per_step), Work.of(OTHER_WORK), steps)
     if found is None or grid.broken(found):
         return None
     if float(np.dot(per_step, found)) >= float(np.dot(per_step, steps)):

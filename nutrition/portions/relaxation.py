@@ -4,7 +4,6 @@ portions can miss less than it."""
 from __future__ import annotations
 
 from dataclasses import dataclass
-from time import perf_counter
 from typing import Any
 
 import numpy as np
@@ -12,6 +11,7 @@ import numpy as np
 from nutrition.composition.profile import Vector
 from nutrition.portions.local_search import score, search
 from nutrition.portions.problem import Grid, npt_ints
+from nutrition.portions.work import Work
 
 # A part is rounded up with the chance of its fraction, until so many roundings in a row bettered
 # nothing.
@@ -78,19 +78,18 @@ def relaxed(grid: Grid) -> Relaxed | None:
     return Relaxed(np.array([step.solution_value() for step in steps]), least)
 
 
-def rounded(grid: Grid, found: Relaxed, seconds: float) -> npt_ints:
-    """The best whole steps reached from the relaxed ones in so many seconds [s]: nearest first,
-    then by chance (seed 0)."""
+def rounded(grid: Grid, found: Relaxed, work: Work) -> npt_ints:
+    """The best whole steps reached from the relaxed ones within some work: nearest first, then by
+    chance (seed 0)."""
     rng = np.random.default_rng(SEED)
-    end = perf_counter() + seconds
     whole = np.floor(found.steps + 1e-9)
     fraction = found.steps - whole
     best: npt_ints | None = None
     in_vain = 0
-    while best is None or (perf_counter() < end and in_vain < MOST_IN_VAIN):
+    while best is None or (work.left > 0 and not work.stopped and in_vain < MOST_IN_VAIN):
         up = fraction > 0.5 if best is None else rng.random(len(whole)) < fraction
         begin: npt_ints = np.clip(whole + up, 0, grid.steps).astype(np.int64)
-        reached = search(grid, max(end - perf_counter(), 0.005), 1, begin)
+        reached = search(grid, work, 1, begin)
         better = best is None or score(grid, reached) < score(grid, best)
         best, in_vain = (reached, 0) if better or best is None else (best, in_vain + 1)
     return best

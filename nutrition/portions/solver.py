@@ -6,7 +6,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from time import perf_counter
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -15,6 +14,7 @@ from nutrition.portions.enumeration import bettered, can_count_out, counted_out,
 from nutrition.portions.local_search import score, search
 from nutrition.portions.problem import Grid, Problem, at_most, npt_ints, sums, totals
 from nutrition.portions.relaxation import relaxed, rounded
+from nutrition.portions.work import Work
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
@@ -24,8 +24,12 @@ SCALE = 10_000_000
 # Rounding of the whole numbers that a proved sum may hide; the portions themselves are judged
 # unrounded.
 ROUNDING = 1e-6
+# So much of its work done, the solver did not end by the clock.
+NEARLY_ALL = 0.98
 BOWL_PARTS = 14
-BOWL_SECONDS, DAY_SECONDS = 0.13, 0.85
+BOWL_WORK, DAY_WORK = 0.11, 0.9
+# What is spent on coming near to limits that collide. [s, as work is counted]
+NEAREST_WORK = 0.2
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,8 +37,9 @@ class Answer:
     """Portions [g], the sums (2) and (3), the totals by key, as known and at most, and whether it
     is proved that nothing is better.
 
-    `status`: "optimal" (proved), "feasible" (the best found in the time), "infeasible" (the hard
-    limits cannot all be kept; the portions then come nearest to keeping them).
+    `status`: "optimal" (proved), "feasible" (the best found within the work it may take),
+    "infeasible" (the hard limits cannot all be kept; the portions then come nearest to keeping
+    them). `stopped`: the clock cut it short, so that asked again it may come out otherwise.
     """
 
     status: str
@@ -44,16 +49,13 @@ class Answer:
     deviation: float
     change: float
     at_most: dict[str, float]
+    stopped: bool = False
 
 
-def time_for(problem: Problem) -> float:
-    """Seconds that an answer may take: a bowl is answered while one looks, a day in under a
-    second."""
-    return (
-        BOWL_SECONDS
-        if sum(part.choices > 0 for part in problem.parts) <= BOWL_PARTS
-        else DAY_SECONDS
-    )
+def work_for(problem: Problem) -> float:
+    """The work that an answer may take: a bowl is answered while one looks, a day in under a
+    second. [s, as work is counted]"""
+    return BOWL_WORK if sum(part.choices > 0 for part in problem.parts) <= BOWL_PARTS else DAY_WORK
 
 
 class Model:
@@ -116,10 +118,10 @@ class Model:
             self.misses.append(miss)
 
     def solve(
-        self, objective: Any, seconds: float, hint: npt_ints | None = None
+        self, objective: Any, work: Work, hint: npt_ints | None = None
     ) -> tuple[str, npt_ints | None, int]:
         """The status ("optimal", "feasible", "infeasible", "unknown"), the steps, and the
-        objective's value."""
+        objective's value. What it took is spent."""
         self.model.clear_hints()
         for step, value in zip(self.steps, hint if hint is not None else (), strict=False):
             self.model.add_hint(step, int(value))
@@ -128,11 +130,16 @@ class Model:
         else:
             self.model.minimize(objective)
         solver = self.cp.CpSolver()
-        # one worker and a fixed seed: the same question has the same answer
+        # one worker, a fixed seed and counted work: the same question has the same answer
         solver.parameters.num_workers = 1
         solver.parameters.random_seed = 1
-        solver.parameters.max_time_in_seconds = max(seconds, 0.005)
+        solver.parameters.max_deterministic_time = work.units()
+        solver.parameters.max_time_in_seconds = work.seconds()
         status = solver.status_name(solver.solve(self.model)).lower()
+        units = solver.response_proto.deterministic_time
+        if status not in ("optimal", "infeasible") and units < work.units() * NEARLY_ALL:
+            work.stopped = work.stopped or work.seconds() <= 0.005
+        work.solved(units)
         if status not in ("optimal", "feasible"):
             return status, None, 0
         found = np.array([solver.value(step) for step in self.steps], dtype=np.int64)
@@ -189,12 +196,12 @@ def answer_from(grid: Grid, steps: npt_ints, status: str) -> Answer:
     )
 
 
-# How the time goes over solving again, referred to the weight that was found.
-SHARES_AGAIN, BETTERED_SECONDS = (0.4, 0.5, 0.9), 0.02
+# How the work goes over solving again, referred to the weight that was found.
+SHARES_AGAIN, BETTERED_ROUNDS = (0.4, 0.5, 0.9), 40
 
 
-def balance(problem: Problem, seconds: float | None = None) -> Answer:
-    """The portions that come first by the order of nutrition.balance, within `seconds` [s].
+def balance(problem: Problem, work: Work | None = None) -> Answer:
+    """The portions that come first by the order told in portions.problem, within some `work`.
 
     Where there are few ways to portion, all of them are looked at. Otherwise portions of any size,
     rounded and bettered step by step, are where it starts; CP-SAT then makes the sums (2), (3) and
@@ -207,16 +214,22 @@ def balance(problem: Problem, seconds: float | None = None) -> Answer:
         steps = counted_out(grid)
         return nearest(problem) if steps is None else answer_from(grid, steps, "optimal")
     _wake()
-    end = perf_counter() + (time_for(problem) if seconds is None else seconds)
-    if not is_wished(problem):
-        return _linear(grid, end)
+    work = Work.of(work_for(problem)) if work is None else work
+    found = _again(grid, work) if is_wished(problem) else _linear(grid, work)
+    return replace(found, stopped=work.stopped)
+
+
+def _again(grid: Grid, work: Work) -> Answer:
+    """As `_linear`, the calorie density referred to the weight that was found, again and again."""
+    problem = grid.problem
     found: list[Answer] = []
     for share in SHARES_AGAIN:
-        now = perf_counter()
-        found.append(_linear(grid, now + (end - now) * share))
+        part = work.share(share)
+        found.append(_linear(grid, part))
+        work.settle(part)
         if found[-1].status == "infeasible":
             return found[-1]
-        steps = bettered(grid, grid.steps_of(found[-1].portions), BETTERED_SECONDS)
+        steps = bettered(grid, grid.steps_of(found[-1].portions), BETTERED_ROUNDS)
         found[-1] = answer_from(grid, steps, "feasible")
         grid = Grid.around(problem, found[-1].portions)
     return min(
@@ -229,14 +242,34 @@ def balance(problem: Problem, seconds: float | None = None) -> Answer:
     )
 
 
-def _linear(grid: Grid, end: float) -> Answer:
-    """The portions that come first by the grid's own linear sums, by a moment of the clock. [s]"""
+def _searched(grid: Grid, work: Work, share: float, begin: npt_ints | None = None) -> npt_ints:
+    """One search with a share of the work that is left."""
+    part = work.share(share)
+    steps = search(grid, part, 1, begin)
+    work.settle(part)
+    return steps
+
+
+def _solved(
+    model: Model, objective: Any, work: Work, share: float, hint: npt_ints
+) -> tuple[str, npt_ints | None, int]:
+    """One call of the solver with a share of the work that is left."""
+    part = work.share(share)
+    answer = model.solve(objective, part, hint)
+    work.settle(part)
+    return answer
+
+
+def _linear(grid: Grid, work: Work) -> Answer:
+    """The portions that come first by the grid's own linear sums, within some work."""
     problem = grid.problem
-    left = lambda: end - perf_counter()  # noqa: E731
     loose = relaxed(grid)
     if loose is None:
         return nearest(problem)
-    begun = rounded(grid, loose, left() * 0.25), search(grid, left() * 0.1, 1)
+    rounding = work.share(0.25)
+    begun = [rounded(grid, loose, rounding)]
+    work.settle(rounding)
+    begun.append(_searched(grid, work, 0.1))
     best = min(begun, key=lambda steps: score(grid, steps))
     model = Model(grid)
     proved = True
@@ -246,13 +279,13 @@ def _linear(grid: Grid, end: float) -> Answer:
         if model.misses:
             model.model.add(total_of(model.misses) <= int(np.ceil(missed * SCALE)) + len(grid.free))
     else:
-        status, found, least = model.solve(total_of(model.misses), left() * 0.6, best)
+        status, found, least = _solved(model, total_of(model.misses), work, 0.6, best)
         if status == "infeasible":
             return nearest(problem)
         proved = status == "optimal"
         if found is not None:
             best = min(
-                (best, search(grid, left() * 0.1, 1, found), found),
+                (best, _searched(grid, work, 0.1, found), found),
                 key=lambda steps: score(grid, steps),
             )
         if proved and model.misses:
@@ -261,16 +294,16 @@ def _linear(grid: Grid, end: float) -> Answer:
         model.model.add(
             total_of(model.misses) <= int(np.ceil(grid.violation(best) * SCALE)) + len(grid.free)
         )
-    status, found, least = model.solve(total_of(model.distances), left() * 0.85, best)
+    status, found, least = _solved(model, total_of(model.distances), work, 0.85, best)
     proved = proved and status == "optimal"
     if found is not None:
         best = min(
-            (best, search(grid, min(left() * 0.2, 0.05), 1, found), found),
+            (best, _searched(grid, work, 0.2, found), found),
             key=lambda steps: score(grid, steps),
         )
-    if status == "optimal" and left() > 0.01:
+    if status == "optimal" and work.left > 0:
         model.model.add(total_of(model.distances) <= max(least, 0) + 2)
-        status, found, _least = model.solve(model.change(), left(), best)
+        status, found, _least = _solved(model, model.change(), work, 1.0, best)
         proved = proved and status == "optimal"
         if found is not None:
             best = min((best, found), key=lambda steps: _nearly(score(grid, steps)))
@@ -301,10 +334,11 @@ def nearest(problem: Problem) -> Answer:
         parts=tuple(replace(part, star=False) for part in problem.parts),
     )
     softened = Grid(asked)
-    steps = search(softened, 0.05)
+    steps = search(softened, Work.of(NEAREST_WORK / 4))
     if len(grid.free):
         model = Model(softened)
-        _status, found, _least = model.solve(total_of(model.misses), 0.2, steps)
+        work = Work.of(NEAREST_WORK)
+        _status, found, _least = model.solve(total_of(model.misses), work, steps)
         steps = (
             min((steps, found), key=lambda one: score(softened, one))
             if found is not None

@@ -509,14 +509,13 @@ def _laid_over(person: Person, school: School | None, kg: float, kcal: float) ->
     return out
 
 
+BY_ORDER, BY_CHOICE = "a clinician's order", "the practitioner's choice"
+
+
 def _by_hand(orders: Iterable[Order]) -> list[Statement]:
     out = []
     for order in orders:
-        kind, rank = (
-            ("a clinician's order", ORDER)
-            if order.kind == "order"
-            else ("the practitioner's choice", WISH)
-        )
+        kind, rank = (BY_ORDER, ORDER) if order.kind == "order" else (BY_CHOICE, WISH)
         who = ", ".join(part for part in (order.by, order.license) if part)
         voice = f"{kind} ({who})" if who else kind
         out.append(

@@ -15,6 +15,7 @@ from nutrition.portions.proposals import CLOSEST, LEAST_SAUCE, proposals
 from nutrition.portions.sensible import limits_around
 from nutrition.portions.solver import balance
 from nutrition.portions.staples import part_of, staple_parts
+from nutrition.portions.work import Work
 from nutrition.targets.aim import Aim
 from nutrition.tests.portions.balance_cases import by_hand, enumerated, highs, keeps_hard, problem
 
@@ -49,7 +50,7 @@ class AllPortions(TestCase):
                 seed, 3 + seed % 2, 3 + seed % 5, most_choices=5, hard=seed % 3, far=seed % 2 == 1
             )
             with self.subTest(seed=seed), patch("nutrition.portions.enumeration.COUNTED_OUT", 0):
-                found, wanted = balance(asked, 1.0), enumerated(asked)
+                found, wanted = balance(asked, Work.of(1.0)), enumerated(asked)
                 self.assertTrue(keeps_hard(asked, found.portions))
                 self.assertAlmostEqual(found.violation, wanted[0], places=6)
                 if found.status == "optimal":
@@ -77,7 +78,7 @@ class AllPortions(TestCase):
             # as where there are too many ways to look at all of them: near, and never said to be
             # proved
             with patch("nutrition.portions.enumeration.COUNTED_OUT", 0):
-                near = balance(asked, 0.5)
+                near = balance(asked, Work.of(0.5))
             self.assertEqual(near.status, "feasible")
             self.assertGreaterEqual(near.violation, wanted[0] - 1e-6)
             exact += near.violation < wanted[0] + 1e-6
@@ -107,7 +108,7 @@ class Milp(TestCase):
         for seed in range(50):
             asked = problem(1000 + seed, 6 + seed % 7, 5 + seed % 8, hard=seed % 2, far=True)
             with self.subTest(seed=seed):
-                found, (wanted, _second) = balance(asked, 1.0), highs(asked, both=False)
+                found, (wanted, _second) = balance(asked, Work.of(1.0)), highs(asked, both=False)
                 self.assertLessEqual(found.violation, wanted * 1.001 + 1e-6)
                 self.assertGreaterEqual(found.violation, wanted * 0.999 - 1e-6)
 
@@ -117,7 +118,7 @@ class Laws(TestCase):
     @given(st.integers(0, 10_000), st.integers(3, 9), st.integers(2, 8))
     def test_hard_limits_and_ranges_are_kept(self, seed, parts, targets):
         asked = problem(seed, parts, targets, hard=2, far=True)
-        found = balance(asked, 0.4)
+        found = balance(asked, Work.of(0.4))
         self.assertNotEqual(found.status, "infeasible")
         self.assertTrue(keeps_hard(asked, found.portions))
         for part in asked.parts:
@@ -130,7 +131,7 @@ class Laws(TestCase):
     def test_all_locked_changes_nothing(self, seed):
         asked = problem(seed, 6, 6, far=True)
         locked = replace(asked, parts=tuple(replace(part, locked=True) for part in asked.parts))
-        found = balance(locked, 0.2)
+        found = balance(locked, Work.of(0.2))
         self.assertEqual(found.portions, {part.id: part.grams for part in asked.parts})
         self.assertEqual(found.change, 0)
 
