@@ -7,9 +7,12 @@ class BowlsConfig(AppConfig):
     name = "bowls"
 
     def ready(self) -> None:
+        from bowls.changeable import BowlChanges
         from bowls.uses import holding, moved
+        from changes.changeable import changes_with
         from practice.uses import says_moves, says_uses
         from recipes.models import Recipe
 
         says_uses(Recipe, holding)
         says_moves(Recipe, moved)
+        changes_with(BowlChanges)

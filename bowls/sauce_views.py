@@ -10,9 +10,9 @@ from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
+from changes.offers import token_for
 from clients.gate import gate_of
 from clients.in_force import plan_of
-from clients.swap_panel import token_for
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.recipe.reckoning import Facts
@@ -29,9 +29,9 @@ from nutrition.recipe.sauce_bench import (
     to_density,
 )
 from nutrition.swaps.ranking import THINNERS, Step, kitchen
+from recipes.changeable import RecipeChanges
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from recipes.swapping import key_of
 
 LIMITED = ("energy_kcal", "fat_g", "saturated_fat_g", "sodium_mg")
 # Thinned by these shares of its volume, for the table.
@@ -80,7 +80,7 @@ def _thin(recipe: Recipe, covered: Covered, thinner: Food, why: str) -> Change |
     step = Step("", "thin", thinner, grams, "", measure=measure)
     return Change(
         f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}",
-        token_for(key_of(recipe), recipe.version, [step], why),
+        token_for(RecipeChanges.key_of(recipe), recipe.version, [step], why),
     )
 
 
@@ -108,7 +108,7 @@ def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRo
                 f"less {rich.name.lower()}, made up with {sauce.thinner.name.lower()}: at "
                 f"most {data['most']:g} {unit} a bowl"
             )
-            token = token_for(key_of(recipe), recipe.version, steps, why)
+            token = token_for(RecipeChanges.key_of(recipe), recipe.version, steps, why)
         out.append(RichRow(rich, found, measure or f"{left:.0f} g", token))
     return out
 

@@ -2,9 +2,11 @@
 
 from django.urls import path
 
-from bowls import balance_views, sauce_views, swap_views, views
+from bowls import sauce_views, views
+from changes import views as changes
 
 app_name = "bowls"
+BOWL = {"kind": "bowl"}
 urlpatterns = [
     path("", views.bowl_list, name="list"),
     path("new/", views.new, name="new"),
@@ -14,10 +16,10 @@ urlpatterns = [
     path("<int:pk>/add/", views.add, name="add"),
     path("<int:pk>/copy/", views.copy, name="copy"),
     path("<int:pk>/remove/", views.remove, name="remove"),
-    path("<int:pk>/without/", swap_views.without, name="without"),
+    path("<int:pk>/without/", changes.without, BOWL, name="without"),
     path("<int:pk>/undo/", views.undo, name="undo"),
-    path("<int:pk>/balance/", balance_views.balance, name="balance"),
-    path("<int:pk>/swaps/", swap_views.swap, name="swap"),
+    path("<int:pk>/balance/", changes.balance, BOWL, name="balance"),
+    path("<int:pk>/swaps/", changes.swap, BOWL, name="swap"),
     path("<int:pk>/find/", views.find, name="find"),
     path("<int:pk>/parts/<int:part>/", views.change, name="change"),
 ]

@@ -10,7 +10,6 @@ from django.views.decorators.http import require_POST
 
 from bowls.bowl import amount_for, reckon_bowl, reckon_part
 from bowls.models import Bowl, BowlPart
-from bowls.picture import bowl_round
 from clients.cautions import of_foods
 from clients.context import settle_on
 from clients.gate import gate_of
@@ -29,10 +28,12 @@ from practice.removal import OFFERED_BACK
 from practice.undo import asked_by
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
-from recipes.facts import facts_of
+from recipes.facts import facts_of, parts_at_hand
 from recipes.models import Recipe
 from recipes.owned import open_to
 from roundpantry.asked import grams_in, key_in, number_in, short
+from roundpantry.drawing.dishes import dish_round
+from roundpantry.paging import paged
 
 RIM_KEYS = (
     "protein_g",
@@ -60,25 +61,28 @@ class BowlForm(forms.ModelForm):
 
 def _list(request: HttpRequest, form: BowlForm, status: int = 200) -> HttpResponse:
     rows = []
-    bowls = Bowl.objects.select_related("client").filter(client__removed=None)
+    bowls = Bowl.objects.select_related("client", "practice").filter(client__removed=None)
+    bowls = bowls.prefetch_related("parts__recipe")
     if request.for_client is not None:
         bowls = bowls.filter(client__in=[request.for_client.pk]) | bowls.filter(client=None)
-    for bowl in bowls:
-        reckoned = reckon_bowl(bowl)
+    page = paged(request, bowls)
+    with parts_at_hand():
+        all_reckoned = [reckon_bowl(bowl) for bowl in page.object_list]
+    for reckoned in all_reckoned:
         rows.append(
             {
-                "bowl": bowl,
+                "bowl": reckoned.bowl,
                 "reckoned": reckoned,
-                "round": bowl_round(reckoned, "protein_g"),
+                "round": dish_round(reckoned.dish, "protein_g", reckoned.bowl.vessel_ml),
                 "density": indices.kcal_per_gram(reckoned.profile),
             }
         )
     removed = Bowl.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(
         "removed_by"
     )
-    return render(
-        request, "bowls/list.html", {"rows": rows, "form": form, "removed": removed}, status=status
-    )
+    page.object_list = rows
+    context = {"rows": page, "form": form, "removed": removed}
+    return render(request, "bowls/list.html", context, status=status)
 
 
 def bowl_list(request: HttpRequest) -> HttpResponse:
@@ -133,7 +137,7 @@ def page_context(
         "bowl": bowl,
         "reckoned": reckoned,
         "rows": rows,
-        "round": bowl_round(reckoned, rim),
+        "round": dish_round(reckoned.dish, rim, reckoned.bowl.vessel_ml),
         "rim": rim,
         "rim_keys": RIM_KEYS,
         "number_keys": NUMBER_KEYS,

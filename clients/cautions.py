@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from clients.attention import weekly_pace
 from clients.in_force import Plan, plan_of
 from clients.models import CautionDismissal, Client
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
 from nutrition.safety.situations import (
     body_numbers,

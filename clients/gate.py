@@ -1,8 +1,12 @@
 """The gate of a client: what they must not have, as they are today, whatever targets a day was
 planned with."""
 
+from collections.abc import Iterable
+
 from clients.cautions import situation_of
 from clients.in_force import Plan
+from nutrition.composition.foods import Food
+from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.conditions import conditions
 from schools.chosen import school_named
@@ -31,3 +35,14 @@ def gate_of(plan: Plan | None) -> Gate:
         return OPEN
     settled = {(row.code, row.about) for row in plan.client.dismissals.filter(ended=None)}
     return Gate(situation_of(plan), avoided_by(plan), frozenset(settled))
+
+
+def barred_foods(gate: Gate, foods: Iterable[Ingredient]) -> list[Food]:
+    """The foods among these that are to be asked about before they are served."""
+    return list(
+        {
+            part.food.slug: part.food
+            for part in foods
+            if any(bar.stops for bar in gate.of(part.food, part.grams))
+        }.values()
+    )

@@ -6,7 +6,7 @@ from typing import Any
 
 from nutrition.composition.food_mosts import most_of
 from nutrition.composition.foods import Food
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.gate import Bar, Gate
 
 

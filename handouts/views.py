@@ -5,7 +5,6 @@ from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from bowls.picture import bowl_round
 from clients.cautions import Told, of_foods
 from clients.context import settle_on
 from clients.in_force import Reading, plan_of, strip
@@ -16,6 +15,7 @@ from nutrition.safety.cautions import LEVELS
 from planner.day import reckon_day
 from planner.models import Day
 from planner.views import caution_numbers
+from roundpantry.drawing.dishes import dish_round
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
 
@@ -52,7 +52,7 @@ def bowl(request: HttpRequest, pk: int) -> HttpResponse:
         "client": client,
         "somebody_elses": row.client if client and row.client and row.client != client else None,
         "reckoned": reckoned,
-        "round": bowl_round(reckoned, "protein_g"),
+        "round": dish_round(reckoned.dish, "protein_g", reckoned.bowl.vessel_ml),
         "strip": _shown(client, strip(plan, reckoned.profile)),
         "without_calories": client is not None and client.counting_harms,
         "strip_of": "This bowl",

@@ -7,8 +7,8 @@ from clients.cautions import of_foods
 from clients.in_force import plan_of
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import UnknownFood, food_table
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENTS
-from nutrition.composition.portion import Ingredient
 from nutrition.insight import indices
 from roundpantry.asked import short
 

@@ -8,6 +8,8 @@ class PlannerConfig(AppConfig):
 
     def ready(self) -> None:
         from bowls.models import Bowl
+        from changes.changeable import changes_with
+        from planner.changeable import DayChanges
         from planner.planned import planned_with, stays_planned
         from practice.uses import says_moves, says_uses
         from recipes.models import Recipe
@@ -15,3 +17,4 @@ class PlannerConfig(AppConfig):
         for model in (Recipe, Bowl):
             says_uses(model, planned_with)
         says_moves(Recipe, stays_planned)
+        changes_with(DayChanges)

@@ -1,10 +1,12 @@
 """A day reckoned: entries, meals and the whole."""
 
-from dataclasses import dataclass, field
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
 from nutrition.composition.foods import ROLES, food_table
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.portion import Dish, Portion, food_portion
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement, per_day
 from nutrition.recipe.reckoning import Facts
@@ -12,21 +14,43 @@ from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS
 from nutrition.written import household
 from planner.models import MEALS, Day, DayEntry
-from recipes.facts import facts_of, facts_of_kept, room_ml
+from recipes.dishes import batch_portion
+from recipes.facts import facts_of, facts_of_kept
 from roundpantry import show
 
 
 @dataclass(frozen=True, kw_only=True)
 class Entry:
+    """A row of a day with the portion that it is; `parts` say what a bowl holds."""
+
     row: DayEntry
-    name: str
+    portion: Portion
     kind: str
-    profile: Profile
-    said: str
-    role: str
-    volume_ml: float
-    ingredients: list[Ingredient] = field(default_factory=list)
     parts: list[str] = field(default_factory=list)
+
+    @property
+    def name(self) -> str:
+        return self.portion.name
+
+    @property
+    def profile(self) -> Profile:
+        return self.portion.profile
+
+    @property
+    def said(self) -> str:
+        return self.portion.said
+
+    @property
+    def role(self) -> str:
+        return self.portion.role
+
+    @property
+    def volume_ml(self) -> float:
+        return self.portion.volume_ml
+
+    @property
+    def ingredients(self) -> list[Ingredient]:
+        return list(self.portion.foods)
 
 
 @dataclass(frozen=True)
@@ -36,12 +60,17 @@ class Meal:
     entries: list[Entry]
 
     @property
+    def dish(self) -> Dish:
+        """The meal as it is eaten."""
+        return Dish.of(self.key, self.name, [entry.portion for entry in self.entries], "meal")
+
+    @property
     def profile(self) -> Profile:
-        return Profile.total(entry.profile for entry in self.entries)
+        return self.dish.profile
 
     @property
     def ingredients(self) -> list[Ingredient]:
-        return [ingredient for entry in self.entries for ingredient in entry.ingredients]
+        return self.dish.foods
 
 
 @dataclass(frozen=True)
@@ -61,6 +90,10 @@ class ReckonedDay:
         return [ingredient for meal in self.meals for ingredient in meal.ingredients]
 
     @property
+    def entries(self) -> list[Entry]:
+        return [entry for meal in self.meals for entry in meal.entries]
+
+    @property
     def main_meals(self) -> int:
         """How many of the main meals have something in them."""
         return sum(1 for meal in self.meals if meal.key in MAIN_MEALS and meal.entries)
@@ -70,14 +103,7 @@ class ReckonedDay:
         return PlannedDay(self.profile, self.ingredients, self.main_meals)
 
 
-def count_words(row: DayEntry, amount: float) -> str:
-    """So many bowls or servings in words: "1 1/2 servings"."""
-    one = "bowl" if row.bowl_id else "serving"
-    _value, words = household.fraction(amount)
-    return f"{words} {one if amount <= 1 else f'{one}s'}"
-
-
-def _main_role(ingredients: list[Ingredient]) -> str:
+def _main_role(ingredients: Sequence[Ingredient]) -> str:
     """The role that most of it has: what a bowl is drawn as among other things."""
     grams: dict[str, float] = {}
     for one in ingredients:
@@ -86,10 +112,12 @@ def _main_role(ingredients: list[Ingredient]) -> str:
     return max(grams, key=lambda role: grams[role], default="base")
 
 
-def _part_words(part: Part, amount: float) -> str:
+def _part_words(part: Part, amount: float, system: str) -> str:
     """ "Dill barley, 2 1/4 cups (260 g)" """
     grams = part.profile.grams * amount
-    measure = part.measure if amount == 1 else household.by_volume(part.volume_ml * amount, grams)
+    measure = (
+        part.measure if amount == 1 else household.by_volume(part.volume_ml * amount, grams, system)
+    )
     return (
         f"{part.name}, {measure.words} ({show.grams(grams)})"
         if measure
@@ -97,80 +125,82 @@ def _part_words(part: Part, amount: float) -> str:
     )
 
 
-def _bowl_entry(row: DayEntry, reckoned: Reckoned) -> Entry:
-    scaled = [part.times(row.amount) for part in reckoned.ingredients]
-    parts = [_part_words(part, row.amount) for part in reckoned.parts]
-    profile, volume = reckoned.profile * row.amount, reckoned.volume_ml * row.amount
+def _counted(row: DayEntry, portion: Portion, unit: str) -> Portion:
+    """So many of a bowl or a serving."""
+    return replace(
+        portion.times(row.amount),
+        key=str(row.pk),
+        locked=row.locked,
+        unit=unit,
+        unit_g=portion.grams,
+        said=household.count_words(row.amount, unit),
+    )
+
+
+def bowl_portion(reckoned: Reckoned, key: str = "") -> Portion:
+    """A whole bowl as one thing to eat."""
+    return Portion(
+        key=key,
+        name=reckoned.bowl.name,
+        role=_main_role(reckoned.ingredients),
+        grams=reckoned.profile.grams,
+        profile=reckoned.profile,
+        volume_ml=reckoned.volume_ml,
+        foods=tuple(reckoned.ingredients),
+        said=household.count_words(1.0, "bowl"),
+        unit="bowl",
+        unit_g=reckoned.profile.grams,
+    )
+
+
+def _bowl_entry(row: DayEntry, reckoned: Reckoned, system: str) -> Entry:
     return Entry(
         row=row,
-        name=reckoned.bowl.name,
+        portion=_counted(row, bowl_portion(reckoned), "bowl"),
         kind="bowl",
-        profile=profile,
-        said=count_words(row, row.amount),
-        role=_main_role(scaled),
-        volume_ml=volume,
-        ingredients=scaled,
-        parts=parts,
+        parts=[_part_words(part, row.amount, system) for part in reckoned.parts],
     )
 
 
 def _recipe_entry(row: DayEntry, title: str, role: str, facts: Facts) -> Entry:
-    scaled = [part.times(row.amount) for part in facts.foods()]
-    profile = facts.serving * row.amount
-    volume = (room_ml(role, facts) or facts.batch.grams) / facts.recipe.servings * row.amount
-    role = role if role in ROLES else _main_role(scaled)
-    return Entry(
-        row=row,
-        name=title,
-        kind="recipe",
-        profile=profile,
-        said=count_words(row, row.amount),
-        role=role,
-        volume_ml=volume,
-        ingredients=scaled,
-    )
+    portion = batch_portion(title, role, facts, facts.serving.grams)
+    drawn = role if role in ROLES else _main_role(portion.foods)
+    counted = _counted(row, replace(portion, role=drawn), "serving")
+    return Entry(row=row, portion=counted, kind="recipe")
 
 
 def entry_now(row: DayEntry) -> Entry:
     """An entry with its bowl or recipe as it is now."""
     if row.bowl_id:
-        return _bowl_entry(row, reckon_bowl(row.bowl))
+        return _bowl_entry(row, reckon_bowl(row.bowl), row.day.practice.measures)
     return _recipe_entry(row, row.recipe.title, row.recipe.role, facts_of(row.recipe))
 
 
 def _entry(row: DayEntry) -> Entry | None:
     """An entry as it was planned; None for a food that has left the table."""
+    system = row.day.practice.measures
     if row.planned_id:
         kept = row.planned.data
         if "bowl" in kept:
-            return _bowl_entry(row, reckon_kept(kept))
+            return _bowl_entry(row, reckon_kept(kept, system), system)
         return _recipe_entry(row, kept["title"], kept["role"], facts_of_kept(kept))
     if not row.food:
         return entry_now(row)
     if row.food not in food_table():
         return None
     food = food_table()[row.food]
-    measure = household.spoken(food, row.amount)
-    profile = food.profile(row.amount, row.low_g, row.high_g)
-    role, volume = (
-        food.role if food.role in ROLES else "topping",
-        food.volume_ml(row.amount) or row.amount,
-    )
-    return Entry(
-        row=row,
-        name=food.name,
-        kind="food",
-        profile=profile,
-        said=measure.words if measure else "",
-        role=role,
-        volume_ml=volume,
-        ingredients=[Ingredient(food, row.amount)],
-    )
+    role = food.role if food.role in ROLES else "topping"
+    portion = food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role)
+    said = household.say(portion, row.amount, system)
+    return Entry(row=row, portion=replace(portion, locked=row.locked, said=said), kind="food")
 
 
 def reckon_day(day: Day) -> ReckonedDay:
     """Entries, meals and the whole with the supplements the client takes."""
-    found = [_entry(row) for row in day.entries.select_related("bowl", "recipe", "planned")]
+    rows = list(day.entries.select_related("bowl__practice", "recipe", "planned"))
+    for row in rows:
+        row.day = day
+    found = [_entry(row) for row in rows]
     entries = [entry for entry in found if entry is not None]
     meals = [
         Meal(key, name, [entry for entry in entries if entry.row.meal == key])

@@ -33,8 +33,8 @@ from nutrition.insight.summary import tell
 from nutrition.safety.situations import day_numbers, week_numbers
 from nutrition.written.plain import number
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
-from planner.balancing import filled
 from planner.day import ReckonedDay, entry_now, reckon_day
+from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import changed_since, plan_dish
 from practice.removal import OFFERED_BACK

@@ -6,40 +6,20 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nutrition.composition.derived import amount_of
-from nutrition.insight.comparison import Plate
+from nutrition.composition.portion import Dish
 from nutrition.insight.density_ladder import Rung
 from nutrition.insight.indices import DENSITY_BANDS
-from roundpantry.drawing.round import Slice, picture
+from roundpantry.drawing.dishes import dish_round
 
 # The fullest plate leaves a little of the vessel free.
 FULLEST = 0.9
 
 
-def rounds(plates: Sequence[Plate], key: str) -> list[dict[str, object]]:
+def rounds(plates: Sequence[Dish], key: str) -> list[dict[str, object]]:
     """Every plate drawn in the same vessel, so that the area of the food stands for its volume; the
     rim by `key`."""
     vessel = max((plate.volume_ml for plate in plates), default=0.0) / FULLEST
-    return [picture(_slices(plate, key), vessel) for plate in plates]
-
-
-def _slices(plate: Plate, key: str) -> list[Slice]:
-    total = amount_of(plate.profile, key).amount
-    out = []
-    for number, line in enumerate(plate.lines, 1):
-        own = amount_of(line.profile, key)
-        share = own.amount / total if total > 0 and own.known > 0 else None
-        out.append(
-            Slice(
-                role=line.role,
-                volume=line.volume_ml,
-                share=share,
-                star=False,
-                name=line.name,
-                number=number,
-            )
-        )
-    return out
+    return [dish_round(plate, key, vessel) for plate in plates]
 
 
 LEAST, MOST = 0.1, 9.5

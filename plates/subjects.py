@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl, BowlPart
 from clients.models import Client
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import ROLES, Food, food_table
 from nutrition.composition.helpings import first_helping_g
-from nutrition.insight.comparison import Plate, PlateLine
+from nutrition.composition.portion import Dish, Portion, food_portion
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
-from recipes.facts import facts_of, room_ml
+from recipes.dishes import serving_dish
+from recipes.facts import facts_of
 from recipes.models import Recipe, RecipeVersion
 from roundpantry.asked import key_in
 
@@ -25,87 +28,51 @@ def _role(role: str) -> str:
     return role if role in ROLES else "topping"
 
 
-def food_plate(food: Food) -> Plate:
-    grams = first_helping_g(food)
-    profile, volume = food.profile(grams), food.volume_ml(grams) or grams
+def _drawn(dish: Dish) -> Dish:
+    """The dish with roles that can be drawn."""
+    portions = tuple(replace(one, role=_role(one.role)) for one in dish.portions)
+    return replace(dish, portions=portions)
+
+
+def food_plate(food: Food) -> Dish:
     kind = "animal food, to compare with" if food.comparator else "food"
-    line = PlateLine(food.name, _role(food.role), profile, volume)
-    return Plate(
-        key=f"food-{food.slug}",
-        name=food.name,
-        kind=kind,
-        lines=(line,),
-        profile=profile,
-        volume_ml=volume,
-    )
+    portion = food_portion(food, first_helping_g(food))
+    return _drawn(Dish.of(f"food-{food.slug}", food.name, [portion], kind))
 
 
-def _recipe_plate(key: str, name: str, kind: str, recipe: Recipe) -> Plate | None:
-    """One serving; its lines share the room of the batch as their raw volumes do."""
+def _recipe_plate(key: str, name: str, kind: str, recipe: Recipe) -> Dish | None:
     facts = facts_of(recipe)
     if facts.batch.grams <= 0:
         return None
-    servings = facts.recipe.servings
-    volume = (room_ml(recipe.role, facts) or facts.batch.grams) / servings
-    rows = [
-        (line.food, cooked.profile * (1 / servings), line.food.volume_ml(line.grams) or line.grams)
-        for line, cooked in facts.rows
-        if line.food is not None and line.grams is not None and cooked is not None
-    ]
-    raw = sum(room for _food, _profile, room in rows)
-    lines = tuple(
-        PlateLine(food.name, _role(food.role), profile, volume * room / raw)
-        for food, profile, room in rows
-    )
-    return Plate(
-        key=key, name=name, kind=kind, lines=lines, profile=facts.serving, volume_ml=volume
-    )
+    return _drawn(serving_dish(key, name, kind, recipe.role, facts))
 
 
-def _bowl_plate(bowl: Bowl) -> Plate | None:
-    reckoned = reckon_bowl(bowl)
-    lines = tuple(
-        PlateLine(part.name, _role(part.row.role), part.profile, part.volume_ml)
-        for part in reckoned.parts
-    )
-    return (
-        Plate(
-            key=f"bowl-{bowl.pk}",
-            name=bowl.name,
-            kind="bowl",
-            lines=lines,
-            profile=reckoned.profile,
-            volume_ml=reckoned.volume_ml,
-        )
-        if lines
-        else None
-    )
+def _bowl_plate(bowl: Bowl) -> Dish | None:
+    dish = reckon_bowl(bowl).dish
+    return _drawn(dish) if dish.portions else None
 
 
-def _day_plate(day: Day) -> Plate | None:
+def _day_plate(day: Day) -> Dish | None:
     reckoned = reckon_day(day)
-    entries = [entry for meal in reckoned.meals for entry in meal.entries]
-    lines = tuple(
-        PlateLine(entry.name, entry.role, entry.profile, entry.volume_ml) for entry in entries
-    )
-    if lines and reckoned.supplements:
-        lines += (PlateLine("Supplements", "topping", reckoned.supplements_profile, 0.0),)
-    name = f"{day.date:%A, %B} {day.date.day}, {day.client.name}"
-    return (
-        Plate(
-            key=f"day-{day.pk}",
-            name=name,
-            kind="day",
-            lines=lines,
-            profile=reckoned.profile,
-            volume_ml=sum(line.volume_ml for line in lines),
+    portions = [entry.portion for entry in reckoned.entries]
+    if not portions:
+        return None
+    if reckoned.supplements:
+        portions.append(
+            Portion(
+                key="supplements",
+                name="Supplements",
+                role="topping",
+                grams=0.0,
+                profile=reckoned.supplements_profile,
+                volume_ml=0.0,
+            )
         )
-        if lines
-        else None
-    )
+    name = f"{day.date:%A, %B} {day.date.day}, {day.client.name}"
+    return replace(Dish.of(f"day-{day.pk}", name, portions, "day"), profile=reckoned.profile)
 
 
-def plate_for(key: str) -> Plate | None:
+def plate_for(key: str) -> Dish | None:
     """The plate of a key; None for what is not there, or has nothing in it yet."""
     kind, _dash, rest = key.partition("-")
     if kind == "food":
@@ -162,7 +129,7 @@ def _key(row: DayEntry | BowlPart) -> str:
     return f"recipe-{row.recipe_id}" if row.recipe_id else f"food-{row.food}"
 
 
-def usual_foods(client: Client) -> list[Plate]:
+def usual_foods(client: Client) -> list[Dish]:
     """The foods and dishes of the client's latest planned days and of their bowls, each once."""
     entries = [row for day in client.days.all()[:DAYS_LOOKED_AT] for row in day.entries.all()]
     parts = [row for bowl in client.bowl_set.all() for row in bowl.parts.all()]

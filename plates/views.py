@@ -11,6 +11,7 @@ from django.urls import reverse
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.portion import Dish
 from nutrition.insight import indices
 from nutrition.insight.comparison import (
     BASES,
@@ -20,9 +21,9 @@ from nutrition.insight.comparison import (
     SAME_IN,
     SERVING,
     NotComparable,
-    Plate,
     at_basis,
     differences,
+    heap_words,
 )
 from nutrition.insight.density_ladder import USUAL_KCAL, ladder, steps
 from plates.picture import ladder_drawing, rounds
@@ -53,7 +54,7 @@ def _keys(request: HttpRequest, most: int) -> list[str]:
     return list(dict.fromkeys(key[:120] for key in request.GET.getlist("with")[:100]))[:most]
 
 
-def _asked(request: HttpRequest, most: int) -> list[Plate]:
+def _asked(request: HttpRequest, most: int) -> list[Dish]:
     return [plate for plate in map(plate_for, _keys(request, most)) if plate is not None]
 
 
@@ -193,7 +194,7 @@ def lesson(request: HttpRequest) -> HttpResponse:
 def _lesson_title(context: dict[str, object], harm: bool) -> str:
     """What the lesson is about; the heaps by name where they differ, or else by volume."""
     plates = [row["plate"] for row in context["plates"]]
-    heaps = [plate.heap for plate in plates]
+    heaps = [heap_words(plate.volume_ml) for plate in plates]
     sizes = " or ".join(
         heaps
         if len(set(heaps)) == len(heaps)

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import replace
+from functools import cached_property
 
 from django.db.models import F
 
@@ -37,6 +40,9 @@ def recipe_called(name: str) -> Recipe | None:
 def part_recipe(name: str, ids: Mapping[str, int]) -> Recipe | None:
     """The recipe that a line means: the one it meant when it was saved, whatever that is called
     now, or else the one of that title."""
+    named_here = _at_hand.get()
+    if named_here is not None:
+        return named_here.find(name, ids)
     known = ids.get(name.lower())
     return (Recipe.with_removed.filter(pk=known).first() if known else None) or recipe_called(name)
 
@@ -78,33 +84,38 @@ def facts_of(recipe: Recipe) -> Facts:
     return facts_of_core(recipe.core(), recipe.kept())
 
 
-def facts_of_all(recipes: Iterable[Recipe]) -> list[tuple[Recipe, Facts]]:
-    """Many recipes with their facts; the recipes that any of them names are fetched at once."""
-    rows = list(recipes)
-    find = _among_all() if any(named(row.core().lines) for row in rows) else _in_practice
-    out = []
-    for row in rows:
-        core = row.core()
-        title = core.title.strip().lower()
-        out.append((row, reckon(_whole(core, row.kept(), (title,), find))))
-    return out
+@contextmanager
+def parts_at_hand() -> Iterator[None]:
+    """For a list: the recipes that could be named as parts are fetched once, when the first is
+    asked for, and not looked up one by one."""
+    token = _at_hand.set(_Named())
+    try:
+        yield
+    finally:
+        _at_hand.reset(token)
 
 
-def _among_all() -> Find:
-    """Finds parts among all recipes that could be one, fetched once."""
-    order = F("removed").asc(nulls_first=True), F("client").asc(nulls_first=True), "pk"
-    every = list(Recipe.with_removed.order_by(*order))
-    by_pk = {row.pk: row for row in every}
-    by_title: dict[str, Recipe] = {}
-    for row in every:
-        by_title.setdefault(row.title.lower(), row)
+class _Named:
+    """All recipes that could be a part, by key and by title."""
 
-    def find(name: str, kept: Mapping) -> dict | None:
-        known = (kept.get("part_ids") or {}).get(name.lower())
-        found = by_pk.get(known) or by_title.get(name.lower())
-        return found.kept() if found else None
+    @cached_property
+    def rows(self) -> list[Recipe]:
+        order = F("removed").asc(nulls_first=True), F("client").asc(nulls_first=True), "pk"
+        return list(Recipe.with_removed.order_by(*order))
 
-    return find
+    @cached_property
+    def by_pk(self) -> dict[int, Recipe]:
+        return {row.pk: row for row in self.rows}
+
+    @cached_property
+    def by_title(self) -> dict[str, Recipe]:
+        return {row.title.lower(): row for row in reversed(self.rows)}
+
+    def find(self, name: str, ids: Mapping[str, int]) -> Recipe | None:
+        return self.by_pk.get(ids.get(name.lower(), 0)) or self.by_title.get(name.lower())
+
+
+_at_hand: ContextVar[_Named | None] = ContextVar("parts_at_hand", default=None)
 
 
 def with_parts(kept: dict, path: tuple[str, ...] = ()) -> dict:
@@ -135,7 +146,7 @@ def _deep(name: str, kept: Mapping) -> dict | None:
     return own.get(name) or next(found, None)
 
 
-def room_ml(role: str, facts: Facts) -> float | None:
+def room_of(role: str, facts: Facts) -> float | None:
     """The room the batch takes: a sauce by what was poured or its weight, anything else as its
     lines lie. [mL] None: unknown."""
     return poured_ml(facts) if role == "sauce" else facts.volume_ml

@@ -2,7 +2,8 @@
 
 from django.urls import path
 
-from recipes import cook_views, exchange_views, kept_views, swap_views, views
+from changes import views as changes
+from recipes import cook_views, exchange_views, kept_views, views
 
 app_name = "recipes"
 urlpatterns = [
@@ -17,6 +18,6 @@ urlpatterns = [
     path("<int:pk>/versions/keep/", kept_views.keep_now, name="keep"),
     path("<int:pk>/versions/<int:number>/back/", kept_views.back, name="back"),
     path("<int:pk>/cook/", cook_views.cook, name="cook"),
-    path("<int:pk>/swaps/", swap_views.swap, name="swap"),
+    path("<int:pk>/swaps/", changes.swap, {"kind": "recipe"}, name="swap"),
     path("<int:pk>/scale/", kept_views.scaled, name="scale"),
 ]

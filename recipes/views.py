@@ -30,7 +30,7 @@ from nutrition.written.units import SYSTEM_WORDS
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
-from recipes.facts import Loop, check_no_loop, facts_of, facts_of_all, facts_of_core, note_parts
+from recipes.facts import Loop, check_no_loop, facts_of, facts_of_core, note_parts, parts_at_hand
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
 from recipes.versions import WORDS, differing, keep, save_kept
@@ -54,9 +54,10 @@ def recipe_list(request: HttpRequest) -> HttpResponse:
         recipes = recipes.filter(Q(client=None) | Q(client=request.for_client))
     recipes = recipes.filter(title__icontains=asked) if asked else recipes
     rows = paged(request, recipes)
-    rows.object_list = [
-        {"recipe": recipe, "facts": facts} for recipe, facts in facts_of_all(rows.object_list)
-    ]
+    with parts_at_hand():
+        rows.object_list = [
+            {"recipe": recipe, "facts": facts_of(recipe)} for recipe in rows.object_list
+        ]
     for row in rows:
         row["indices"] = indices.all_indices(row["facts"].serving)
     removed = Recipe.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(
@@ -96,7 +97,9 @@ def _context(
         context["chosen_total"] = serving[chosen]
         volume = facts.volume_ml
         context["measure"] = (
-            household.by_volume(volume / facts.recipe.servings, serving.grams) if volume else None
+            household.by_volume(volume / facts.recipe.servings, serving.grams, facts.recipe.system)
+            if volume
+            else None
         )
         client = request.for_client
         plan = plan_of(client) if client else None

@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from django.db import transaction
 
-from clients.held import barred_foods
+from clients.gate import barred_foods
 from clients.models import Client
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.recipe.model import choice_keys
 from nutrition.recipe.part import PartFood
 from nutrition.safety.gate import Gate

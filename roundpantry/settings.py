@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "schools",
     "clients",
     "pantry",
+    "changes",
     "recipes",
     "bowls",
     "planner",

@@ -5,7 +5,7 @@ import re
 from datetime import date
 
 from django.test import Client as Browser
-from django.test import TestCase
+from django.test import RequestFactory, TestCase
 from django_scopes import scope
 
 from bowls.models import Bowl, BowlPart
@@ -102,3 +102,10 @@ def offers(page):
         (html.unescape(words), token)
         for words, token in re.findall(swap, page.content.decode(), re.S)
     ]
+
+
+def asked_for(client, user=None):
+    """A request for a client, as a page of theirs would send it."""
+    request = RequestFactory().get("/")
+    request.for_client, request.user, request.htmx = client, user, False
+    return request

@@ -2,17 +2,18 @@
 
 import re
 
+from django.http import QueryDict
 from django.urls import reverse
 
 from bowls.bowl import reckon_bowl
+from bowls.changeable import BowlChanges
 from bowls.models import BowlPart
-from bowls.swapping import subject_of
-from clients.aims import meal_of, plan_aims
-from clients.gate import gate_of
+from changes.aims import meal_of, plan_aims
+from changes.swaps import panel
 from clients.in_force import plan_of
-from nutrition.swaps.ranking import gap, ranked, totals_of
+from nutrition.swaps.ranking import gap, totals_of
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase, offers
+from roundpantry.testing import PracticeCase, asked_for, offers
 
 LIVE = {"HX-Request": "true"}
 
@@ -79,14 +80,14 @@ class BowlSwaps(PracticeCase):
         self.tofu.locked = True
         self.tofu.save()
         plan, reckoned = plan_of(self.client_row), reckon_bowl(self.bowl)
-        subject = subject_of(reckoned, gate_of(plan), self.client_row)
-        self.assertNotIn("Tofu, firm", [line.name for line in subject.lines])
+        it = BowlChanges(asked_for(self.client_row), self.bowl)
+        look = it.look(QueryDict("meal=dinner"), swaps=True)
         aims = plan_aims(plan, meal_of(plan.day, "dinner"))
         whole = gap(aims, totals_of(aims, reckoned.profile))
-        found = ranked(subject.lines, aims, gate_of(plan), None, subject.profile)
-        self.assertTrue(found)
-        for swap in found:
-            self.assertAlmostEqual(swap.before, whole)
+        self.assertAlmostEqual(gap(aims, totals_of(aims, look.profile)), whole)
+        offered = [one.words for gap in panel(it, look)["gaps"] for one in gap.swaps]
+        self.assertTrue(offered)
+        self.assertFalse([words for words in offered if "tofu, firm" in words.lower()])
 
     def test_a_locked_part_is_left_alone_and_what_fills_is_added(self):
         self.post(reverse("bowls:change", args=[self.bowl.pk, self.tamari.pk]), {"lock": "1"})

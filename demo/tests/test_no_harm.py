@@ -1,39 +1,40 @@
 """Nothing that is proposed is what its own page warns of: every client of the demo, every bowl,
 every day, and variations of them."""
 
+from django.http import QueryDict
 from django.test import TestCase
 from django_scopes import scope
 
-from bowls.balancing import Options, options_from, problem_for
-from bowls.bowl import reckon_bowl
+from bowls.changeable import BowlChanges
 from bowls.models import Bowl, BowlPart
-from bowls.proposed import LEFT_OUT_G
-from bowls.swapping import subject_of as bowl_subject
-from clients.aims import WHOLE_DAY
+from changes.aims import WHOLE_DAY
+from changes.offers import LEFT_OUT_G
+from changes.proposed import problem_of
+from changes.swaps import panel
 from clients.cautions import of_foods
 from clients.gate import avoided_by, gate_of
 from clients.in_force import plan_of
 from clients.models import Client
-from clients.swap_panel import panel
 from demo.load import load
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.food_mosts import most_of
 from nutrition.composition.foods import food_table
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.portions.obstacles import hints
 from nutrition.portions.problem import BadProblem
 from nutrition.portions.proposals import proposals
 from nutrition.portions.solver import balance
-from nutrition.portions.staples import staple_parts
+from nutrition.portions.staples import staple_portions
 from nutrition.safety.cautions import LEVELS
 from nutrition.targets.aims import upper_levels
-from planner.balancing import balancing, filled
+from planner.changeable import DayChanges
 from planner.day import reckon_day
+from planner.filled import filled
 from planner.models import Day, DayEntry
-from planner.swapping import subject_of as day_subject
 from planner.views import plan_for
 from practice.models import Practice
+from roundpantry.testing import asked_for
 
 # What somebody or other must not have, put into bowls and days beside what is there: a variation of
 # each.
@@ -79,11 +80,11 @@ class NoHarm(TestCase):
         avoided = any(kind in classes_of(part.food) for kind in avoided_by(plan) for part in foods)
         return any(caution.level == LEVELS[0] for caution in named), bool(named) or avoided
 
-    def check_portions(self, plan, problem, foods_of, told):
+    def check_portions(self, plan, problem, told):
         for proposal in told:
             portions = proposal.answer.portions
             for part in problem.parts:
-                foods, before, after = foods_of[part.id], part.grams, portions[part.id]
+                foods, before, after = part.foods, part.grams, portions[part.key]
                 stops, warns = self.warned(plan, foods)
                 if part.locked:
                     self.assertEqual(after, before)
@@ -103,7 +104,7 @@ class NoHarm(TestCase):
         answer is not called proved."""
         for key, most in upper_levels(plan.day).items():
             total = problem.base.get(key, 0.0) + sum(
-                amount_of(p.profile, key).amount / p.profile.grams * answer.portions[p.id]
+                amount_of(p.profile, key).amount / p.profile.grams * answer.portions[p.key]
                 for p in problem.parts
             )
             ordered = any(order.key == key and order.kind == "order" for order in plan.orders)
@@ -113,8 +114,8 @@ class NoHarm(TestCase):
                 )
 
     def check_hints(self, plan, problem, answer, gate):
-        by_id = {part.id: part for part in problem.parts}
-        for hint in hints(problem, answer, staple_parts(gate)):
+        by_key = {part.key: part for part in problem.parts}
+        for hint in hints(problem, answer, staple_portions(gate)):
             if hint.kind == "add":
                 food = food_table()[hint.id]
                 self.assertFalse(
@@ -122,7 +123,7 @@ class NoHarm(TestCase):
                     f"add {food.name} for {plan.client}",
                 )
             elif hint.kind == "larger":
-                self.assertLessEqual(hint.to, by_id[hint.id].ceiling + 1e-6)
+                self.assertLessEqual(hint.to, by_key[hint.id].limits.ceiling + 1e-6)
 
     def check_panel(self, plan, found):
         for gap in (*found["gaps"], *found["also_short"]):
@@ -143,20 +144,18 @@ class NoHarm(TestCase):
         return [plan for plan in plans if plan.day is not None]
 
     def look_at_bowl(self, plan, bowl, whole=False, look_on=False):
-        gate, reckoned = gate_of(plan), reckon_bowl(bowl)
-        options = Options(WHOLE_DAY) if whole else options_from({}, plan.day, reckoned)
+        it = BowlChanges(asked_for(plan.client), bowl)
+        look = it.look(QueryDict(f"meal={WHOLE_DAY}" if whole else ""))
         try:
-            problem = problem_for(reckoned, plan, options, gate)
+            problem = problem_of(it, look)
         except BadProblem:
             return
         told = proposals(problem)
-        self.check_portions(
-            plan, problem, {str(part.pk): part.foods for part in reckoned.parts}, told
-        )
+        self.check_portions(plan, problem, told)
         self.check_upper_levels(plan, problem, told[0].answer)
         if look_on:
-            self.check_hints(plan, problem, told[0].answer, gate)
-            self.check_panel(plan, panel(bowl_subject(reckoned, gate, plan.client), plan, None))
+            self.check_hints(plan, problem, told[0].answer, it.gate)
+            self.check_panel(plan, panel(it, it.look(QueryDict(f"meal={WHOLE_DAY}"), swaps=True)))
 
     def test_every_client_and_every_bowl(self):
         for n, plan in enumerate(self.clients()):
@@ -196,30 +195,21 @@ class NoHarm(TestCase):
                     self.look_at_day(day, plan, look_on=bool(more) == bool(n % 2))
 
     def look_at_day(self, day, plan, look_on):
-        gate, reckoned = gate_of(plan), reckon_day(day)
-        made = balancing(reckoned, plan, WHOLE_DAY, gate)
-        if not made.entries:
+        it = DayChanges(asked_for(plan.client), day)
+        look = it.look(QueryDict(""))
+        if not look.portions:
             return
-        told = proposals(made.problem)
-        self.check_portions(
-            plan, made.problem, {str(one.row.pk): one.ingredients for one in made.entries}, told
-        )
-        self.check_upper_levels(plan, made.problem, told[0].answer)
+        problem = problem_of(it, look)
+        told = proposals(problem)
+        self.check_portions(plan, problem, told)
+        self.check_upper_levels(plan, problem, told[0].answer)
         # what lacks meals is not blown up to fill them
-        share = filled(reckoned, plan).share
-        kcal = next(aim for aim in made.problem.aims if aim.key == "energy_kcal")
+        share = filled(it.reckoned, plan).share
+        kcal = next(aim for aim in problem.aims if aim.key == "energy_kcal")
         self.assertLessEqual(kcal.aim, plan.day["energy_kcal"].aim * share + 1)
         if look_on:
-            self.check_hints(plan, made.problem, told[0].answer, gate)
-            self.check_panel(
-                plan,
-                panel(
-                    day_subject(reckoned, None, gate, share),
-                    plan,
-                    None,
-                    share if share < 1 else None,
-                ),
-            )
+            self.check_hints(plan, problem, told[0].answer, it.gate)
+            self.check_panel(plan, panel(it, it.look(QueryDict(""), swaps=True)))
 
     def test_what_is_found_today_holds_for_what_was_planned_before(self):
         day = Day.objects.filter(client__name="Wren Adeyemi-Lund").first()
@@ -232,6 +222,7 @@ class NoHarm(TestCase):
         self.assertIn(
             "allergen", {caution.code for caution in of_foods(plan, reckoned.ingredients).standing}
         )
-        made = balancing(reckoned, plan, WHOLE_DAY, gate_of(plan))
-        walnuts = next(part for part in made.problem.parts if part.name == "Walnuts")
-        self.assertEqual(balance(made.problem).portions[walnuts.id], 0)
+        it = DayChanges(asked_for(day.client), day)
+        problem = problem_of(it, it.look(QueryDict("")))
+        walnuts = next(part for part in problem.parts if part.name == "Walnuts")
+        self.assertEqual(balance(problem).portions[walnuts.key], 0)

@@ -9,7 +9,7 @@ from functools import lru_cache
 
 from nutrition.composition.food_classes import KIND_KEYS, FoodClass, read_kind
 from nutrition.composition.foods import Food
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.tables import toml_rows
 
 

@@ -9,8 +9,8 @@ from functools import lru_cache
 import numpy as np
 
 from nutrition.composition.foods import Food, food_table
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS, SUMS
-from nutrition.composition.portion import Ingredient
 from nutrition.composition.profile import INDEX, Vector
 
 # The upper end of a kind is where all but so many of its foods lie below; a kind with fewer known

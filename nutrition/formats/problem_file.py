@@ -9,15 +9,15 @@ from typing import Any
 
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import Food
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.plausible import unknown_at_most
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.portion import Limits, Portion, room_ml
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.portions.obstacles import closest, colliding, hints, misses
-from nutrition.portions.problem import BadProblem, Part, Problem, name_of
+from nutrition.portions.problem import BadProblem, Problem, name_of
 from nutrition.portions.sensible import limits_around
 from nutrition.portions.solver import Answer, balance
-from nutrition.portions.staples import staple_parts
+from nutrition.portions.staples import staple_portions
 from nutrition.portions.work import Work
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
@@ -96,7 +96,7 @@ def _recipe(given: object, field: str, load: Callable[[str], str]) -> Facts:
     raise BadProblem(field, f"{field}: a recipe is its lines or the name of its file")
 
 
-def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
+def _part(row: object, at: int, load: Callable[[str], str]) -> Portion:
     if not isinstance(row, dict):
         raise BadProblem(f"parts[{at}]", f"parts[{at}] is not an object")
     field = f"parts[{at}]"
@@ -111,7 +111,7 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
             household.step_g(food),
         )
         foods, dish = [Ingredient(food, 100.0)], False
-        ml = (food.volume_ml(100.0) or 100.0) / 100.0
+        ml = room_ml(food.volume_ml(100.0), 100.0) / 100.0
     elif "recipe" in row:
         facts = _recipe(row["recipe"], f"{field}.recipe", load)
         if facts.batch.grams <= 0:
@@ -121,7 +121,7 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
         profile, said, role, group = facts.batch, facts.recipe.title or name, "dish", ""
         foods, dish = facts.batch_foods(), True
         step = max(round(facts.serving.grams / 20) * 5.0, 5.0)
-        ml = (facts.volume_ml or facts.batch.grams) / facts.batch.grams
+        ml = room_ml(facts.volume_ml, facts.batch.grams) / facts.batch.grams
     else:
         raise BadProblem(field, f"{field} needs a food or a recipe")
     role = str(row.get("role") or role)
@@ -153,22 +153,25 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Part:
     )
     if not locked:
         first, last = min(first, most), min(last, most)
-    unknown = {key: value / profile.grams for key, value in unknown_at_most(foods).items()}
-    return Part(
-        name,
-        said,
-        profile,
-        grams,
-        first,
-        last,
-        stated_step,
-        locked,
-        role,
-        ml,
-        bool(row.get("star", False)),
-        unknown,
-        max(most, 0.0),
-        " ".join(bar.why for bar in limit.bars),
+    limits = Limits(
+        least=first,
+        most=last,
+        step=stated_step,
+        ceiling=max(most, 0.0),
+        held=" ".join(bar.why for bar in limit.bars),
+    )
+    return Portion(
+        key=name,
+        name=said,
+        role=role,
+        grams=grams,
+        profile=profile,
+        volume_ml=ml * profile.grams,
+        foods=foods,
+        food=None if dish else foods[0].food,
+        limits=limits,
+        locked=locked,
+        star=bool(row.get("star", False)),
     )
 
 
@@ -240,14 +243,14 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
     answer = balance(problem, work)
     missed = misses(problem, answer)
     named = colliding(problem) if answer.status == "infeasible" else []
-    found = hints(problem, answer, staple_parts()) if missed or named else []
+    found = hints(problem, answer, staple_portions()) if missed or named else []
     return {
         "status": answer.status,
         **({"stopped": STOPPED} if answer.stopped else {}),
         "portions": {name: _round(grams) for name, grams in answer.portions.items()},
         "totals": {aim.key: _round(answer.totals[aim.key]) for aim in _shown(problem, answer)},
         "unknown": _unknown(problem, answer),
-        "held": {part.id: part.held for part in problem.parts if part.held},
+        "held": {part.key: part.limits.held for part in problem.parts if part.limits.held},
         "violation": _round(answer.violation),
         "deviation": _round(answer.deviation),
         "misses": [
@@ -287,7 +290,7 @@ def _unknown(problem: Problem, answer: Answer) -> list[dict[str, object]]:
         names = [
             part.name
             for part in problem.parts
-            if part.unknown.get(aim.key, 0.0) * answer.portions[part.id] > 0
+            if part.unknown.get(aim.key, 0.0) * answer.portions[part.key] > 0
         ]
         out.append({"nutrient": aim.key, "parts": names, "from": _round(known), "to": _round(most)})
     return out
@@ -309,11 +312,11 @@ def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
     if "stopped" in data:
         out.append(f"{data['stopped'].capitalize()}.")
     for part in problem.parts:
-        new = data["portions"][part.id]
+        new = data["portions"][part.key]
         moved = f" ({new - part.grams:+.0f})" if abs(new - part.grams) >= 0.5 else ""
         out.append(f"{new:8.1f} g{moved:9}{'  locked' if part.locked else ''}  {part.name}")
-        if part.held:
-            out.append(f"{'':10} {part.held}")
+        if part.limits.held:
+            out.append(f"{'':10} {part.limits.held}")
     out.append("")
     most = {row["nutrient"]: row["to"] for row in data["unknown"]}
     for aim in problem.aims:

@@ -4,11 +4,12 @@ it."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from nutrition.composition.derived import amount_of
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.profile import Amount, Profile
+from nutrition.composition.portion import Dish
+from nutrition.composition.profile import Amount
 
 SERVING, HUNDRED, CALORIES, PROTEIN = "serving", "100g", "calories", "protein"
 BASES = {
@@ -63,48 +64,12 @@ class NotComparable(ValueError):
     """A dish has nothing of what all are brought to, so it cannot be."""
 
 
-@dataclass(frozen=True)
-class PlateLine:
-    """A line, part or entry of a dish: what it brings and the room it takes. [mL]"""
-
-    name: str
-    role: str
-    profile: Profile
-    volume_ml: float
-
-
-@dataclass(frozen=True, kw_only=True)
-class Plate:
-    """A food, recipe, bowl or day as it is served."""
-
-    key: str
-    name: str
-    kind: str
-    lines: tuple[PlateLine, ...]
-    profile: Profile
-    volume_ml: float
-
-    def times(self, factor: float) -> Plate:
-        """So many times as much of it."""
-        lines = tuple(
-            replace(line, profile=line.profile * factor, volume_ml=line.volume_ml * factor)
-            for line in self.lines
-        )
-        return replace(
-            self, lines=lines, profile=self.profile * factor, volume_ml=self.volume_ml * factor
-        )
-
-    @property
-    def heap(self) -> str:
-        return heap_words(self.volume_ml)
-
-
 def heap_words(volume_ml: float) -> str:
     """What so much food looks like: "a handful", "a mixing bowl". [mL]"""
     return next((words for edge, words in HEAPS if volume_ml < edge), LARGEST_HEAP)
 
 
-def at_basis(plates: Sequence[Plate], basis: str) -> list[Plate]:
+def at_basis(plates: Sequence[Dish], basis: str) -> list[Dish]:
     """The dishes as served, per 100 g, or all brought to the calories or the protein of the one
     with most.
 
@@ -116,7 +81,7 @@ def at_basis(plates: Sequence[Plate], basis: str) -> list[Plate]:
     if basis == SERVING:
         return list(plates)
 
-    def measure(plate: Plate) -> float:
+    def measure(plate: Dish) -> float:
         if basis == HUNDRED:
             return plate.profile.grams
         return plate.profile["energy_kcal" if basis == CALORIES else "protein_g"].amount
@@ -171,12 +136,12 @@ class Difference:
         return NUTRIENT[self.key].name
 
 
-def _accounts(first: Plate, other: Plate, key: str, by: float) -> tuple[Accounts, ...]:
+def _accounts(first: Dish, other: Dish, key: str, by: float) -> tuple[Accounts, ...]:
     if key in NOT_OF_LINES or by == 0:
         return ()
     net: dict[str, float] = {}
     for plate, sign in ((other, 1.0), (first, -1.0)):
-        for line in plate.lines:
+        for line in plate.portions:
             net[line.name] = net.get(line.name, 0.0) + sign * amount_of(line.profile, key).amount
     ranked = sorted(net.items(), key=lambda row: -row[1] if by > 0 else row[1])
     return tuple(
@@ -184,7 +149,7 @@ def _accounts(first: Plate, other: Plate, key: str, by: float) -> tuple[Accounts
     )
 
 
-def _against(first: Plate, other: Plate, key: str) -> Against:
+def _against(first: Dish, other: Dish, key: str) -> Against:
     a, b = amount_of(first.profile, key), amount_of(other.profile, key)
     by = b.amount - a.amount
     down = ((b.amount - b.low) ** 2 + (a.high - a.amount) ** 2) ** 0.5
@@ -193,7 +158,7 @@ def _against(first: Plate, other: Plate, key: str) -> Against:
 
 
 def differences(
-    plates: Sequence[Plate], aims: Mapping[str, float], matter: Sequence[str] = ()
+    plates: Sequence[Dish], aims: Mapping[str, float], matter: Sequence[str] = ()
 ) -> list[Difference]:
     """What differs, those that `matter` first, each group with the largest difference over the
     day's aim first.

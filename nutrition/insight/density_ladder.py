@@ -8,7 +8,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from nutrition.insight.comparison import Plate, heap_words
+from nutrition.composition.portion import Dish
+from nutrition.insight.comparison import heap_words
 from nutrition.insight.indices import density_band, kcal_per_gram, kcal_per_pound
 
 # The portion is looked at for so many calories, where nobody asks for others. Common practice, no
@@ -21,7 +22,7 @@ class Rung:
     """A food or dish on the ladder, and its portion for the calories that are looked at. [kcal/g],
     [kcal/lb], [g], [mL]"""
 
-    plate: Plate
+    plate: Dish
     density: float
     per_pound: float
     band: str
@@ -45,7 +46,7 @@ class RungDown:
         return self.above.density / self.below.density
 
 
-def ladder(plates: Sequence[Plate], kcal: float = USUAL_KCAL) -> list[Rung]:
+def ladder(plates: Sequence[Dish], kcal: float = USUAL_KCAL) -> list[Rung]:
     """The plates with calories, the densest on top. Their portions are for `kcal`. [kcal] Raises
     ValueError for none or fewer."""
     if not 0 < kcal < math.inf:

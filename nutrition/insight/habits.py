@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from nutrition.composition.food_classes import classes_of
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.targets.schools import Habit
 
 # What is dry grows: grams of dry food that stand for one gram cooked. Common practice, no source.

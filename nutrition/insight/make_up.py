@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nutrition.composition.portion import Ingredient, plain_name
+from nutrition.composition.ingredient import Ingredient, plain_name
 
 VEGETABLE_GROUPS = {
     "vegetable",

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.portion import Ingredient
 from nutrition.composition.profile import Amount, Profile
 from nutrition.insight import indices
 from nutrition.insight.glycemic import GlycemicLoad, glycemic_load, load_band

@@ -9,7 +9,7 @@ from functools import lru_cache
 
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import Food
-from nutrition.composition.portion import Ingredient, plain_name
+from nutrition.composition.ingredient import Ingredient, plain_name
 from nutrition.composition.tables import DATA, BadTable
 from nutrition.targets.schools import PlatePart
 

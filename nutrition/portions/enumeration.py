@@ -12,9 +12,10 @@ import numpy as np
 import numpy.typing as npt
 
 from nutrition.composition.derived import DENSITY
+from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
 from nutrition.portions.local_search import moves
-from nutrition.portions.problem import Grid, Part, Problem, npt_ints
+from nutrition.portions.problem import Grid, Problem, npt_ints
 from nutrition.targets.aim import SLACK
 
 # So many ways to portion are all looked at. [1]
@@ -95,11 +96,13 @@ def _first(grid: Grid, ways: npt.NDArray[np.int64]) -> npt_ints | None:
 def _totals(grid: Grid, key: str, ways: npt.NDArray[np.int64], unknown: bool = False) -> Vector:
     """What each way to portion brings of a key; or, of what is unknown of it, at most."""
 
-    def each(part: Part) -> float:
+    def each(part: Portion) -> float:
         return part.unknown.get(key, 0.0) if unknown else part.amount(key)
 
     start = 0.0 if unknown else grid.problem.base.get(key, 0.0)
     start += sum(each(part) * portion for part, portion in grid.fixed) + sum(
-        each(part) * part.least for part in grid.free
+        each(part) * part.limits.least for part in grid.free
     )
-    return np.asarray(start + np.array([each(part) * part.step for part in grid.free]) @ ways)
+    return np.asarray(
+        start + np.array([each(part) * part.limits.step for part in grid.free]) @ ways
+    )

@@ -12,8 +12,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.portion import Portion
 from nutrition.portions.local_search import score, search
-from nutrition.portions.problem import Grid, Part, Problem, at_most, name_of, npt_ints, sums, totals
+from nutrition.portions.problem import Grid, Problem, at_most, name_of, npt_ints, sums, totals
 from nutrition.portions.solver import SCALE, Answer, Model, total_of
 from nutrition.portions.work import Work
 from nutrition.targets.aim import SLACK, Aim
@@ -164,7 +165,7 @@ def closest(problem: Problem, name: str) -> float | None:
     return _total(problem, steps, name, largest=True)
 
 
-def hints(problem: Problem, answer: Answer, pantry: Sequence[Part] = ()) -> list[Hint]:
+def hints(problem: Problem, answer: Answer, pantry: Sequence[Portion] = ()) -> list[Hint]:
     """The single changes that help most, each solved again. `pantry` are foods that may be added,
     with their sensible portions."""
     before = _gap(problem, answer)
@@ -204,54 +205,56 @@ def _larger(problem: Problem, answer: Answer, before: float) -> list[Hint]:
     out = []
     asked = problem if answer.status != "infeasible" else _soft(problem)
     for part in problem.parts:
-        if part.locked or answer.portions[part.id] < part.most - part.step:
+        if part.locked or answer.portions[part.key] < part.limits.most - part.limits.step:
             continue
-        wider = replace(part, most=min(max(part.most, part.step) * LARGER, part.ceiling))
-        if wider.most < part.most + part.step:
+        wider = part.within(
+            most=min(max(part.limits.most, part.limits.step) * LARGER, part.limits.ceiling)
+        )
+        if wider.limits.most < part.limits.most + part.limits.step:
             continue
         steps, after = _least_missed(asked.with_part(wider))
         if not after < before * (1 - HELPS):
             continue
-        most = _smallest(asked.with_part(wider), part.id, after, steps)
-        _again, verified = _least_missed(asked.with_part(replace(part, most=most)))
-        words = f"{part.name}: up to {most:.0f} g instead of {part.most:.0f} g"
-        out.append(Hint(kind="larger", id=part.id, to=most, violation=verified, words=words))
+        most = _smallest(asked.with_part(wider), part.key, after, steps)
+        _again, verified = _least_missed(asked.with_part(part.within(most=most)))
+        words = f"{part.name}: up to {most:.0f} g instead of {part.limits.most:.0f} g"
+        out.append(Hint(kind="larger", id=part.key, to=most, violation=verified, words=words))
     return out
 
 
 def _smallest(problem: Problem, part_id: str, violation: float, steps: Sequence[int]) -> float:
     """The smallest portion of a part with which the misses are no more than `violation`. [g]"""
     grid = Grid(problem)
-    at = next(i for i, part in enumerate(grid.free) if part.id == part_id)
+    at = next(i for i, part in enumerate(grid.free) if part.key == part_id)
     model = Model(grid)
     if model.misses:
         model.model.add(total_of(model.misses) <= int(np.ceil(violation * SCALE)) + len(grid.free))
     _status, found, _value = model.solve(
         model.steps[at], Work.of(SOLVE_WORK), np.array(steps, dtype=np.int64)
     )
-    return grid.free[at].portion(int(found[at] if found is not None else steps[at]))
+    return grid.free[at].at(int(found[at] if found is not None else steps[at]))
 
 
-def _added(problem: Problem, before: float, pantry: Sequence[Part]) -> list[Hint]:
+def _added(problem: Problem, before: float, pantry: Sequence[Portion]) -> list[Hint]:
     asked = _soft(problem)
     tried = []
     for food in pantry:
-        if any(part.id == food.id for part in problem.parts):
+        if any(part.key == food.key for part in problem.parts):
             continue
         steps, after = _least_missed(asked.with_part(food), SOLVE_WORK / 2)
         if after < before * (1 - HELPS):
             tried.append((after, food, steps))
     out = []
     for after, food, steps in sorted(tried, key=lambda row: row[0])[:2]:
-        grams = _smallest(asked.with_part(food), food.id, after, steps)
+        grams = _smallest(asked.with_part(food), food.key, after, steps)
         if grams > 0:
             _again, verified = _least_missed(
-                asked.with_part(replace(food, least=grams, most=grams, grams=grams, locked=True))
+                asked.with_part(replace(food, grams=grams, locked=True))
             )
             out.append(
                 Hint(
                     kind="add",
-                    id=food.id,
+                    id=food.key,
                     to=grams,
                     violation=verified,
                     words=f"add {grams:.0f} g {uncapitalized(food.name)}",

@@ -15,9 +15,10 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.derived import DENSITY
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.profile import Profile, Vector
+from nutrition.composition.portion import Portion
+from nutrition.composition.profile import Vector
 from nutrition.targets.aim import SLACK, Aim
 
 MOST_PARTS, MOST_STEPS = 80, 400
@@ -29,54 +30,6 @@ class BadProblem(ValueError):
     def __init__(self, field_name: str, message: str) -> None:
         super().__init__(message)
         self.field = field_name
-
-
-@dataclass(frozen=True)
-class Part:
-    """Something in a bowl, a meal or a day whose portion can be chosen: least + n steps up to most.
-    [g], [mL/g]
-
-    `profile` is what `profile.grams` of it bring. A locked part keeps its own grams. `unknown` is
-    what a gram could bring at most of what nobody knows of it, by key, `ceiling` the portion that
-    no hint goes beyond [g], and `held` says why it may not be larger.
-    """
-
-    id: str
-    name: str
-    profile: Profile
-    grams: float
-    least: float
-    most: float
-    step: float
-    locked: bool = False
-    role: str = ""
-    ml_per_gram: float = 1.0
-    star: bool = False
-    unknown: Mapping[str, float] = field(default_factory=dict)
-    ceiling: float = math.inf
-    held: str = ""
-
-    @property
-    def choices(self) -> int:
-        """How many steps above the least are allowed."""
-        return 0 if self.locked else int(math.floor((self.most - self.least) / self.step + 1e-9))
-
-    def portion(self, steps: int) -> float:
-        """The portion so many steps above the least. [g]"""
-        return self.grams if self.locked else self.least + steps * self.step
-
-    def amount(self, key: str) -> float:
-        """What one gram brings of a target's key. In the key's unit per gram."""
-        return (
-            amount_of(self.profile, key).amount / self.profile.grams
-            if self.profile.grams > 0
-            else 0.0
-        )
-
-    def at_most(self, key: str) -> float:
-        """What one gram brings of a key with what is unknown of it at its largest. In the key's
-        unit per gram."""
-        return self.amount(key) + self.unknown.get(key, 0.0)
 
 
 @dataclass(frozen=True)
@@ -94,7 +47,7 @@ class Problem:
     """Parts, targets, what is eaten besides (`base`, by key; `base_grams` [g]) and the constraints
     that are switched on. [mL]"""
 
-    parts: tuple[Part, ...]
+    parts: tuple[Portion, ...]
     aims: tuple[Aim, ...]
     base: Mapping[str, float] = field(default_factory=dict)
     base_grams: float = 0.0
@@ -102,24 +55,24 @@ class Problem:
     plate: tuple[PlateShare, ...] = ()
 
     def __post_init__(self) -> None:
-        if len({part.id for part in self.parts}) != len(self.parts):
+        if len({part.key for part in self.parts}) != len(self.parts):
             raise BadProblem("parts", "two parts have the same id")
         if len(self.parts) > MOST_PARTS:
             raise BadProblem("parts", f"more than {MOST_PARTS} parts")
         for part in self.parts:
             if part.locked:
                 continue
-            if not part.step > 0 or not math.isfinite(part.step):
-                raise BadProblem("step_grams", f"the step of {part.id} must be above zero")
-            if not 0 <= part.least <= part.most:
+            if not part.limits.step > 0 or not math.isfinite(part.limits.step):
+                raise BadProblem("step_grams", f"the step of {part.key} must be above zero")
+            if not 0 <= part.limits.least <= part.limits.most:
                 raise BadProblem(
                     "min_grams",
-                    f"the least of {part.id} must be zero or more and not over its most",
+                    f"the least of {part.key} must be zero or more and not over its most",
                 )
             if part.choices > MOST_STEPS:
                 raise BadProblem(
                     "step_grams",
-                    f"{part.id} has more than {MOST_STEPS} steps: make the step larger",
+                    f"{part.key} has more than {MOST_STEPS} steps: make the step larger",
                 )
         for aim in self.aims:
             if aim.low is not None and aim.high is not None and aim.low > aim.high:
@@ -132,11 +85,11 @@ class Problem:
         for counts what is known."""
         return aim.weight > 0 and any(aim.key in part.unknown for part in self.parts)
 
-    def with_part(self, part: Part) -> Problem:
+    def with_part(self, part: Portion) -> Problem:
         """The same with a part in place of the one of its id, or added."""
-        if any(own.id == part.id for own in self.parts):
+        if any(own.key == part.key for own in self.parts):
             return replace(
-                self, parts=tuple(part if own.id == part.id else own for own in self.parts)
+                self, parts=tuple(part if own.key == part.key else own for own in self.parts)
             )
         return replace(self, parts=(*self.parts, part))
 
@@ -197,10 +150,10 @@ class Grid:
         practitioner's own portions."""
         self.problem = problem
         self.free = [part for part in problem.parts if part.choices > 0]
-        self.fixed = [(part, part.portion(0)) for part in problem.parts if part.choices == 0]
+        self.fixed = [(part, part.at(0)) for part in problem.parts if part.choices == 0]
         self.steps = np.array([part.choices for part in self.free], dtype=np.int64)
-        self.step_g = np.array([part.step for part in self.free])
-        self.least = np.array([part.least for part in self.free])
+        self.step_g = np.array([part.limits.step for part in self.free])
+        self.least = np.array([part.limits.least for part in self.free])
         self.own = np.array([part.grams for part in self.free])
         self.soft = [
             one
@@ -253,13 +206,13 @@ class Grid:
     ) -> tuple[float, Vector]:
         """A key's total at the least portions, and what each step adds."""
 
-        def each(part: Part) -> float:
+        def each(part: Portion) -> float:
             return (part.at_most(key) if at_most else part.amount(key)) - minus_per_gram
 
         start = self.problem.base.get(key, 0.0) - minus_per_gram * self.problem.base_grams
         start += sum(each(part) * grams for part, grams in self.fixed)
-        start += sum(each(part) * part.least for part in self.free)
-        return start, np.array([each(part) * part.step for part in self.free])
+        start += sum(each(part) * part.limits.least for part in self.free)
+        return start, np.array([each(part) * part.limits.step for part in self.free])
 
     def _rows(self) -> list[Row]:
         rows = []
@@ -270,21 +223,21 @@ class Grid:
             if aim.firm_low and aim.low is not None:
                 rows.append(Row(aim.key, -self.per_step[i], float(self.start[i] - self.low[i])))
         if self.problem.vessel_ml is not None:
-            at, each = self._volume({part.id: 1.0 for part in self.problem.parts})
+            at, each = self._volume({part.key: 1.0 for part in self.problem.parts})
             rows.append(
                 Row("vessel", each / self.problem.vessel_ml, 1.0 - at / self.problem.vessel_ml)
             )
         star = next((part for part in self.problem.parts if part.star), None)
         for other in self.problem.parts if star else ():
-            if star and other.id != star.id and other.role != "base":
-                at, each = self._volume({other.id: 1.0, star.id: -1.0})
+            if star and other.key != star.key and other.role != "base":
+                at, each = self._volume({other.key: 1.0, star.key: -1.0})
                 rows.append(Row("star", each / 100.0, -at / 100.0))
         for share in self.problem.plate:
             for sign in (1.0, -1.0):
                 wanted = share.share + sign * share.give
                 at, each = self._volume(
                     {
-                        part.id: sign * ((part.id in share.ids) - wanted)
+                        part.key: sign * ((part.key in share.ids) - wanted)
                         for part in self.problem.parts
                     }
                 )
@@ -295,13 +248,13 @@ class Grid:
         """The sum of each part's volume times its factor at the least portions, and what each step
         adds. [mL]"""
 
-        def ml(part: Part, grams: float) -> float:
-            return factors.get(part.id, 0.0) * part.ml_per_gram * grams
+        def ml(part: Portion, grams: float) -> float:
+            return factors.get(part.key, 0.0) * part.ml_per_gram * grams
 
         at = sum(ml(part, grams) for part, grams in self.fixed) + sum(
-            ml(part, part.least) for part in self.free
+            ml(part, part.limits.least) for part in self.free
         )
-        return at, np.array([ml(part, part.step) for part in self.free])
+        return at, np.array([ml(part, part.limits.step) for part in self.free])
 
     def own_steps(self) -> npt_ints:
         """The steps nearest to the practitioner's own portions."""
@@ -313,7 +266,10 @@ class Grid:
     def steps_of(self, portions: Mapping[str, float]) -> npt_ints:
         """The steps of portions that are some. [g]"""
         return np.array(
-            [round((portions[part.id] - part.least) / part.step) for part in self.free],
+            [
+                round((portions[part.key] - part.limits.least) / part.limits.step)
+                for part in self.free
+            ],
             dtype=np.int64,
         )
 
@@ -342,8 +298,8 @@ class Grid:
 
     def portions(self, steps: npt_ints) -> dict[str, float]:
         """Grams by part, in the order of the problem. [g]"""
-        moved = {part.id: part.portion(int(n)) for part, n in zip(self.free, steps, strict=True)}
-        return {part.id: moved.get(part.id, part.portion(0)) for part in self.problem.parts}
+        moved = {part.key: part.at(int(n)) for part, n in zip(self.free, steps, strict=True)}
+        return {part.key: moved.get(part.key, part.at(0)) for part in self.problem.parts}
 
 
 npt_ints = np.ndarray[tuple[int], np.dtype[np.int64]]
@@ -356,7 +312,7 @@ def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
     for aim in problem.aims:
         key = "energy_kcal" if aim.key == DENSITY else aim.key
         total = problem.base.get(key, 0.0) + sum(
-            part.amount(key) * portions[part.id] for part in problem.parts
+            part.amount(key) * portions[part.key] for part in problem.parts
         )
         grams = problem.base_grams + sum(portions.values())
         out[aim.key] = total / grams if aim.key == DENSITY and grams > 0 else total
@@ -370,7 +326,7 @@ def at_most(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]
     for aim in problem.aims:
         if problem.is_unknown(aim):
             out[aim.key] += sum(
-                part.unknown.get(aim.key, 0.0) * portions[part.id] for part in problem.parts
+                part.unknown.get(aim.key, 0.0) * portions[part.key] for part in problem.parts
             )
     return out
 

@@ -81,13 +81,13 @@ def limited_by(grid: Grid, steps: npt_ints, at: int, direction: int) -> str:
 def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[PortionChange, ...]:
     out = []
     for at, part in enumerate(grid.free):
-        after = answer.portions[part.id]
+        after = answer.portions[part.key]
         if abs(after - part.grams) < 0.05:
             continue
         why = limited_by(grid, steps, at, 1 if after > part.grams else -1)
-        out.append(PortionChange(part.id, part.name, part.grams, after, why))
+        out.append(PortionChange(part.key, part.name, part.grams, after, why))
     out += [
-        PortionChange(part.id, part.name, part.grams, grams, "what is allowed")
+        PortionChange(part.key, part.name, part.grams, grams, "what is allowed")
         for part, grams in grid.fixed
         if abs(grams - part.grams) >= 0.05
     ]
@@ -124,7 +124,7 @@ def _same(one: Answer, other: Answer) -> bool:
 def _food(grid: Grid) -> npt_ints:
     """What to make smallest for the most food: volume, less. [mL]"""
     each: npt_ints = np.array(
-        [-round(part.ml_per_gram * part.step * 100) for part in grid.free], dtype=np.int64
+        [-round(part.ml_per_gram * part.limits.step * 100) for part in grid.free], dtype=np.int64
     )
     return each
 
@@ -133,7 +133,8 @@ def _sauce(grid: Grid) -> npt_ints | None:
     """What to make smallest for the least sauce and topping: their weight. [g] None where there is
     none."""
     each: npt_ints = np.array(
-        [round(part.step * 100) if part.role in SAUCES else 0 for part in grid.free], dtype=np.int64
+        [round(part.limits.step * 100) if part.role in SAUCES else 0 for part in grid.free],
+        dtype=np.int64,
     )
     return each if each.any() else None
 
@@ -150,7 +151,7 @@ def _other(
         <= int((grid.deviation(steps) * (1 + GIVE_SHARE) + GIVE) * SCALE) + room
     )
     if keep_energy:
-        kcal = [round(part.amount("energy_kcal") * part.step * 100) for part in grid.free]
+        kcal = [round(part.amount("energy_kcal") * part.limits.step * 100) for part in grid.free]
         model.model.add(model.sum_of(kcal) <= int(np.dot(kcal, steps)))
     _status, found, _value = model.solve(model.sum_of(per_step), Work.of(OTHER_WORK), steps)
     if found is None or grid.broken(found):

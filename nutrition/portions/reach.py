@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from nutrition.composition.derived import DENSITY
-from nutrition.portions.problem import Part
+from nutrition.composition.portion import Portion
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import OTHER_WEIGHT
 
@@ -15,7 +15,7 @@ OUT_OF_REACH = 0.1
 
 
 def within_reach(
-    aims: Sequence[Aim], parts: Sequence[Part], base: Mapping[str, float]
+    aims: Sequence[Aim], parts: Sequence[Portion], base: Mapping[str, float]
 ) -> tuple[Aim, ...]:
     """The aims without those whose least these parts cannot come near, however large they are; a
     most of such a key is kept."""
@@ -23,7 +23,7 @@ def within_reach(
     for aim in aims:
         if aim.key != DENSITY and aim.low is not None and aim.low > 0:
             most = base.get(aim.key, 0.0) + sum(
-                part.amount(aim.key) * max(part.most, part.grams) for part in parts
+                part.amount(aim.key) * max(part.limits.most, part.grams) for part in parts
             )
             if most < OUT_OF_REACH * aim.low:
                 if aim.high is None:

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from nutrition.composition.food_mosts import most_of
 from nutrition.composition.foods import Food
 from nutrition.composition.helpings import FIRST_HELPING_G, first_helping_g
+from nutrition.composition.portion import Limits
 
 # The least and the most of one part of a bowl, by its role. Common practice, no source. [g]
 SENSIBLE_G: dict[str, tuple[float, float]] = {
@@ -41,15 +41,6 @@ SENSIBLE_GROUP_G: dict[str, tuple[float, float]] = {
     "sea vegetable": (1.0, 10.0),
 }
 LEAST_STEP_G = 0.5
-
-
-@dataclass(frozen=True)
-class Limits:
-    """What a part may weigh: from `least` to `most` in steps. [g]"""
-
-    least: float
-    most: float
-    step: float
 
 
 def sensible_g(role: str, group: str = "") -> tuple[float, float]:
@@ -100,7 +91,7 @@ def limits_around(
     first = grams - down * step
     if first <= 0:
         first += step
-    return Limits(first, max(high, first), step)
+    return Limits(least=first, most=max(high, first), step=step)
 
 
 # A bowl is eaten whole, three quarters, or one and a half; a dish by the half serving up to two and

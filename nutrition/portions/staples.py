@@ -4,13 +4,12 @@ client's own favorites."""
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import lru_cache
 
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
-from nutrition.composition.plausible import unknown_at_most
-from nutrition.composition.portion import Ingredient
-from nutrition.portions.problem import Part
+from nutrition.composition.portion import Limits, Portion, food_portion
 from nutrition.portions.sensible import most_added_g
 from nutrition.safety.gate import OPEN, Gate
 from nutrition.written import household
@@ -56,31 +55,16 @@ def staples() -> tuple[Food, ...]:
     return tuple(food_table()[slug] for slug in STAPLES if slug in food_table())
 
 
-def part_of(food: Food) -> Part:
+def portion_of(food: Food) -> Portion:
     """A food as something that may be added: from nothing to one and a half first helpings, in
     kitchen-sized steps. [g]"""
     added = most_added_g(food)
     step = min(household.step_g(food), first_helping_g(food) / 2)
     most = max(math.floor(added / step + 1e-9), 1) * step
-    volume = food.volume_ml(100.0)
-    unknown = {
-        key: value / 100.0 for key, value in unknown_at_most([Ingredient(food, 100.0)]).items()
-    }
-    return Part(
-        food.slug,
-        food.name,
-        food.profile(100.0),
-        0.0,
-        0.0,
-        most,
-        step,
-        role=food.role,
-        ml_per_gram=(volume or 100.0) / 100.0,
-        unknown=unknown,
-        ceiling=added,
-    )
+    limits = Limits(least=0.0, most=most, step=step, ceiling=added)
+    return replace(food_portion(food, 100.0), grams=0.0, limits=limits)
 
 
-def staple_parts(gate: Gate = OPEN) -> tuple[Part, ...]:
+def staple_portions(gate: Gate = OPEN) -> tuple[Portion, ...]:
     """The staples as parts that may be added, but for those that the gate holds back."""
-    return tuple(part_of(food) for food in staples() if not gate.why_not(food))
+    return tuple(portion_of(food) for food in staples() if not gate.why_not(food))

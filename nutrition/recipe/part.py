@@ -8,12 +8,10 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from nutrition.composition.foods import ML_PER_CUP, Food, HouseholdMeasure
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS
-from nutrition.composition.portion import Ingredient
 from nutrition.composition.profile import Profile
-
-# How far a measure of a dish strays from its weight. Common practice, no source.
-MEASURE_SPREAD = 0.12
+from nutrition.written.basis import DISH_MEASURE, basis_range
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -38,13 +36,9 @@ class PartFood(Food):
 
 
 def _measure(measure: str, grams: float) -> HouseholdMeasure:
+    low, high = basis_range(grams, DISH_MEASURE)
     return HouseholdMeasure(
-        measure=measure,
-        form="",
-        grams=grams,
-        low=grams * (1 - MEASURE_SPREAD),
-        high=grams * (1 + MEASURE_SPREAD),
-        source="of the recipe itself",
+        measure=measure, form="", grams=grams, low=low, high=high, source="of the recipe itself"
     )
 
 

@@ -13,11 +13,12 @@ from nutrition.composition.cooking import (
     cook,
 )
 from nutrition.composition.food_search import FoodIndex
-from nutrition.composition.portion import Ingredient, cooked_food
+from nutrition.composition.ingredient import Ingredient, cooked_food
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
 from nutrition.recipe.notation import noted, own_left, own_method, part_named, without_part
 from nutrition.recipe.part import PartFood, part_food
+from nutrition.written.basis import basis_range
 from nutrition.written.grammar import read
 from nutrition.written.matching import Choice, Line, reckon_line, weigh
 from nutrition.written.serving_words import portioned_ml
@@ -224,13 +225,13 @@ def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | N
         name, part.batch, part.recipe.servings, part.volume_ml, tuple(part.batch_foods())
     )
     if choice is not None and choice.grams is not None:
-        spread = choice.grams * 0.02
+        low, high = basis_range(choice.grams, "weighed")
         return Line(
             text,
             food,
             choice.grams,
-            choice.grams - spread,
-            choice.grams + spread,
+            low,
+            high,
             "weighed",
             typed=True,
         )

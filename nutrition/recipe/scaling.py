@@ -124,14 +124,14 @@ def _in_kind(line: Line, grams: float) -> household.Spoken | None:
     return household.Spoken(f"{words} {plural}", count * each)
 
 
-def _usable(line: Line, grams: float) -> tuple[str, float]:
+def _usable(line: Line, grams: float, system: str) -> tuple[str, float]:
     """The measure to use: as it was written in kind, weighed lines in whole grams."""
     if line.food is None:
         return "", grams
     said = (
         None
         if line.basis == "weighed"
-        else _in_kind(line, grams) or household.spoken(line.food, grams)
+        else _in_kind(line, grams) or household.spoken(line.food, grams, system)
     )
     if said is None:
         rounded = (
@@ -159,7 +159,7 @@ def scale(facts: Facts, factor: float, servings: float | None = None) -> Scaled:
         if line.food is None or line.grams is None:
             continue
         grams = line.grams * factor
-        words, used_g = _usable(line, grams)
+        words, used_g = _usable(line, grams, facts.recipe.system)
         caution = (
             next((said for pattern, said in STUBBORN if re.search(pattern, line.food.slug)), "")
             if big

@@ -11,7 +11,7 @@ from functools import lru_cache
 
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.food_classes import classes_of, food_classes
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.targets.conditions import conditions
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS

@@ -14,7 +14,7 @@ from nutrition.composition.food_classes import classes_of
 from nutrition.composition.food_mosts import ceiling_g, most_of
 from nutrition.composition.foods import Food
 from nutrition.composition.helpings import first_helping_g
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
 
 STOP = LEVELS[0]

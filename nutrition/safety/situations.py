@@ -7,8 +7,8 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from nutrition.composition.food_classes import classes_of
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS, NUTRIENT
-from nutrition.composition.portion import Ingredient
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement
 from nutrition.safety.cautions import Situation

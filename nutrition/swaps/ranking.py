@@ -10,6 +10,7 @@ from itertools import combinations
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.sensible import most_added_g
 from nutrition.safety.gate import OPEN, Gate
@@ -33,31 +34,6 @@ RICH_KCAL_PER_G = 0.8
 
 
 @dataclass(frozen=True)
-class Line:
-    """A line of a recipe, or a part of a bowl or a day: what it brings now, in what is looked at.
-    [g] `food` is None for a dish."""
-
-    id: str
-    name: str
-    food: Food | None
-    grams: float
-    profile: Profile
-    dishes: tuple[Dish, ...] = ()
-
-
-@dataclass(frozen=True, kw_only=True)
-class Dish:
-    """Another dish that can take a line's place: its key, what it is called, and what so many grams
-    of it bring. [g]"""
-
-    key: str
-    name: str
-    grams: float
-    profile: Profile
-    words: str = ""
-
-
-@dataclass(frozen=True)
 class Step:
     """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is
     empty for something added.
@@ -73,7 +49,7 @@ class Step:
     effect: str = ""
     fails: str = ""
     measure: str = ""
-    dish: Dish | None = None
+    dish: Portion | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -131,10 +107,10 @@ def totals_of(aims: Iterable[Aim], profile: Profile) -> dict[str, float]:
 MEASURE_FIT = 0.2
 
 
-def kitchen(food: Food, grams: float) -> tuple[float, str]:
+def kitchen(food: Food, grams: float, system: str = "us") -> tuple[float, str]:
     """The grams that a kitchen measure gives near to `grams`, and that measure; the grams as they
     are where none is near. [g]"""
-    said = household.spoken(food, grams)
+    said = household.spoken(food, grams, system)
     if said is None or abs(said.grams - grams) > MEASURE_FIT * grams:
         return grams, ""
     return said.grams, said.words
@@ -145,11 +121,13 @@ def _said(grams: float, measure: str) -> str:
     return f"{measure} ({weight})" if measure else weight
 
 
-def _less(line: Line) -> list[Step]:
+def _less(line: Portion, system: str) -> list[Step]:
     out: list[Step] = []
     for share, words in LESS:
         grams, measure = (
-            kitchen(line.food, line.grams * share) if line.food else (line.grams * share, "")
+            kitchen(line.food, line.grams * share, system)
+            if line.food
+            else (line.grams * share, "")
         )
         # two shares can come to the same spoon, and a small pinch to no less than there is
         if grams < line.grams * 0.9 and all(
@@ -157,29 +135,31 @@ def _less(line: Line) -> list[Step]:
         ):
             how = words if abs(grams - line.grams * share) <= 0.05 * line.grams else "less"
             said = f"{how} {uncapitalized(line.name)}: {_said(grams, measure)}"
-            out.append(Step(line.id, "less", line.food, grams, said, measure=measure))
+            out.append(Step(line.key, "less", line.food, grams, said, measure=measure))
     return out
 
 
-def single_steps(line: Line, gate: Gate) -> list[Step]:
+def single_steps(
+    line: Portion, gate: Gate, dishes: Sequence[Portion] = (), system: str = "us"
+) -> list[Step]:
     """What can be done to one line: less of it, leave it out, another form or food that fits its
     use, another dish of its kind."""
     name = uncapitalized(line.name)
-    out = [*_less(line), Step(line.id, "out", line.food, 0.0, f"without {name}")]
+    out = [*_less(line, system), Step(line.key, "out", line.food, 0.0, f"without {name}")]
     for row in for_food(line.food) if line.food else []:
         if gate.why_not(row.to):
             continue
-        grams, measure = kitchen(row.to, line.grams * row.ratio)
+        grams, measure = kitchen(row.to, line.grams * row.ratio, system)
         kind = "form" if row.use == "another form" else "instead"
         words = f"{uncapitalized(row.to.name)} instead of {name}: {_said(grams, measure)}"
-        out.append(Step(line.id, kind, row.to, grams, words, row.effect, row.fails, measure))
-    for dish in line.dishes:
-        words = f"{uncapitalized(dish.name)} instead of {name}: {_said(dish.grams, dish.words)}"
-        out.append(Step(line.id, "instead", None, dish.grams, words, measure=dish.words, dish=dish))
+        out.append(Step(line.key, kind, row.to, grams, words, row.effect, row.fails, measure))
+    for dish in dishes:
+        words = f"{uncapitalized(dish.name)} instead of {name}: {_said(dish.grams, dish.said)}"
+        out.append(Step(line.key, "instead", None, dish.grams, words, measure=dish.said, dish=dish))
     return out
 
 
-def thin_steps(grams: float, gate: Gate) -> list[Step]:
+def thin_steps(grams: float, gate: Gate, system: str = "us") -> list[Step]:
     """Water, citrus or milk added to a sauce of so many grams, which is then spooned on in the same
     amount as before. [g]"""
     out = []
@@ -188,7 +168,7 @@ def thin_steps(grams: float, gate: Gate) -> list[Step]:
         if gate.why_not(food):
             continue
         for share in THIN_SHARES:
-            added, measure = kitchen(food, grams * share)
+            added, measure = kitchen(food, grams * share, system)
             words = f"thin it with {_said(added, measure)} {uncapitalized(food.name)}"
             effect = "covers the same bowl with less of everything else"
             out.append(
@@ -204,7 +184,7 @@ class _Tried:
     felt: float
 
 
-def _felt(step: Step, line: Line | None, total_g: float) -> float:
+def _felt(step: Step, line: Portion | None, total_g: float) -> float:
     """How much of a change it is: its kind, and how much of the dish it moves."""
     if line is None:
         return FELT[step.kind]
@@ -215,17 +195,20 @@ def _felt(step: Step, line: Line | None, total_g: float) -> float:
 
 
 def ranked(
-    lines: Sequence[Line],
+    lines: Sequence[Portion],
     aims: Sequence[Aim],
     gate: Gate = OPEN,
-    profile_of: Callable[[Line, Step], Profile] | None = None,
+    profile_of: Callable[[Portion, Step], Profile] | None = None,
     whole: Profile | None = None,
+    dishes: Mapping[str, Sequence[Portion]] | None = None,
+    system: str = "us",
 ) -> list[Swap]:
     """Changes that close the gap of `whole`, of which the lines are all or a part: most closed
     first, then the least felt.
 
-    `profile_of` gives what a changed line brings, where that is not simply its new food raw: a
-    cooked recipe, for instance.
+    `dishes` may take a line's place, by its key. `profile_of` gives what a changed line brings,
+    where that is not simply its new food raw: a cooked recipe, for instance. Cups and spoons are
+    those of `system`.
     """
     whole = Profile.total(line.profile for line in lines) if whole is None else whole
     before_totals = totals_of(aims, whole)
@@ -238,7 +221,7 @@ def ranked(
         _Tried(step, bring(line, step) + line.profile * -1.0, _felt(step, line, total_g))
         for line in lines
         if line.grams > 0
-        for step in single_steps(line, gate)
+        for step in single_steps(line, gate, (dishes or {}).get(line.key, ()), system)
     ]
 
     def swap(*parts: _Tried) -> Swap:
@@ -287,7 +270,7 @@ def _best_of_each(swaps: Sequence[Swap]) -> list[Swap]:
     return out
 
 
-def plain_profile(line: Line, step: Step) -> Profile:
+def plain_profile(line: Portion, step: Step) -> Profile:
     """What a changed line brings: its own in proportion, the other dish's, or the new food's as it
     is."""
     if step.grams <= 0:
@@ -299,7 +282,9 @@ def plain_profile(line: Line, step: Step) -> Profile:
     return step.food.profile(step.grams)
 
 
-def thinned(serving: Profile, aims: Sequence[Aim], gate: Gate, servings: float) -> list[Swap]:
+def thinned(
+    serving: Profile, aims: Sequence[Aim], gate: Gate, servings: float, system: str = "us"
+) -> list[Swap]:
     """Thinning a sauce of `servings`, the serving's weight staying what it is. Steps are for the
     whole batch. [g]"""
     before_totals = totals_of(aims, serving)
@@ -311,7 +296,7 @@ def thinned(serving: Profile, aims: Sequence[Aim], gate: Gate, servings: float) 
     ):
         return []
     out = []
-    for step in thin_steps(serving.grams * servings, gate):
+    for step in thin_steps(serving.grams * servings, gate, system):
         assert step.food is not None
         batch = serving * servings + step.food.profile(step.grams)
         after = totals_of(aims, batch * (serving.grams / batch.grams))
@@ -370,6 +355,7 @@ def complement(
     gate: Gate,
     most: int = 6,
     servings: float = 1.0,
+    system: str = "us",
 ) -> list[Filler]:
     """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's
     favorites before the others.
@@ -391,7 +377,7 @@ def complement(
                 continue
             needed = short / per_100 * 100.0
             sensible = most_added_g(food) * servings
-            grams, measure = kitchen(food, min(needed, sensible))
+            grams, measure = kitchen(food, min(needed, sensible), system)
             filled = min(grams / needed, 1.0)
             if filled >= LEAST_FILLED:
                 out.append(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from nutrition.targets.conditions import limits_protein, those
@@ -119,3 +119,29 @@ def meal_targets(
         )
         for key in pattern
     )
+
+
+@dataclass(frozen=True)
+class Filled:
+    """How much of the day has something in it: its share [0 to 1], and the names of the meals that
+    are still empty."""
+
+    share: float
+    empty: list[str]
+
+
+def filled_share(meals: Sequence[MealTarget], full: Collection[str]) -> Filled:
+    """The share of the day that the meals with something in them, `full` by key, are. Meals that
+    are not of the client's pattern add nothing."""
+    share = sum(meal.share for meal in meals if meal.key in full)
+    empty = [meal.name for meal in meals if meal.key not in full and meal.share > 0]
+    # what is eaten only outside the pattern is held against the whole day: nothing says how much of
+    # it that is
+    return Filled(share, empty) if share > 0 and empty else Filled(1.0, empty if share > 0 else [])
+
+
+def likely_meal(meals: Sequence[MealTarget], kcal: float) -> MealTarget | None:
+    """Which main meal a bowl of so much energy is: the one whose own it comes nearest to. [kcal]
+    Common practice, no source. None where the day has no meals."""
+    mains = [one for one in meals if one.key in MAIN_MEALS] or list(meals)
+    return min(mains, key=lambda one: abs(one.energy_kcal - kcal), default=None)

@@ -1,5 +1,6 @@
 """Targets, indices, household measures, what a bowl is made of, the pace of weight."""
 
+from dataclasses import replace
 from unittest import TestCase
 
 from hypothesis import given
@@ -7,7 +8,8 @@ from hypothesis import strategies as st
 
 from nutrition.composition.allergens import found_in
 from nutrition.composition.foods import food_table
-from nutrition.composition.portion import Ingredient, star_of
+from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.portion import food_portion, star_of
 from nutrition.composition.profile import Profile
 from nutrition.follow_up.trend import weekly_change
 from nutrition.insight import indices
@@ -265,10 +267,14 @@ class Bowls(TestCase):
         self.assertAlmostEqual(sum(grams for _name, grams in kinds), total)
 
     def test_the_star_is_the_chosen_or_the_largest_that_is_not_the_base(self):
-        parts = [("base", 400, False), ("vegetable", 150, False), ("protein", 200, False)]
+        def part(role, volume, star=False):
+            whole = food_portion(FOODS["kale-raw"], 50.0, role=role)
+            return replace(whole, volume_ml=volume, star=star)
+
+        parts = [part("base", 400), part("vegetable", 150), part("protein", 200)]
         self.assertEqual(star_of(parts), 2)
-        self.assertEqual(star_of([*parts, ("greens", 10, True)]), 3)
-        self.assertIsNone(star_of([("base", 400, False)]))
+        self.assertEqual(star_of([*parts, part("greens", 10, True)]), 3)
+        self.assertIsNone(star_of([part("base", 400)]))
 
     def test_allergens(self):
         foods = [FOODS["tahini"], FOODS["tofu-firm"], FOODS["kale-raw"]]

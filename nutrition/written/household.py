@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nutrition.composition.foods import ML_PER_CUP, Food, HouseholdMeasure
+from nutrition.composition.foods import Food, HouseholdMeasure
+from nutrition.composition.portion import Portion
 from nutrition.written.units import milliliters
 
 FRACTIONS = (
@@ -19,7 +20,9 @@ FRACTIONS = (
 )
 SPOON_FRACTIONS = ((0.0, ""), (0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, ""))
 COUNTED = ("medium", "slice", "clove", "sheet", "leaf", "piece", "block")
-TBSP_PER_CUP, TSP_PER_CUP = 16.0, 48.0
+TBSP_PER_CUP = 16.0
+# Less than this is said in the next smaller measure.
+LEAST_CUPS, LEAST_TBSP, LEAST_TSP = 0.22, 0.9, 0.12
 MOST_SAID = 1e6
 # A piece is said where it is this near. [share], and so many at most
 COUNT_FIT, MOST_COUNTED = 0.12, 12
@@ -63,17 +66,17 @@ def volume_row(food: Food, unit: str, forms: Sequence[str] = ()) -> HouseholdMea
     return min(rows, key=fitness, default=None)
 
 
-def _unit_g(food: Food, unit: str) -> float | None:
-    """What a level spoon or cup of a food weighs. [g]"""
+def _unit_g(food: Food, unit: str, system: str) -> float | None:
+    """What a level spoon or cup of a system weighs of a food. [g]"""
     row = volume_row(food, unit)
     return (
         None
         if row is None
-        else row.grams * (milliliters(unit) or 0.0) / (milliliters(row.measure) or 1.0)
+        else row.grams * (milliliters(unit, system) or 0.0) / (milliliters(row.measure) or 1.0)
     )
 
 
-def _by_spoon_and_cup(food: Food, most: float) -> list[Spoken]:
+def _by_spoon_and_cup(food: Food, most: float, system: str) -> list[Spoken]:
     """The measures of volume a kitchen has, the smallest first, up to something above `most`: each
     weighs more than the one before, though spoons and cups of a food were not weighed by the same
     hand. [g]"""
@@ -83,7 +86,7 @@ def _by_spoon_and_cup(food: Food, most: float) -> list[Spoken]:
         ("tbsp", 1.0, 4.0, SPOON_FRACTIONS),
         ("cup", 0.25, None, FRACTIONS),
     ):
-        each = _unit_g(food, unit)
+        each = _unit_g(food, unit, system)
         if not each:
             continue
         end = last if last is not None else max(most / each + 1.0, 1.0)
@@ -128,15 +131,16 @@ def _by_count(food: Food, most: float) -> list[Spoken]:
     return []
 
 
-def spoken(food: Food, grams: float) -> Spoken | None:
-    """The household measure nearest to `grams` of a food; None when no measure of it is known. [g]
+def spoken(food: Food, grams: float, system: str = "us") -> Spoken | None:
+    """The household measure nearest to `grams` of a food, cups and spoons those of `system`; None
+    when no measure of it is known. [g]
 
     More grams are never said as less, and what is said is read back as the grams that stand beside
     it.
     """
     if not 0 < grams < MOST_SAID:
         return None
-    counted, poured = _by_count(food, grams), _by_spoon_and_cup(food, grams)
+    counted, poured = _by_count(food, grams), _by_spoon_and_cup(food, grams, system)
     if (
         poured
         and grams < poured[0].grams / 2
@@ -157,22 +161,44 @@ def spoken(food: Food, grams: float) -> Spoken | None:
     return found
 
 
-def by_volume(volume_ml: float, grams: float) -> Spoken | None:
-    """A volume in cups, tablespoons or teaspoons, with the grams of that rounded measure. [mL],
-    [g]"""
-    cups = volume_ml / ML_PER_CUP
-    if cups >= 0.22:
+def by_volume(volume_ml: float, grams: float, system: str = "us") -> Spoken | None:
+    """A volume in cups, tablespoons or teaspoons of `system`, with the grams of that rounded
+    measure. [mL], [g]"""
+    cups, spoons, small = (
+        volume_ml / (milliliters(unit, system) or 1.0) for unit in ("cup", "tbsp", "tsp")
+    )
+    if cups >= LEAST_CUPS:
         value, words = fraction(cups)
         unit = "cup" if value <= 1 else "cups"
         return Spoken(f"{words} {unit}", grams * value / cups)
-    if cups * TBSP_PER_CUP >= 0.9:
-        value, words = fraction(cups * TBSP_PER_CUP, SPOON_FRACTIONS)
-        return Spoken(f"{words} tbsp", grams * value / (cups * TBSP_PER_CUP))
-    spoons = cups * TSP_PER_CUP
-    if spoons >= 0.12:
-        value, words = fraction(max(spoons, 0.25), SPOON_FRACTIONS)
-        return Spoken(f"{words} tsp", grams * value / spoons)
-    return Spoken("a pinch", grams) if spoons > 0 else None
+    if spoons >= LEAST_TBSP:
+        value, words = fraction(spoons, SPOON_FRACTIONS)
+        return Spoken(f"{words} tbsp", grams * value / spoons)
+    if small >= LEAST_TSP:
+        value, words = fraction(max(small, 0.25), SPOON_FRACTIONS)
+        return Spoken(f"{words} tsp", grams * value / small)
+    return Spoken("a pinch", grams) if small > 0 else None
+
+
+def count_words(amount: float, one: str) -> str:
+    """So many bowls or servings in words: "1 1/2 servings"."""
+    _value, words = fraction(amount)
+    return f"{words} {one if amount <= 1 else f'{one}s'}"
+
+
+def say(portion: Portion, grams: float, system: str = "us") -> str:
+    """So many grams of a portion as a cook says it: in its own unit, in a measure of the food, or
+    by the room it takes; empty where none is known. [g]"""
+    if grams <= 0:
+        return ""
+    if portion.unit:
+        return count_words(grams / portion.unit_g, portion.unit)
+    said = (
+        spoken(portion.food, grams, system)
+        if portion.food is not None
+        else by_volume(portion.ml_per_gram * grams, grams, system)
+    )
+    return said.words if said else ""
 
 
 def step_g(food: Food) -> float:

@@ -13,18 +13,11 @@ from nutrition.composition.food_search import FoodIndex, Match, food_index, word
 from nutrition.composition.foods import Food, HouseholdMeasure, ready_to_eat
 from nutrition.written import grammar as measures
 from nutrition.written import units
+from nutrition.written.basis import BASIS_SPREAD
 from nutrition.written.grammar import FILLS, Quantity, Reading
 from nutrition.written.household import volume_row
 from nutrition.written.plain import plain, uncapitalized
 
-# How far the amount itself can be off, by how it was measured. Common practice, no source.
-BASIS_SPREAD = {
-    "weighed": 0.02,
-    "label": 0.04,
-    "leveled measure": 0.06,
-    "counted": 0.0,
-    "by eye": 0.35,
-}
 BY_EYE = {
     "smidgen",
     "glug",

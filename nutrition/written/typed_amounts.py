@@ -7,19 +7,17 @@ from dataclasses import replace
 
 from nutrition.composition.foods import Food
 from nutrition.written import units
+from nutrition.written.basis import DISH_MEASURE, basis_range
 from nutrition.written.grammar import Reading, read
-from nutrition.written.matching import BASIS_SPREAD, Line, weigh
+from nutrition.written.matching import Line, weigh
 
 _BARE = re.compile(r"^\s*\d+(?:[.,]\d+)?\s*$")
 MAX_GRAMS = 5000.0
-# How far a cup or a serving of a dish strays from its weight. Common practice, no source.
-DISH_MEASURE_SPREAD = 0.12
 
 
 def leveled_range(grams: float) -> tuple[float, float]:
     """The least and the most that a leveled measure of so much weighs. [g]"""
-    spread = grams * BASIS_SPREAD["leveled measure"]
-    return grams - spread, grams + spread
+    return basis_range(grams, "leveled measure")
 
 
 class UnreadableAmount(ValueError):
@@ -73,8 +71,8 @@ def read_batch_amount(
             f"“{text}” cannot be weighed for this dish. Write it in grams or servings."
         )
     grams = term.best * each
-    spread = BASIS_SPREAD[basis] if basis == "weighed" else DISH_MEASURE_SPREAD
-    return _checked(Line("", None, grams, grams * (1 - spread), grams * (1 + spread), basis))
+    low, high = basis_range(grams, basis if basis == "weighed" else DISH_MEASURE)
+    return _checked(Line("", None, grams, low, high, basis))
 
 
 def _checked(line: Line) -> Line:

@@ -6,9 +6,16 @@ from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount, Profile
+from nutrition.insight.comparison import heap_words
 from roundpantry import show
 
 register = template.Library()
+
+
+@register.filter
+def heap(volume_ml: float) -> str:
+    """What so much food looks like: "a handful". [mL]"""
+    return heap_words(volume_ml)
 
 
 @register.filter

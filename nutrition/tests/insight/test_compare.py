@@ -6,15 +6,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nutrition.composition.foods import food_table
-from nutrition.composition.profile import Profile
+from nutrition.composition.portion import Dish, food_portion
 from nutrition.insight.comparison import (
     CALORIES,
     HUNDRED,
     PROTEIN,
     SERVING,
     NotComparable,
-    Plate,
-    PlateLine,
     at_basis,
     differences,
     heap_words,
@@ -25,21 +23,10 @@ FOODS = food_table()
 
 
 def plate(key, **grams):
-    lines = []
-    for slug, weight in grams.items():
-        food = FOODS[slug.replace("_", "-")]
-        lines.append(
-            PlateLine(food.name, food.role, food.profile(weight), food.volume_ml(weight) or weight)
-        )
-    total = Profile.total(line.profile for line in lines)
-    return Plate(
-        key=key,
-        name=key,
-        kind="bowl",
-        lines=tuple(lines),
-        profile=total,
-        volume_ml=sum(line.volume_ml for line in lines),
-    )
+    portions = [
+        food_portion(FOODS[slug.replace("_", "-")], weight) for slug, weight in grams.items()
+    ]
+    return Dish.of(key, key, portions, "bowl")
 
 
 NUTS = plate("nuts", walnuts=30)
@@ -54,7 +41,7 @@ class Basis(TestCase):
             most = max(one.profile[key].amount for one in (NUTS, SALAD, RICE))
             for one in found:
                 self.assertAlmostEqual(one.profile[key].amount, most)
-                self.assertAlmostEqual(sum(line.profile[key].amount for line in one.lines), most)
+                self.assertAlmostEqual(sum(line.profile[key].amount for line in one.portions), most)
         self.assertEqual(
             [one.profile.grams for one in at_basis([NUTS, SALAD], HUNDRED)], [100.0, 100.0]
         )
@@ -63,8 +50,8 @@ class Basis(TestCase):
     def test_a_handful_against_a_mixing_bowl(self):
         greens = plate("greens", kale_raw=80, white_beans_cooked=20, cucumber_with_peel_raw=200)
         nuts, greens = at_basis([plate("nuts", walnuts=50), greens], CALORIES)
-        self.assertEqual(nuts.heap, "a handful")
-        self.assertEqual(greens.heap, "a mixing bowl")
+        self.assertEqual(heap_words(nuts.volume_ml), "a handful")
+        self.assertEqual(heap_words(greens.volume_ml), "a mixing bowl")
         self.assertEqual(
             [heap_words(ml) for ml in (5, 100, 9999)],
             ["a spoonful", "a handful", "more than a mixing bowl"],

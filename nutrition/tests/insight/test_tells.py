@@ -6,8 +6,8 @@ from unittest import TestCase
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_classes import classes_of, food_classes
 from nutrition.composition.foods import food_table
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import SUMS
-from nutrition.composition.portion import Ingredient
 from nutrition.composition.profile import Profile
 from nutrition.insight import indices
 from nutrition.insight.glycemic import glycemic_index, glycemic_load, load_band

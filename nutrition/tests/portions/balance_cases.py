@@ -1,6 +1,7 @@
 """Balance problems made from the food table by a seed, the same problem enumerated, and the same
 for scipy's MILP."""
 
+from dataclasses import replace
 from itertools import product
 
 import numpy as np
@@ -8,7 +9,8 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import FIRST_HELPING_G
-from nutrition.portions.problem import Grid, Part, Problem
+from nutrition.composition.portion import Limits, food_portion
+from nutrition.portions.problem import Grid, Problem
 from nutrition.portions.sensible import limits_around
 from nutrition.targets.aim import Aim
 from nutrition.written import household
@@ -60,23 +62,21 @@ def problem(seed, parts, targets, most_choices=None, hard=0, far=False):
             else min(limits.most, limits.least + most_choices * limits.step)
         )
         made.append(
-            Part(
-                f"part-{i}",
-                food.name,
-                food.profile(100.0),
-                grams,
-                limits.least,
-                most,
-                limits.step,
-                role=food.role,
+            replace(
+                food_portion(food, 100.0, key=f"part-{i}"),
+                grams=grams,
+                volume_ml=100.0,
+                foods=(),
+                limits=Limits(least=limits.least, most=most, step=limits.step),
             )
         )
     aims = []
     reached = {
-        part.id: part.least + int(rng.integers(0, part.choices + 1)) * part.step for part in made
+        part.key: part.limits.least + int(rng.integers(0, part.choices + 1)) * part.limits.step
+        for part in made
     }
     for n, key in enumerate(KEYS[:targets]):
-        total = sum(part.amount(key) * reached[part.id] for part in made)
+        total = sum(part.amount(key) * reached[part.key] for part in made)
         aim = max(total * (rng.uniform(0.6, 1.5) if far else rng.uniform(0.9, 1.1)), 1e-3)
         low = aim * rng.uniform(0.85, 0.97) if rng.random() < 0.7 else None
         high = aim * rng.uniform(1.03, 1.2) if rng.random() < 0.7 else None
@@ -103,7 +103,7 @@ def by_hand(asked, portions):
     violation = deviation = 0.0
     for aim in asked.aims:
         key = "energy_kcal" if aim.key == "kcal_per_gram" else aim.key
-        total = sum(part.amount(key) * portions[part.id] for part in asked.parts)
+        total = sum(part.amount(key) * portions[part.key] for part in asked.parts)
         if aim.key == "kcal_per_gram":
             total /= sum(portions.values())
         under = max((aim.low if aim.low is not None else -np.inf) - total, 0.0)
@@ -116,7 +116,7 @@ def by_hand(asked, portions):
 def keeps_hard(asked, portions):
     return all(
         aim.high is None
-        or sum(part.amount(aim.key) * portions[part.id] for part in asked.parts)
+        or sum(part.amount(aim.key) * portions[part.key] for part in asked.parts)
         <= aim.high * (1 + 1e-6)
         for aim in asked.aims
         if aim.firm
@@ -128,7 +128,7 @@ def enumerated(asked):
     limits."""
     best = None
     for steps in product(*(range(part.choices + 1) for part in asked.parts)):
-        portions = {part.id: part.portion(n) for part, n in zip(asked.parts, steps, strict=True)}
+        portions = {part.key: part.at(n) for part, n in zip(asked.parts, steps, strict=True)}
         if keeps_hard(asked, portions):
             found = by_hand(asked, portions)
             if (

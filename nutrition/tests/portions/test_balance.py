@@ -8,13 +8,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nutrition.composition.foods import food_table
+from nutrition.composition.portion import Limits, food_portion
 from nutrition.formats.problem_file import read_problem, solve
 from nutrition.portions.obstacles import closest, colliding, hints, misses
-from nutrition.portions.problem import BadProblem, Part, PlateShare, Problem, totals
+from nutrition.portions.problem import BadProblem, PlateShare, Problem, totals
 from nutrition.portions.proposals import CLOSEST, LEAST_SAUCE, proposals
 from nutrition.portions.sensible import limits_around
 from nutrition.portions.solver import balance
-from nutrition.portions.staples import part_of, staple_parts
+from nutrition.portions.staples import portion_of, staple_portions
 from nutrition.portions.work import Work
 from nutrition.targets.aim import Aim
 from nutrition.tests.portions.balance_cases import by_hand, enumerated, highs, keeps_hard, problem
@@ -30,7 +31,7 @@ class AllPortions(TestCase):
                 seed, 3 + seed % 2, 3 + seed % 5, most_choices=5, hard=seed % 3, far=seed % 2 == 1
             )
             with self.subTest(seed=seed):
-                found, wanted = balance(asked, LONG), enumerated(asked)
+                found, wanted = balance(asked, Work.of(LONG)), enumerated(asked)
                 self.assertEqual(found.status, "optimal")
                 self.assertTrue(keeps_hard(asked, found.portions))
                 for got, want, own in zip(
@@ -70,7 +71,7 @@ class AllPortions(TestCase):
                     Aim(key="kcal_per_gram", low=wish * 0.9, aim=wish, high=wish * 1.1, weight=2.0),
                 ),
             )
-            found, wanted = balance(asked, LONG), enumerated(asked)
+            found, wanted = balance(asked, Work.of(LONG)), enumerated(asked)
             with self.subTest(seed=seed):
                 self.assertEqual(found.status, "optimal")
                 self.assertAlmostEqual(found.violation, wanted[0], places=6)
@@ -87,7 +88,9 @@ class AllPortions(TestCase):
     def test_impossible_exactly_when_no_portions_keep_the_limits(self):
         for seed in range(8):
             asked = problem(seed, 3, 3, most_choices=4)
-            least = min(sum(part.amount("sodium_mg") * part.least for part in asked.parts), 1e9)
+            least = min(
+                sum(part.amount("sodium_mg") * part.limits.least for part in asked.parts), 1e9
+            )
             for share, status in ((0.9, "infeasible"), (1.001, "optimal")):
                 if least > 0:
                     bound = Aim(
@@ -99,7 +102,10 @@ class AllPortions(TestCase):
                         firm_high=True,
                     )
                     self.assertEqual(
-                        balance(replace(asked, aims=(*asked.aims[:3], bound)), LONG).status, status
+                        balance(
+                            replace(asked, aims=(*asked.aims[:3], bound)), Work.of(LONG)
+                        ).status,
+                        status,
                     )
 
 
@@ -122,9 +128,11 @@ class Laws(TestCase):
         self.assertNotEqual(found.status, "infeasible")
         self.assertTrue(keeps_hard(asked, found.portions))
         for part in asked.parts:
-            steps = (found.portions[part.id] - part.least) / part.step
+            steps = (found.portions[part.key] - part.limits.least) / part.limits.step
             self.assertAlmostEqual(steps, round(steps), places=6)
-            self.assertTrue(part.least - 1e-6 <= found.portions[part.id] <= part.most + 1e-6)
+            self.assertTrue(
+                part.limits.least - 1e-6 <= found.portions[part.key] <= part.limits.most + 1e-6
+            )
 
     @settings(max_examples=15, deadline=None)
     @given(st.integers(0, 10_000))
@@ -132,7 +140,7 @@ class Laws(TestCase):
         asked = problem(seed, 6, 6, far=True)
         locked = replace(asked, parts=tuple(replace(part, locked=True) for part in asked.parts))
         found = balance(locked, Work.of(0.2))
-        self.assertEqual(found.portions, {part.id: part.grams for part in asked.parts})
+        self.assertEqual(found.portions, {part.key: part.grams for part in asked.parts})
         self.assertEqual(found.change, 0)
 
     @settings(max_examples=12, deadline=None)
@@ -145,7 +153,7 @@ class Laws(TestCase):
             low=None if aim.low is None else aim.low / by,
             high=None if aim.high is None else aim.high * by,
         )
-        before, after = balance(asked, LONG), balance(asked.with_aim(loose), LONG)
+        before, after = balance(asked, Work.of(LONG)), balance(asked.with_aim(loose), Work.of(LONG))
         self.assertEqual((before.status, after.status), ("optimal", "optimal"))
         self.assertLessEqual(after.violation, before.violation + 1e-6)
 
@@ -153,14 +161,14 @@ class Laws(TestCase):
         followed = 0
         for seed in range(6):
             asked = problem(500 + seed, 5, 5, most_choices=4, far=True)
-            answer = balance(asked, LONG)
-            for hint in hints(asked, answer, staple_parts()[:6]):
+            answer = balance(asked, Work.of(LONG))
+            for hint in hints(asked, answer, staple_portions()[:6]):
                 if hint.kind == "larger":
-                    part = next(part for part in asked.parts if part.id == hint.id)
-                    changed = asked.with_part(replace(part, most=hint.to))
+                    part = next(part for part in asked.parts if part.key == hint.id)
+                    changed = asked.with_part(part.within(most=hint.to))
                 elif hint.kind == "add":
                     changed = asked.with_part(
-                        replace(part_of(FOODS[hint.id]), grams=hint.to, locked=True)
+                        replace(portion_of(FOODS[hint.id]), grams=hint.to, locked=True)
                     )
                 else:
                     aim = next(aim for aim in asked.aims if aim.key == hint.id)
@@ -170,7 +178,7 @@ class Laws(TestCase):
                     )
                 with self.subTest(hint.words, seed=seed):
                     self.assertAlmostEqual(
-                        balance(changed, LONG).violation, hint.violation, places=4
+                        balance(changed, Work.of(LONG)).violation, hint.violation, places=4
                     )
                     self.assertLess(hint.violation, answer.violation)
                 followed += 1
@@ -179,9 +187,9 @@ class Laws(TestCase):
 
 def part(slug, grams, least, most, step, **more):
     food = FOODS[slug]
-    return Part(
-        slug, food.name, food.profile(100.0), grams, least, most, step, role=food.role, **more
-    )
+    limits = Limits(least=least, most=most, step=step)
+    whole = food_portion(food, 100.0)
+    return replace(whole, grams=grams, volume_ml=100.0, foods=(), limits=limits, **more)
 
 
 class Bowl(TestCase):
@@ -197,12 +205,12 @@ class Bowl(TestCase):
     )
 
     def test_constraints_that_are_switched_on(self):
-        free = balance(Problem(parts=self.parts, aims=self.aims), LONG)
+        free = balance(Problem(parts=self.parts, aims=self.aims), Work.of(LONG))
         self.assertEqual((free.status, free.violation), ("optimal", 0.0))
-        small = balance(Problem(parts=self.parts, aims=self.aims, vessel_ml=330.0), LONG)
+        small = balance(Problem(parts=self.parts, aims=self.aims, vessel_ml=330.0), Work.of(LONG))
         self.assertLessEqual(sum(small.portions.values()), 330.0 + 1e-3)
-        star = tuple(replace(one, star=one.id == "kale-raw") for one in self.parts)
-        starred = balance(Problem(parts=star, aims=self.aims), LONG).portions
+        star = tuple(replace(one, star=one.key == "kale-raw") for one in self.parts)
+        starred = balance(Problem(parts=star, aims=self.aims), Work.of(LONG)).portions
         self.assertTrue(
             all(
                 starred["kale-raw"] >= starred[name] - 1e-6
@@ -210,7 +218,9 @@ class Bowl(TestCase):
             )
         )
         half = PlateShare("vegetables", frozenset({"kale-raw"}), 0.25, 0.05)
-        plated = balance(Problem(parts=self.parts, aims=self.aims, plate=(half,)), LONG).portions
+        plated = balance(
+            Problem(parts=self.parts, aims=self.aims, plate=(half,)), Work.of(LONG)
+        ).portions
         self.assertTrue(0.2 - 1e-6 <= plated["kale-raw"] / sum(plated.values()) <= 0.3 + 1e-6)
 
     def test_calorie_density_and_what_is_eaten_besides(self):
@@ -229,14 +239,14 @@ class Bowl(TestCase):
                     *self.aims,
                 ),
             ),
-            LONG,
+            Work.of(LONG),
         )
         self.assertLessEqual(light.totals["kcal_per_gram"], 1.0 + 1e-6)
         besides = Problem(
             parts=self.parts, aims=self.aims, base={"energy_kcal": 200.0}, base_grams=150.0
         )
         self.assertAlmostEqual(
-            totals(besides, {one.id: 0.0 for one in self.parts})["energy_kcal"], 200.0
+            totals(besides, {one.key: 0.0 for one in self.parts})["energy_kcal"], 200.0
         )
 
     def test_what_stands_in_the_way_is_named(self):
@@ -248,16 +258,16 @@ class Bowl(TestCase):
                 self.aims[0],
             ),
         )
-        answer = balance(asked, LONG)
+        answer = balance(asked, Work.of(LONG))
         self.assertEqual(answer.status, "infeasible")
         self.assertEqual(
             set(colliding(asked)) & {"potassium_mg", "protein_g"}, set(colliding(asked))
         )
         self.assertIn("potassium_mg", colliding(asked))
-        least = sum(one.amount("potassium_mg") * one.least for one in self.parts)
+        least = sum(one.amount("potassium_mg") * one.limits.least for one in self.parts)
         self.assertGreaterEqual(closest(asked, "potassium_mg"), least - 1e-6)
         short = replace(asked, aims=(Aim(key="protein_g", low=90, aim=95, high=None),))
-        why = misses(short, balance(short, LONG))[0].why
+        why = misses(short, balance(short, Work.of(LONG)))[0].why
         self.assertIn("even with every part at its largest", why)
 
     def test_three_answers_that_differ(self):
@@ -270,7 +280,7 @@ class Bowl(TestCase):
                     Aim(key="protein_g", low=15, aim=24, high=60),
                 ),
             ),
-            LONG,
+            Work.of(LONG),
         )
         self.assertEqual(told[0].name, CLOSEST)
         sauce = {

@@ -6,7 +6,7 @@ from pathlib import Path
 from unittest import TestCase
 
 from nutrition.composition.foods import food_table
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement, per_day
 from nutrition.safety.cautions import LEVELS, Situation, cautions_in, rules

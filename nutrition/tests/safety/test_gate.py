@@ -2,6 +2,7 @@
 that go both ways; where loss stops."""
 
 import json
+from dataclasses import replace
 from unittest import TestCase
 
 from hypothesis import given
@@ -10,14 +11,15 @@ from hypothesis import strategies as st
 from nutrition.composition.food_mosts import ceiling_g, food_mosts, most_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
-from nutrition.composition.plausible import unknown_at_most, upper_per_100_g
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.plausible import upper_per_100_g
+from nutrition.composition.portion import Limits, food_portion
 from nutrition.composition.profile import INDEX
 from nutrition.formats.problem_file import read_problem, solve
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.insight.summary import tell
 from nutrition.portions.obstacles import hints
-from nutrition.portions.problem import Part, Problem, at_most, totals
+from nutrition.portions.problem import Problem, at_most, totals
 from nutrition.portions.solver import balance
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
@@ -117,18 +119,11 @@ class TheGate(TestCase):
 class Unknown(TestCase):
     def problem(self, *foods, **aim):
         parts = tuple(
-            Part(
-                slug,
-                slug,
-                FOODS[slug].profile(100),
-                grams,
-                0,
-                most,
-                5,
-                unknown={
-                    key: value / 100
-                    for key, value in unknown_at_most([Ingredient(FOODS[slug], 100)]).items()
-                },
+            replace(
+                food_portion(FOODS[slug], 100.0),
+                name=slug,
+                grams=grams,
+                limits=Limits(least=0, most=most, step=5),
             )
             for slug, grams, most in foods
         )
@@ -154,7 +149,7 @@ class Unknown(TestCase):
         self.assertEqual(
             at_most(asked, answer.portions)["phosphorus_mg"], answer.at_most["phosphorus_mg"]
         )
-        everything = {part.id: part.most for part in asked.parts}
+        everything = {part.key: part.limits.most for part in asked.parts}
         self.assertLess(
             totals(asked, everything)["phosphorus_mg"],
             150,

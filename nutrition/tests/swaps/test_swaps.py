@@ -1,19 +1,19 @@
 """Swaps, the library of substitutions, and what fills a shortfall."""
 
 import re
+from dataclasses import replace
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nutrition.composition.foods import food_table
+from nutrition.composition.portion import Portion, food_portion
 from nutrition.composition.profile import Profile
 from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import Gate
 from nutrition.swaps.library import for_food, library
 from nutrition.swaps.ranking import (
-    Dish,
-    Line,
     complement,
     gap,
     ranked,
@@ -28,7 +28,18 @@ FOODS = food_table()
 
 
 def line(slug, grams, **more):
-    return Line(slug, FOODS[slug].name, FOODS[slug], grams, FOODS[slug].profile(grams), **more)
+    return replace(food_portion(FOODS[slug], grams), **more)
+
+
+def dish(key, name, profile):
+    return Portion(
+        key=key,
+        name=name,
+        role="dish",
+        grams=profile.grams,
+        profile=profile,
+        volume_ml=profile.grams,
+    )
 
 
 SALTY = (
@@ -127,7 +138,7 @@ class Ranked(TestCase):
         for swap in ranked(SALTY, SODIUM):
             total = whole
             for step in swap.steps:
-                own = next(one for one in SALTY if one.id == step.id)
+                own = next(one for one in SALTY if one.key == step.id)
                 brought = (
                     step.food.profile(step.grams)
                     if step.kind in ("instead", "form")
@@ -166,18 +177,18 @@ class Ranked(TestCase):
             Aim(key="sodium_mg", low=None, aim=1500, high=2200, firm_low=True, firm_high=True),
         )
         beans = line("white-beans-cooked", 300)
-        salty = Dish(
-            key="recipe-2",
-            name="Salty tempeh",
-            grams=300.0,
-            profile=FOODS["tempeh"].profile(300.0) + FOODS["salt"].profile(6.0),
+        salty = dish(
+            "recipe-2",
+            "Salty tempeh",
+            FOODS["tempeh"].profile(300.0) + FOODS["salt"].profile(6.0),
         )
-        lines = [Line(beans.id, beans.name, None, 300.0, beans.profile, (salty,))]
+        lines = [dish(beans.key, beans.name, beans.profile)]
+        instead = {beans.key: (salty,)}
         self.assertTrue(
-            any(swap.steps[0].dish for swap in ranked(lines, soft)),
+            any(swap.steps[0].dish for swap in ranked(lines, soft, dishes=instead)),
             "worth it where sodium is only a wish",
         )
-        self.assertFalse(any(swap.steps[0].dish for swap in ranked(lines, hard)))
+        self.assertFalse(any(swap.steps[0].dish for swap in ranked(lines, hard, dishes=instead)))
 
     def test_nothing_to_close_offers_nothing(self):
         self.assertEqual(ranked(SALTY, (Aim(key="sodium_mg", low=None, aim=300, high=5000),)), [])
@@ -197,21 +208,10 @@ class Ranked(TestCase):
         self.assertIn("the school", gate.why_not(FOODS["olive-oil"]))
 
     def test_another_dish_in_its_place(self):
-        plain = Dish(
-            key="recipe-1",
-            name="Plain beans",
-            grams=150.0,
-            profile=FOODS["white-beans-cooked"].profile(150.0),
-        )
-        salty = Line(
-            "part",
-            "Salty beans",
-            None,
-            150.0,
-            FOODS["white-beans-canned-drained"].profile(150.0),
-            (plain,),
-        )
-        found = ranked([salty], (Aim(key="sodium_mg", low=None, aim=50, high=100),))
+        plain = dish("recipe-1", "Plain beans", FOODS["white-beans-cooked"].profile(150.0))
+        salty = dish("part", "Salty beans", FOODS["white-beans-canned-drained"].profile(150.0))
+        aims = (Aim(key="sodium_mg", low=None, aim=50, high=100),)
+        found = ranked([salty], aims, dishes={"part": (plain,)})
         best = next(swap for swap in found if swap.steps[0].dish)
         self.assertEqual(best.steps[0].dish.key, "recipe-1")
         self.assertAlmostEqual(best.totals["sodium_mg"][1], plain.profile["sodium_mg"].amount)

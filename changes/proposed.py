@@ -3,45 +3,36 @@ for a day."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 
-from django.http import HttpRequest, QueryDict
+from django.http import QueryDict
 
-from clients.aims import target_of
-from clients.in_force import Plan, Reading, reading
-from nutrition.composition.derived import amount_of
+from changes.aims import plan_aims, target_of
+from changes.changeable import Changeable, Look, limited
+from changes.offers import LEFT_OUT_G
+from clients.in_force import Reading, reading
+from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import names_unknown
-from nutrition.composition.portion import Ingredient
+from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.obstacles import closest, colliding, hints, misses
 from nutrition.portions.problem import BadProblem, Problem, name_of
 from nutrition.portions.proposals import PortionChange, Proposal, proposals
+from nutrition.portions.reach import within_reach
 from nutrition.portions.solver import Answer, balance
-from nutrition.portions.staples import staple_parts
+from nutrition.portions.staples import staple_portions
 from nutrition.safety.gate import Gate
+from nutrition.targets.aims import within_upper_levels
 from nutrition.targets.voices import Target
+from nutrition.written.household import say
 from roundpantry import show
 from roundpantry.asked import key_in, number_in
 
 MOST_TAKEN_G = 20_000.0
 # Of an amount that is partly unknown less than this share of its aim is not worth a word.
 WORTH_SAYING = 0.01
-# A portion below this is nothing: the part is left out. [g]
-LEFT_OUT_G = 0.4
-
-
-@dataclass(frozen=True, kw_only=True)
-class Portioned:
-    """What a part of a problem is on the screen. `say` puts grams of it into a kitchen measure.
-    [g], [mL]"""
-
-    name: str
-    profile: Profile
-    volume_ml: float
-    say: Callable[[float], str]
-    foods: Sequence[Ingredient] = ()
 
 
 @dataclass(frozen=True)
@@ -66,7 +57,7 @@ class ShownProposal:
     unknown: list[str]
 
 
-def _unknown(answer: Answer, problem: Problem, parts: Mapping[str, Portioned]) -> list[str]:
+def _unknown(answer: Answer, problem: Problem, parts: Mapping[str, Portion]) -> list[str]:
     """What is not known of a target with a most, in words: in which foods, and between what it then
     lies."""
     out = []
@@ -86,7 +77,7 @@ def _unknown(answer: Answer, problem: Problem, parts: Mapping[str, Portioned]) -
     return out
 
 
-def _newly_warned(proposal: Proposal, parts: Mapping[str, Portioned], gate: Gate) -> bool:
+def _newly_warned(proposal: Proposal, parts: Mapping[str, Portion], gate: Gate) -> bool:
     """Whether a proposal would bring something to stop and ask about that is not there now: amounts
     that only count together."""
 
@@ -105,15 +96,16 @@ def _newly_warned(proposal: Proposal, parts: Mapping[str, Portioned], gate: Gate
 def _shown(
     proposal: Proposal,
     problem: Problem,
-    parts: Mapping[str, Portioned],
+    parts: Mapping[str, Portion],
     wanted: Mapping[str, Target],
     besides: Profile,
+    system: str,
 ) -> ShownProposal:
     changes = [
         Shown(
             change,
-            parts[change.id].say(change.before),
-            parts[change.id].say(change.after),
+            say(parts[change.id], change.before, system),
+            say(parts[change.id], change.after, system),
             change.after < LEFT_OUT_G,
         )
         for change in proposal.changes
@@ -137,20 +129,36 @@ def _shown(
     )
 
 
-def found(
-    request: HttpRequest,
-    problem: Problem,
-    parts: Mapping[str, Portioned],
-    plan: Plan,
-    gate: Gate,
-    besides: Profile | None = None,
-) -> dict[str, object]:
+def problem_of(it: Changeable, look: Look) -> Problem:
+    """The portions that are looked at as a balance problem, as far as the gate lets them. Raises
+    BadProblem, for instance for a part with too small a step."""
+    assert it.plan is not None
+    portions = tuple(
+        replace(limited(one, it.gate), star=one.star and look.star) for one in look.portions
+    )
+    aims = plan_aims(it.plan, look.meal, look.share)
+    base = {
+        aim.key: amount_of(look.besides, aim.key).amount for aim in aims if aim.key != DENSITY
+    } | {"energy_kcal": look.besides["energy_kcal"].amount}
+    return Problem(
+        parts=portions,
+        aims=within_upper_levels(within_reach(aims, portions, base), base),
+        base=base,
+        vessel_ml=look.vessel_ml,
+        plate=look.plate,
+    )
+
+
+def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     """What the proposals' template needs; `portions` are those of the proposal that is outlined.
     Raises BadProblem.
 
     What stands in the way takes longer: a live page asks for it by itself once the proposals stand
     there.
     """
+    request, gate, plan = it.request, it.gate, it.plan
+    assert plan is not None
+    parts = {one.key: one for one in look.portions}
     told = [one for one in proposals(problem) if not _newly_warned(one, parts, gate)]
     if not told:
         raise BadProblem(
@@ -174,9 +182,7 @@ def found(
         aim.miss(first.totals[aim.key], first.at_most[aim.key]) for aim in problem.aims
     ) or bool(collisions)
     return {
-        "proposals": [
-            _shown(one, problem, parts, wanted, besides or Profile.empty()) for one in told
-        ],
+        "proposals": [_shown(one, problem, parts, wanted, look.besides, it.system) for one in told],
         "show": chosen,
         "portions": told[chosen].answer.portions,
         "collisions": collisions,
@@ -189,8 +195,8 @@ def in_the_way_of(problem: Problem, gate: Gate, first: Answer | None = None) -> 
     solved again."""
     first = first or balance(problem)
     missed = misses(problem, first)
-    pantry = staple_parts(gate)
-    can_add = {food.id for food in pantry}
+    pantry = staple_portions(gate)
+    can_add = {food.key for food in pantry}
     helping = hints(problem, first, pantry) if missed or first.status == "infeasible" else []
     return {
         "misses": missed,
@@ -206,14 +212,11 @@ def _without_show(query: QueryDict) -> str:
     return kept.urlencode()
 
 
-OUTDATED = "It was changed since this was proposed: balance it again."
-
-
-def ticked(data: QueryDict, known: Sequence[str]) -> dict[str, float]:
-    """The portions that were ticked, by part. [g] What cannot be used is passed over."""
+def ticked(data: QueryDict) -> dict[str, float]:
+    """The portions that were ticked, by key. [g] What cannot be used is passed over."""
     out = {}
     for part in data.getlist("take"):
         grams = number_in(data.get(f"grams-{part}", ""))
-        if part in known and grams is not None and 0 <= grams <= MOST_TAKEN_G:
+        if grams is not None and 0 <= grams <= MOST_TAKEN_G:
             out[part] = grams
     return out

@@ -6,26 +6,24 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from django.core import signing
-
-from clients.aims import plan_aims, target_of
+from changes.aims import plan_aims, target_of
+from changes.changeable import Changeable, Look
+from changes.offers import token_for
 from clients.cautions import listener
-from clients.gate import avoided_by, gate_of
+from clients.gate import avoided_by
 from clients.in_force import Plan, Reading, by_words, reading
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_search import food_index
-from nutrition.composition.foods import Food, food_table, ready_to_eat
+from nutrition.composition.foods import Food, ready_to_eat
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import names_unknown, unknown_at_most
-from nutrition.composition.portion import Ingredient
-from nutrition.composition.profile import Profile
 from nutrition.portions.staples import staples
 from nutrition.safety.cautions import LEVELS, Caution
 from nutrition.safety.gate import Gate
 from nutrition.swaps.ranking import (
     COMPLEMENT_KEYS,
     Filler,
-    Line,
     Step,
     Swap,
     complement,
@@ -36,19 +34,13 @@ from nutrition.swaps.ranking import (
     totals_of,
 )
 from nutrition.targets.aim import Aim
-from nutrition.targets.meals import MealTarget
 from roundpantry import show
 
-SALT = "a swap that was offered"
 # What is listed under one gap, pairs of lines among it, and how many nutrients beside the watched
 # ones. Common practice, no source.
 MOST_UNDER_A_GAP, MOST_PAIRS, MOST_FILLERS, MOST_ALSO_SHORT = 7, 2, 4, 4
 # A target that moves by less than this share of its aim is not worth a line.
 WORTH_SAYING = 0.01
-
-
-class Outdated(ValueError):
-    """What was offered no longer fits what is there."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,61 +85,6 @@ class Gap:
     fillers: list[OfferedFiller]
 
 
-@dataclass(frozen=True, kw_only=True)
-class Subject:
-    """What is changed: its key and version, the lines that may change, and how a changed line is
-    reckoned.
-
-    `profile` is all that is looked at: the lines, what is locked, and what is taken besides.
-    """
-
-    key: str
-    version: int
-    lines: Sequence[Line]
-    profile: Profile
-    profile_of: Callable[[Line, Step], Profile] | None = None
-    extra: Callable[[Sequence[Aim]], list[Swap]] | None = None
-    # how many of what is looked at are changed at once: servings of a batch
-    times: float = 1.0
-
-
-def token_for(key: str, version: int, steps: Sequence[Step], why: str) -> str:
-    """What is sent to take a change of what has this key and version: signed, so that only what was
-    offered is taken, and only while it still fits."""
-    rows = [
-        {
-            "line": step.id,
-            "food": step.food.slug if step.food else "",
-            "dish": step.dish.key if step.dish else "",
-            "grams": step.grams,
-            "measure": step.measure,
-        }
-        for step in steps
-    ]
-    return signing.dumps(
-        {"of": key, "version": version, "steps": rows, "why": why}, salt=SALT, compress=True
-    )
-
-
-def taken(token: str, key: str, version: int) -> tuple[list[dict], str]:
-    """The steps of a change that was offered, and its reason. Raises Outdated."""
-    try:
-        data = signing.loads(token, salt=SALT)
-    except signing.BadSignature:
-        raise Outdated("That change was not offered here.") from None
-    if data["of"] != key or data["version"] != version:
-        raise Outdated("It was changed since this was offered: look at the swaps again.")
-    return data["steps"], data["why"]
-
-
-def swapped_in(slug: str) -> Food:
-    """The food that a step brings in. Raises Outdated where the table has it no more."""
-    food = food_table().usable(slug)
-    if food is None:
-        raise Outdated("That food is no longer in the table.")
-    return food
-
-
 def favorites(plan: Plan) -> list[Food]:
     """The foods that the client likes, ready to eat, as far as the table knows them by that
     name."""
@@ -177,11 +114,14 @@ def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
     return out
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _For:
-    """Whom a panel is for, looked up once: what they like, what is refused, and what is to be said
-    of foods."""
+    """Whom a panel is for and of what, looked up once: what they like, what is refused, what is to
+    be said of foods, and what a change is signed for."""
 
+    key: str
+    version: int
+    system: str
     liked: list[Food]
     gate: Gate
     say: Callable[[Sequence[Ingredient]], list[Caution]]
@@ -201,16 +141,16 @@ def _stops(cautions: Sequence[Caution]) -> bool:
     return any(caution.level == LEVELS[0] for caution in cautions)
 
 
-def _offered(subject: Subject, whom: _For, aims: Sequence[Aim], swap: Swap) -> Offered | None:
+def _offered(look: Look, whom: _For, aims: Sequence[Aim], swap: Swap) -> Offered | None:
     """The change with what it does; None where what comes in is to be asked about first."""
     cautions = _cautions(whom, swap.steps)
     if _stops(cautions):
         return None
-    unknown, beyond = _unknown(aims, swap, 1.0 / subject.times)
+    unknown, beyond = _unknown(aims, swap, 1.0 / look.times)
     if beyond:
         return None
     effects = [(step.effect, step.fails) for step in swap.steps if step.effect]
-    token = token_for(subject.key, subject.version, swap.steps, reason(swap, aims))
+    token = token_for(whom.key, whom.version, swap.steps, reason(swap, aims))
     return Offered(
         words=swap.words,
         closed=swap.closed,
@@ -250,9 +190,7 @@ def _unknown(aims: Sequence[Aim], swap: Swap, share: float) -> tuple[list[str], 
     return words, beyond
 
 
-def _under(
-    subject: Subject, whom: _For, aims: Sequence[Aim], swaps: Sequence[Swap]
-) -> list[Offered]:
+def _under(look: Look, whom: _For, aims: Sequence[Aim], swaps: Sequence[Swap]) -> list[Offered]:
     """What is listed under one gap: changes of one line, a few of two, and always the one that is
     felt least."""
     gentlest = min(
@@ -266,17 +204,17 @@ def _under(
         full = len(out) >= MOST_UNDER_A_GAP or (len(swap.steps) > 1 and pairs == MOST_PAIRS)
         if full and swap is not gentlest:
             continue
-        one = _offered(subject, whom, aims, swap)
+        one = _offered(look, whom, aims, swap)
         if one is not None:
             out.append(one)
             pairs += len(swap.steps) > 1
     return out
 
 
-def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> list[OfferedFiller]:
+def _fillers(look: Look, whom: _For, aim: Aim, aims: Sequence[Aim]) -> list[OfferedFiller]:
     """Foods that fill a shortfall; none that makes more of the other targets worse than it
     mends."""
-    totals = totals_of([*aims, aim], subject.profile)
+    totals = totals_of([*aims, aim], look.profile)
     judged = [one for one in aims if one.key != aim.key] + [aim]
     short = -aim.miss(totals[aim.key])
     name, unit, places = (
@@ -287,16 +225,15 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
     out = []
     for filler in complement(
         aim.key,
-        short * subject.times,
+        short * look.times,
         whom.liked,
         staples(),
         whom.gate,
         MOST_FILLERS * 2,
-        subject.times,
+        look.times,
+        whom.system,
     ):
-        after = totals_of(
-            judged, subject.profile + filler.food.profile(filler.grams / subject.times)
-        )
+        after = totals_of(judged, look.profile + filler.food.profile(filler.grams / look.times))
         step = Step(
             "", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure
         )
@@ -309,7 +246,7 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
             totals=shown,
         )
         cautions = _cautions(whom, [step])
-        unknown, beyond = _unknown(judged, swap, 1.0 / subject.times)
+        unknown, beyond = _unknown(judged, swap, 1.0 / look.times)
         if swap.closed <= 0 or swap.breaks(judged) or _stops(cautions) or beyond:
             continue
         why = f"{filler.words} added: {name} was under by {show.digits(short, places)} {unit}"
@@ -318,7 +255,7 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
                 filler=filler,
                 moves=_moves(judged, swap),
                 cautions=cautions,
-                token=token_for(subject.key, subject.version, [step], why),
+                token=token_for(whom.key, whom.version, [step], why),
                 unknown=unknown,
             )
         )
@@ -326,59 +263,62 @@ def _fillers(subject: Subject, whom: _For, aim: Aim, aims: Sequence[Aim]) -> lis
     return sorted(out, key=lambda one: bool(one.unknown))[:MOST_FILLERS]
 
 
-def panel(
-    subject: Subject,
-    plan: Plan,
-    meal: MealTarget | None,
-    share: float | None = None,
-    by_calories: bool = False,
-) -> dict[str, object]:
-    """What the swaps' template needs, for a meal, a share of the day [0 to 1] or the whole day;
-    `by_calories` for something that is judged by as much of the day as its own calories are."""
-    whom = _For(favorites(plan), gate_of(plan), listener(plan))
+def panel(it: Changeable, look: Look) -> dict[str, object]:
+    """What the swaps' template needs."""
+    plan, meal, share = it.plan, look.meal, look.share
+    assert plan is not None
+    whom = _For(
+        key=it.key,
+        version=it.record.version,
+        system=it.system,
+        liked=favorites(plan),
+        gate=it.gate,
+        say=listener(plan),
+    )
     aims = plan_aims(plan, meal, share)
-    if by_calories:
+    if look.by_calories:
         # judged by its own calories, these are never too many or too few
         aims = tuple(aim for aim in aims if aim.key != "energy_kcal")
-    totals = totals_of(aims, subject.profile)
+    lines = [one for one in look.portions if not one.locked and one.profile.grams > 0]
+    totals = totals_of(aims, look.profile)
     targets = {aim.key: target_of(plan, aim) for aim in aims}
-    swaps = ranked(subject.lines, aims, whom.gate, subject.profile_of, subject.profile)
-    if subject.extra is not None:
-        swaps = sorted([*swaps, *subject.extra(aims)], key=rank)
+    swaps = ranked(
+        lines, aims, whom.gate, look.profile_of, look.profile, it.dishes(look), it.system
+    )
+    if look.extra is not None:
+        swaps = sorted([*swaps, *look.extra(aims)], key=rank)
     gaps = []
     missed = {aim.key: abs(aim.miss(totals[aim.key])) * aim.weight / aim.per for aim in aims}
     for aim in sorted(
         (aim for aim in aims if missed[aim.key] > 0), key=lambda aim: -missed[aim.key]
     ):
-        own = _under(subject, whom, aims, [swap for swap in swaps if swap.helps(aims) == aim.key])
+        own = _under(look, whom, aims, [swap for swap in swaps if swap.helps(aims) == aim.key])
         fills = aim.miss(totals[aim.key]) < 0 and aim.key in COMPLEMENT_KEYS
-        fillers = _fillers(subject, whom, aim, aims) if fills else []
-        gaps.append(
-            Gap(reading(targets[aim.key], amount_of(subject.profile, aim.key)), own, fillers)
-        )
+        fillers = _fillers(look, whom, aim, aims) if fills else []
+        gaps.append(Gap(reading(targets[aim.key], amount_of(look.profile, aim.key)), own, fillers))
     return {
         "gaps": [one for one in gaps if one.swaps or one.fillers],
         "no_change_fills": [one.reading for one in gaps if not one.swaps and not one.fillers],
         "also_short": _also_short(
-            subject, plan, whom, aims, plan_aims(plan, meal, share, COMPLEMENT_KEYS)
+            look, plan, whom, aims, plan_aims(plan, meal, share, COMPLEMENT_KEYS)
         ),
         "refused_words": _refused_words(plan),
     }
 
 
 def _also_short(
-    subject: Subject, plan: Plan, whom: _For, aims: Sequence[Aim], wider: Sequence[Aim]
+    look: Look, plan: Plan, whom: _For, aims: Sequence[Aim], wider: Sequence[Aim]
 ) -> list[Gap]:
     """Nutrients that run short on plants and are not watched, with what fills them."""
     watched = {aim.key for aim in aims}
     out = []
     for aim in wider:
-        amount = amount_of(subject.profile, aim.key)
+        amount = amount_of(look.profile, aim.key)
         short = -aim.miss(amount.amount)
         # what is largely unknown may be there already
         if aim.key in watched or aim.key not in COMPLEMENT_KEYS or short <= 0 or amount.known < 0.5:
             continue
-        fillers = _fillers(subject, whom, aim, aims)
+        fillers = _fillers(look, whom, aim, aims)
         if fillers:
             out.append((short / aim.per, Gap(reading(target_of(plan, aim), amount), [], fillers)))
     return [one for _short, one in sorted(out, key=lambda row: -row[0])[:MOST_ALSO_SHORT]]

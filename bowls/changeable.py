@@ -1,0 +1,199 @@
+"""A bowl as something that can be changed: its portions, other recipes in a part's place, and an
+edit as one step that can be undone."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from functools import cached_property
+
+from django.http import HttpRequest, HttpResponse, QueryDict
+from django.shortcuts import render
+from django.urls import reverse
+
+from bowls.bowl import Part, Reckoned, reckon_bowl
+from bowls.models import Bowl, BowlPart
+from bowls.views import answer, client_of, opened, page_context, stale_answer
+from changes.aims import WHOLE_DAY, meal_of, meal_options
+from changes.changeable import Changeable, Look
+from changes.offers import Edit, Outdated, swapped_in
+from clients.models import Client
+from nutrition.composition.food_classes import classes_of
+from nutrition.composition.foods import ROLES
+from nutrition.composition.portion import Portion
+from nutrition.composition.profile import Profile
+from nutrition.portions.problem import PlateShare
+from nutrition.portions.sensible import limits_around
+from nutrition.targets.meals import likely_meal
+from nutrition.targets.schools import School
+from practice.undo import asked_by
+from recipes.dishes import others_in, recipe_of
+from recipes.without import made_without
+from roundpantry.drawing.dishes import dish_round, ghosts
+
+
+class BowlChanges(Changeable):
+    kind = "bowl"
+    no_plan = "Choose a client whose targets are known: a bowl is balanced against them."
+    nothing = "There is nothing to balance yet: add parts below."
+    balance_words = "This bowl is"
+    swap_words = "This bowl is"
+
+    @classmethod
+    def opened(cls, request: HttpRequest, pk: int) -> tuple[BowlChanges, HttpResponse | None]:
+        bowl, elsewhere = opened(request, pk)
+        return cls(request, bowl), elsewhere
+
+    @property
+    def client(self) -> Client | None:
+        return client_of(self.request, self.record)
+
+    @cached_property
+    def reckoned(self) -> Reckoned:
+        return reckon_bowl(self.record)
+
+    def look(self, asked: QueryDict, swaps: bool = False) -> Look:
+        """Judged by a meal, by itself the one whose energy the bowl comes nearest to."""
+        day = self.plan.day
+        chosen = asked.get("meal", "")
+        if chosen != WHOLE_DAY and meal_of(day, chosen) is None:
+            likely = likely_meal(day.meals, self.reckoned.profile["energy_kcal"].amount)
+            chosen = likely.key if likely else WHOLE_DAY
+        vessel, star, plate = (
+            name in asked or ("asked" not in asked and name != "plate")
+            for name in ("vessel", "star", "plate")
+        )
+        switches = [
+            ("vessel", f"fits the {self.record.vessel_ml:,.0f} mL bowl", vessel),
+            ("star", "the star stays the largest", star),
+        ]
+        if day.school:
+            switches.append(("plate", f"the plate of {day.school.name}", plate))
+        return Look(
+            portions=[_limited(part) for part in self.reckoned.parts],
+            besides=Profile.empty(),
+            chosen=chosen,
+            options=meal_options(day),
+            meal=meal_of(day, chosen),
+            vessel_ml=float(self.record.vessel_ml) if vessel else None,
+            star=star,
+            plate=_plate(day.school, self.reckoned) if plate and day.school else (),
+            switches=switches,
+        )
+
+    def dishes(self, look: Look) -> Mapping[str, Sequence[Portion]]:
+        used = [part.row.recipe_id for part in self.reckoned.parts]
+        return {
+            str(part.pk): others_in(
+                part.row.role, used, part.row.grams, self.gate, self.client, self.system
+            )
+            for part in self.reckoned.parts
+        }
+
+    def known(self) -> set[str]:
+        return {str(part.pk) for part in self.reckoned.parts}
+
+    def write(self, edits: Sequence[Edit], why: str, asked: QueryDict, version: int) -> str:
+        bowl = self.record
+        rows = {str(row.pk): row for row in bowl.parts.all()}
+        changed = []
+        for edit in edits:
+            row = rows.get(edit.key) if edit.key else BowlPart(bowl=bowl, place=len(rows) + 1)
+            if row is None:
+                raise Outdated("That part is no longer in the bowl.")
+            if edit.dish:
+                row.recipe, row.food = recipe_of(edit.dish), ""
+                if row.recipe is None:
+                    raise Outdated("That recipe is no longer there.")
+            elif edit.food:
+                food = swapped_in(edit.food)
+                if not edit.key:
+                    row.role = food.role if food.role in ROLES else "topping"
+                row.recipe, row.food = None, food.slug
+            row.level(edit.grams)
+            changed.append((row, edit))
+        _version, *by = asked_by(self.request)
+        with bowl.changing(version, *by):
+            for row, edit in changed:
+                if edit.left_out:
+                    row.delete()
+                else:
+                    row.save()
+        return why
+
+    def remake(self, key: str) -> str:
+        part = next((part for part in self.reckoned.parts if str(part.pk) == key), None)
+        if self.client is None or part is None or part.row.recipe is None:
+            raise Outdated("That part is no longer in the bowl.")
+        made, gone = made_without(part.row.recipe, self.client, self.gate, self.request.user)
+        if made is None:
+            raise Outdated(
+                f"{part.name} cannot be made without it: nothing would be left, or it is in a part "
+                f"recipe. Leave it out."
+            )
+        with self.record.changing(*asked_by(self.request)) as stored:
+            stored.parts.filter(pk=part.pk).update(recipe=made)
+        return f"{made.title} is made without {', '.join(gone)}."
+
+    def answer(self, key: str = "") -> HttpResponse:
+        return answer(self.request, Bowl.with_removed.get(pk=self.record.pk))
+
+    def page(self, context: dict[str, object]) -> HttpResponse:
+        own = page_context(self.request, self.record)
+        return render(self.request, "bowls/page.html", own | context)
+
+    def stale(self, current: Bowl, what: str) -> HttpResponse:
+        return stale_answer(self.request, current, what)
+
+    def addresses(self, look: Look | None) -> dict[str, object]:
+        balance, swap, without, add = (
+            reverse(f"bowls:{name}", args=[self.record.pk])
+            for name in ("balance", "swap", "without", "add")
+        )
+        limits = [
+            (part, reverse("bowls:change", args=[self.record.pk, part.pk]))
+            for part in self.reckoned.parts
+        ]
+        return {
+            "balance_url": balance,
+            "swap_url": swap,
+            "take_url": swap,
+            "held_url": swap,
+            "without_url": without,
+            "add_url": add,
+            "limits_of": limits if look else [],
+            "whole_day_words": "whole day",
+        }
+
+    def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:
+        vessel = self.record.vessel_ml
+        return {
+            "round": dish_round(self.reckoned.dish, "protein_g", vessel),
+            "ghosts": ghosts(look.portions, portions, vessel),
+            "round_label": f"{self.record.name}: parts by volume, the proposal outlined",
+        }
+
+
+def _limited(part: Part) -> Portion:
+    row = part.row
+    group = part.foods[0].food.group if row.food else ""
+    limits = limits_around(row.role, row.grams, part.step_g, row.least_g, row.most_g, group)
+    return replace(part.portion, limits=limits)
+
+
+def _plate(school: School, bowl: Reckoned) -> tuple[PlateShare, ...]:
+    """The school's plate: a part belongs where most of its grams do."""
+    out = []
+    for share in school.plate:
+        ids = set()
+        for part in bowl.parts:
+            inside = sum(
+                one.grams
+                for one in part.foods
+                if not classes_of(one.food).isdisjoint(share.classes)
+            )
+            if inside * 2 > sum(one.grams for one in part.foods):
+                ids.add(str(part.pk))
+        if ids:
+            out.append(PlateShare(share.part, frozenset(ids), share.share))
+    return tuple(out)

@@ -1,0 +1,46 @@
+"""What stands in brackets is read and written back, however it was typed."""
+
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.recipe.model import Recipe
+from nutrition.recipe.notation import as_written, naming_part, noted
+from nutrition.recipe.reckoning import reckon
+
+
+class Notation(TestCase):
+    def test_however_it_is_typed(self):
+        for text in (
+            "2 carrots [method: roasted]",
+            "2 carrots [Method: Roasted]",
+            "2 carrots  [ METHOD : roasted ] ",
+        ):
+            with self.subTest(text):
+                self.assertEqual((noted(text).text, noted(text).method), ("2 carrots", "roasted"))
+
+    @given(
+        st.sampled_from(["1/2 cup tamari", "200 g kale, chopped"]),
+        st.sampled_from(["", *METHOD_WORDS]),
+        st.sampled_from([0.0, 0.25, 0.6, 1.0]),
+    )
+    def test_written_is_read_back(self, bare, method, left):
+        said = noted(as_written(bare, method, left))
+        self.assertEqual((said.text, said.method), (bare, method))
+        self.assertAlmostEqual(said.left, left)
+
+    def test_a_part_is_called_by_another_name(self):
+        line = "1/2 cup [Recipe: Dill Sauce] [left: half]"
+        self.assertEqual(
+            naming_part(line, "dill sauce", "Harbor sauce"),
+            "1/2 cup [recipe: Harbor sauce] [left: half]",
+        )
+        self.assertEqual(naming_part(line, "miso sauce", "Harbor sauce"), line)
+
+    def test_an_equal_recipe_is_reckoned_once(self):
+        one, other = (Recipe(("100 g kale", "2 tbsp tahini"), servings=2.0) for _ in range(2))
+        self.assertEqual(hash(one), hash(other))
+        self.assertIs(reckon(one), reckon(other))
+        self.assertIsNot(reckon(one), reckon(Recipe(one.lines, servings=3.0)))

@@ -1,0 +1,262 @@
+"""A day, or one meal of it, as something that can be changed: its entries as portions, what stays
+as it is eaten besides, and an edit as one step that can be undone."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from functools import cached_property
+
+from django.http import HttpRequest, HttpResponse, QueryDict
+from django.shortcuts import render
+from django.urls import reverse
+
+from bowls.bowl import reckon_bowl
+from bowls.models import Bowl
+from changes.aims import WHOLE_DAY, meal_of, meal_options
+from changes.changeable import Changeable, Look
+from changes.offers import Edit, Outdated, swapped_in
+from clients.in_force import Plan
+from clients.models import Client
+from nutrition.composition.portion import Dish, Limits, Portion
+from nutrition.composition.profile import Profile
+from nutrition.portions.sensible import (
+    BOWL_COUNTS,
+    SERVING_COUNTS,
+    limits_around,
+    limits_by_count,
+)
+from nutrition.written import household
+from nutrition.written.typed_amounts import leveled_range
+from planner.day import Entry, ReckonedDay, bowl_portion, reckon_day
+from planner.filled import filled
+from planner.models import MEALS, Day, DayEntry
+from planner.planned import plan_dish
+from planner.views import answer, opened, page_context, plan_for, stale_answer
+from practice.undo import asked_by
+from recipes.dishes import others_in, recipe_of
+from recipes.facts import facts_of
+from recipes.without import made_without
+from roundpantry.drawing.dishes import dish_round, ghosts
+
+MOST_BOWLS = 6
+# What is added where no meal is chosen goes into this one.
+USUAL_MEAL = "dinner"
+
+
+class DayChanges(Changeable):
+    kind = "day"
+    no_plan = "The client's targets are not known."
+    nothing = "There is nothing to balance yet: put something into a meal below."
+    balance_words = "Balance"
+    swap_words = "Looking at"
+
+    @classmethod
+    def opened(cls, request: HttpRequest, pk: int) -> tuple[DayChanges, HttpResponse | None]:
+        day, elsewhere = opened(request, pk)
+        return cls(request, day), elsewhere
+
+    @property
+    def client(self) -> Client:
+        return self.record.client
+
+    @cached_property
+    def plan(self) -> Plan:
+        return plan_for(self.record)
+
+    @cached_property
+    def reckoned(self) -> ReckonedDay:
+        return reckon_day(self.record)
+
+    @cached_property
+    def entries(self) -> dict[str, Entry]:
+        return {str(entry.row.pk): entry for entry in self.reckoned.entries}
+
+    def look(self, asked: QueryDict, swaps: bool = False) -> Look:
+        """Judged by a meal, or by as much of the day as has meals in it."""
+        day = self.plan.day
+        meal = meal_of(day, asked.get("meal", WHOLE_DAY))
+        full = filled(self.reckoned, self.plan)
+        partial = meal is None and full.share < 1
+        words = ""
+        if partial and full.empty:
+            judged = "held against its" if swaps else "balanced for its"
+            words = (
+                f"{', '.join(full.empty)}: still empty. The rest is {judged} "
+                f"{full.share * 100:.0f} % of the day."
+            )
+        entries = [
+            entry
+            for row in self.reckoned.meals
+            for entry in row.entries
+            if entry.profile.grams > 0 and (meal is None or row.key == meal.key)
+        ]
+        names = Counter(entry.name for entry in entries)
+        besides = Profile.empty()
+        if meal is None:
+            besides = self.reckoned.supplements_profile * (full.share if partial else 1.0)
+        return Look(
+            portions=[
+                replace(
+                    entry.portion,
+                    limits=_limits(entry),
+                    # what is eaten twice is told apart by its meal
+                    name=entry.name
+                    if names[entry.name] == 1 or not swaps
+                    else f"{entry.name} ({entry.row.get_meal_display().lower()})",
+                )
+                for entry in entries
+            ],
+            besides=besides,
+            chosen=meal.key if meal else WHOLE_DAY,
+            options=meal_options(day),
+            meal=meal,
+            share=full.share if partial else None,
+            words=words,
+            star=False,
+        )
+
+    def dishes(self, look: Look) -> Mapping[str, Sequence[Portion]]:
+        out = {}
+        for one in look.portions:
+            row = self.entries[one.key].row
+            if row.bowl_id:
+                out[one.key] = self._bowls(row)
+            elif row.recipe_id:
+                out[one.key] = others_in(
+                    row.recipe.role,
+                    [row.recipe_id],
+                    one.grams,
+                    self.gate,
+                    self.client,
+                    self.system,
+                )
+        return out
+
+    def _bowls(self, row: DayEntry) -> tuple[Portion, ...]:
+        """Other bowls of the client or of everybody, eaten whole, that hold nothing the client is
+        not to have."""
+        out = []
+        others = Bowl.objects.filter(client=None) | Bowl.objects.filter(client=self.client)
+        for bowl in others.exclude(pk=row.bowl_id)[: MOST_BOWLS * 2]:
+            portion = bowl_portion(reckon_bowl(bowl), f"bowl-{bowl.pk}")
+            if portion.grams > 0 and not self.gate.why_not_dish(portion.foods):
+                out.append(portion)
+        return tuple(out[:MOST_BOWLS])
+
+    def known(self) -> set[str]:
+        return set(self.entries)
+
+    def write(self, edits: Sequence[Edit], why: str, asked: QueryDict, version: int) -> str:
+        """What is added goes into the meal that is asked for."""
+        day, changed = self.record, []
+        meal = asked.get("meal", "")
+        for edit in edits:
+            entry = self.entries.get(edit.key)
+            if entry is None and edit.key:
+                raise Outdated("That is no longer in the day.")
+            row = (
+                entry.row
+                if entry
+                else DayEntry(day=day, meal=meal if meal in dict(MEALS) else USUAL_MEAL)
+            )
+            self._write_row(row, entry, edit)
+            changed.append((row, edit))
+        _version, *by = asked_by(self.request)
+        with day.changing(version, *by):
+            for row, edit in changed:
+                if edit.left_out:
+                    if row.pk:
+                        row.delete()
+                    continue
+                if edit.dish or edit.food:
+                    plan_dish(row, day.practice)
+                row.save()
+        return why
+
+    def _write_row(self, row: DayEntry, entry: Entry | None, edit: Edit) -> None:
+        kind, _dash, pk = edit.dish.partition("-")
+        if kind == "recipe":
+            row.bowl, row.recipe, row.food = None, recipe_of(edit.dish), ""
+            if row.recipe is None:
+                raise Outdated("That recipe is no longer there.")
+            row.amount = round(edit.grams / facts_of(row.recipe).serving.grams, 3)
+        elif kind == "bowl":
+            row.bowl, row.recipe, row.food = Bowl.objects.filter(pk=pk).first(), None, ""
+            row.amount = 1.0
+            if row.bowl is None:
+                raise Outdated("That bowl is no longer there.")
+        elif edit.food:
+            row.bowl, row.recipe, row.food = None, None, swapped_in(edit.food).slug
+            row.amount = edit.grams
+            row.low_g, row.high_g = leveled_range(row.amount)
+        elif row.food:
+            row.amount = edit.grams
+            row.low_g, row.high_g = leveled_range(row.amount)
+        elif entry is not None:
+            row.amount = round(edit.grams / entry.portion.unit_g, 3)
+
+    def remake(self, key: str) -> str:
+        entry = self.entries.get(key)
+        if entry is None or entry.row.recipe is None:
+            raise Outdated(
+                "Only a recipe can be made without something here: open the bowl, or leave it out."
+            )
+        row = entry.row
+        made, gone = made_without(row.recipe, self.client, self.gate, self.request.user)
+        if made is None:
+            raise Outdated(
+                f"{row.recipe.title} cannot be made without it: nothing would be left, or it is in "
+                f"a part recipe."
+            )
+        with self.record.changing(*asked_by(self.request)):
+            row.recipe = made
+            plan_dish(row, self.request.user.practice)
+            row.save()
+        return f"{made.title} is made without {', '.join(gone)}."
+
+    def answer(self, key: str = "") -> HttpResponse:
+        stored = Day.with_removed.select_related("client").get(pk=self.record.pk)
+        return answer(self.request, stored)
+
+    def page(self, context: dict[str, object]) -> HttpResponse:
+        own = page_context(self.request, self.record)
+        return render(self.request, "planner/page.html", own | context)
+
+    def stale(self, current: Day, what: str) -> HttpResponse:
+        return stale_answer(self.request, current, what)
+
+    def addresses(self, look: Look | None) -> dict[str, object]:
+        balance, swap, without, add = (
+            reverse(f"planner:{name}", args=[self.record.pk])
+            for name in ("balance", "swap", "without", "add")
+        )
+        meal = look.meal.key if look and look.meal else ""
+        return {
+            "balance_url": balance,
+            "swap_url": swap,
+            "take_url": f"{swap}?meal={meal}",
+            "held_url": f"{swap}?meal={meal or USUAL_MEAL}",
+            "without_url": without,
+            "add_url": add,
+            "add_meal": meal or USUAL_MEAL,
+            "whole_day_words": "whole day, supplements counted",
+        }
+
+    def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:
+        eaten = Dish.of(self.key, "What is eaten", look.portions)
+        return {
+            "round": dish_round(eaten, "energy_kcal"),
+            "ghosts": ghosts(look.portions, portions),
+            "own_round": True,
+        }
+
+
+def _limits(entry: Entry) -> Limits:
+    row, grams = entry.row, entry.profile.grams
+    if row.food and entry.portion.food is not None:
+        food = entry.portion.food
+        return limits_around(food.role, grams, household.step_g(food), group=food.group)
+    counts = BOWL_COUNTS if row.bowl_id else SERVING_COUNTS
+    return limits_by_count(counts, row.amount, entry.portion.unit_g)
