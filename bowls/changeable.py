@@ -13,7 +13,7 @@ from django.urls import reverse
 
 from bowls.bowl import Part, Reckoned, reckon_bowl
 from bowls.models import Bowl, BowlPart
-from bowls.views import answer, client_of, opened, page_context, stale_answer
+from bowls.views import answer, client_of, opened, page_context, part_addresses, stale_answer
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
@@ -150,10 +150,8 @@ class BowlChanges(Changeable):
             reverse(f"bowls:{name}", args=[self.record.pk])
             for name in ("balance", "swap", "without", "add")
         )
-        limits = [
-            (part, reverse("bowls:change", args=[self.record.pk, part.pk]))
-            for part in self.reckoned.parts
-        ]
+        to = part_addresses(self.reckoned)
+        limits = [(part, to[str(part.pk)]) for part in self.reckoned.parts]
         return {
             "balance_url": balance,
             "swap_url": swap,
@@ -168,7 +166,9 @@ class BowlChanges(Changeable):
     def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:
         vessel = self.record.vessel_ml
         return {
-            "round": dish_round(self.reckoned.dish, "protein_g", vessel),
+            "round": dish_round(
+                self.reckoned.dish, "protein_g", vessel, part_addresses(self.reckoned)
+            ),
             "ghosts": ghosts(look.portions, portions, vessel),
             "round_label": f"{self.record.name}: parts by volume, the proposal outlined",
         }

@@ -8,7 +8,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
-from bowls.bowl import amount_for, reckon_bowl, reckon_part
+from bowls.bowl import Reckoned, amount_for, reckon_bowl, reckon_part
 from bowls.models import Bowl, BowlPart
 from clients.cautions import of_foods
 from clients.context import settle_on
@@ -112,6 +112,14 @@ def client_of(request: HttpRequest, bowl: Bowl) -> Client | None:
     return request.for_client or bowl.client
 
 
+def part_addresses(reckoned: Reckoned) -> dict[str, str]:
+    """Where a change of each part is sent to, by the part's key."""
+    return {
+        str(part.pk): reverse("bowls:change", args=[reckoned.bowl.pk, part.pk])
+        for part in reckoned.parts
+    }
+
+
 def page_context(
     request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None
 ) -> dict[str, object]:
@@ -137,7 +145,7 @@ def page_context(
         "bowl": bowl,
         "reckoned": reckoned,
         "rows": rows,
-        "round": dish_round(reckoned.dish, rim, reckoned.bowl.vessel_ml),
+        "round": dish_round(reckoned.dish, rim, bowl.vessel_ml, part_addresses(reckoned)),
         "rim": rim,
         "rim_keys": RIM_KEYS,
         "number_keys": NUMBER_KEYS,

@@ -11,8 +11,14 @@ from roundpantry.drawing.round import Slice, outlines, picture
 FILLED = 0.8
 
 
-def dish_round(dish: Dish, key: str, vessel_ml: float | None = None) -> dict[str, object]:
-    """The drawing of a dish, its rim by each portion's share of a nutrient. [mL]"""
+def dish_round(
+    dish: Dish,
+    key: str,
+    vessel_ml: float | None = None,
+    addresses: Mapping[str, str] | None = None,
+) -> dict[str, object]:
+    """The drawing of a dish, its rim by each portion's share of a nutrient. [mL] `addresses` are
+    where a dragged portion is sent to, by its key."""
     total = amount_of(dish.profile, key).amount
     slices = []
     for number, one in enumerate(dish.portions, 1):
@@ -25,6 +31,7 @@ def dish_round(dish: Dish, key: str, vessel_ml: float | None = None) -> dict[str
                 star=one.star,
                 name=one.name,
                 number=number,
+                url=(addresses or {}).get(one.key, ""),
                 pk=int(one.key) if one.key.isascii() and one.key.isdigit() else 0,
             )
         )

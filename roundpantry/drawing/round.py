@@ -25,6 +25,8 @@ class Slice:
     name: str = ""
     number: int = 0
     pk: int = 0
+    # where a change of it is sent to
+    url: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)

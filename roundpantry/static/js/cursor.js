@@ -1,0 +1,21 @@
+// Keep the cursor where it was, and what was typed there, when the part of the page around it is drawn anew.
+let kept = null;
+document.addEventListener("htmx:beforeSwap", (event) => {
+  const active = document.activeElement;
+  kept = null;
+  if (!active || !event.detail.target.contains(active)) return;
+  if (active.id) {
+    const dirty = "defaultValue" in active && active.value !== active.defaultValue;
+    kept = { selector: `#${active.id}`, value: dirty ? active.value : null, sent: event.detail.requestConfig.parameters[active.name] };
+  } else if (active.form) {
+    kept = { selector: `form[action="${active.form.getAttribute("action")}"] [name="${active.name}"][value="${active.value}"]`, value: null };
+  }
+});
+document.addEventListener("htmx:afterSettle", () => {
+  if (!kept) return;
+  const element = document.querySelector(kept.selector);
+  if (element && document.activeElement !== element) element.focus({ preventScroll: true });
+  // what was typed after the request went out is not in the answer: put it back
+  if (element && kept.value !== null && kept.value !== kept.sent) element.value = kept.value;
+  kept = null;
+});

@@ -1,0 +1,12 @@
+// What the server cannot do: keys, dragging, printing, and seeing that something did not arrive. Every number comes from the server.
+import "./sending-htmx.js";
+import "./sending-forms.js";
+import "./keys.js";
+import "./buttons.js";
+import "./live.js";
+import "./strip.js";
+import "./visit.js";
+import "./amounts.js";
+import "./cursor.js";
+import "./drag.js";
+import "./cook.js";

@@ -1,0 +1,25 @@
+// How tall the strip is: what stays in sight or is scrolled to stands below it.
+const strip = document.querySelector(".strip");
+if (strip) new ResizeObserver(() => document.documentElement.style.setProperty("--strip", `${strip.offsetHeight}px`)).observe(strip);
+
+// What was opened stays open when it is drawn anew.
+const opened = new Set();
+document.addEventListener("toggle", (event) => {
+  const name = event.target.dataset && event.target.dataset.keepOpen;
+  if (name && event.target.isConnected) opened[event.target.open ? "add" : "delete"](name);
+}, true);
+// The other targets are reckoned anew only while they are open, and once when they are opened.
+let othersAreOld = false;
+document.addEventListener("htmx:configRequest", (event) => {
+  if (opened.has("strip") || !document.querySelector("#strip-others details")) event.detail.headers["Strip-Open"] = "1";
+});
+document.addEventListener("htmx:afterSwap", () => { othersAreOld = !opened.has("strip"); });
+document.addEventListener("toggle", (event) => {
+  if (!othersAreOld || !opened.has("strip") || event.target.dataset.keepOpen !== "strip") return;
+  othersAreOld = false;
+  if (document.getElementById("recipe")) htmx.trigger("#recipe", "settled");
+  else htmx.ajax("GET", window.location.pathname, { target: "#work" });
+}, true);
+document.addEventListener("htmx:afterSettle", () => {
+  for (const name of opened) document.querySelectorAll(`[data-keep-open="${name}"]`).forEach((details) => { details.open = true; });
+});
