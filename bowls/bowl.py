@@ -125,7 +125,7 @@ def reckon_part(row: BowlPart) -> Part | None:
     """One part by itself; None if its food has left the table."""
     system = system_of(row.bowl)
     if row.recipe_id:
-        return _recipe_part(row, row.recipe.title, row.recipe.role, facts_of(row.recipe), system)
+        return _recipe_part(row, row.recipe.title, row.recipe.role, facts_of(row.recipe), system)  # type: ignore[arg-type]
     return _food_part(row, food_table()[row.food], system) if row.food in food_table() else None
 
 
@@ -187,7 +187,7 @@ def amount_for(row: BowlPart, text: str) -> Line:
     """What was typed as an amount of this part. Raises UnreadableAmount."""
     system = system_of(row.bowl)
     if row.recipe_id:
-        facts = facts_of(row.recipe)
+        facts = facts_of(row.recipe)  # type: ignore[arg-type]
         volume = room_of(row.recipe.role, facts)
         share = volume / facts.recipe.servings if volume else None
         return read_batch_amount(text, facts.serving.grams, share, system)

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
 
-from django.http import HttpRequest, HttpResponse, QueryDict
+from django.http import HttpResponse, QueryDict
 from django.shortcuts import render
 from django.urls import reverse
 
@@ -17,6 +17,7 @@ from bowls.views import answer, client_of, opened, page_context, part_addresses,
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
+from clients.context import PageRequest
 from clients.models import Client
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import ROLES
@@ -40,7 +41,7 @@ class BowlChanges(Changeable):
     swap_words = "This bowl is"
 
     @classmethod
-    def opened(cls, request: HttpRequest, pk: int) -> tuple[BowlChanges, HttpResponse | None]:
+    def opened(cls, request: PageRequest, pk: int) -> tuple[BowlChanges, HttpResponse | None]:
         bowl, elsewhere = opened(request, pk)
         return cls(request, bowl), elsewhere
 
@@ -54,7 +55,7 @@ class BowlChanges(Changeable):
 
     def look(self, asked: QueryDict, swaps: bool = False) -> Look:
         """Judged by a meal, by itself the one whose energy the bowl comes nearest to."""
-        day = self.plan.day
+        day = self.day
         chosen = asked.get("meal", "")
         if chosen != WHOLE_DAY and meal_of(day, chosen) is None:
             likely = likely_meal(day.meals, self.reckoned.profile["energy_kcal"].amount)

@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from django import forms
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from changes.offers import token_for
+from clients.context import PageRequest
 from clients.gate import gate_of
 from clients.in_force import plan_of
 from nutrition.composition.foods import Food, food_table
@@ -29,6 +31,7 @@ from nutrition.recipe.sauce_bench import (
     to_density,
 )
 from nutrition.swaps.ranking import THINNERS, Step, kitchen
+from practice.forms import field_of
 from recipes.changeable import RecipeChanges
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -54,7 +57,7 @@ class BenchForm(forms.Form):
 
     def __init__(self, *args, thinners: list[Food], **kwargs):
         super().__init__(*args, **kwargs)
-        self.fields["thinner"].choices = [(food.slug, food.name.lower()) for food in thinners]
+        field_of(self, "thinner").choices = [(food.slug, food.name.lower()) for food in thinners]
 
 
 @dataclass(frozen=True)
@@ -76,7 +79,7 @@ class RichRow:
 def _thin(recipe: Recipe, covered: Covered, thinner: Food, why: str) -> Change | None:
     if covered.added_g < 0.5:
         return None
-    grams, measure = kitchen(thinner, covered.added_g)
+    grams, measure = kitchen(thinner, covered.added_g, recipe.measures)
     step = Step("", "thin", thinner, grams, "", measure=measure)
     return Change(
         f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}",
@@ -93,15 +96,17 @@ def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRo
         )
         food = facts.lines[rich.at].food
         left, measure = (
-            kitchen(food, rich.grams - found.grams)
-            if rich.grams - found.grams > 0.05
+            kitchen(food, rich.grams - found.grams, recipe.measures)
+            if food is not None and rich.grams - found.grams > 0.05
             else (0.0, "")
         )
         token = ""
         if found.share > 0:
             steps = [Step(str(rich.at), "less" if left else "out", food, left, "", measure=measure)]
             if found.made_up_ml > 1:
-                grams, added = kitchen(sauce.thinner, found.made_up_ml * sauce.thinner_g_per_ml)
+                grams, added = kitchen(
+                    sauce.thinner, found.made_up_ml * sauce.thinner_g_per_ml, recipe.measures
+                )
                 steps.append(Step("", "thin", sauce.thinner, grams, "", measure=added))
             unit = NUTRIENT[data["key"]].unit
             why = (
@@ -124,7 +129,7 @@ def _wearing(recipe: Recipe) -> list[dict[str, object]]:
     return out
 
 
-def bench(request: HttpRequest, pk: int) -> HttpResponse:
+def bench(request: PageRequest, pk: int) -> HttpResponse:
     """Thinner by how much, to what density, how many kcal and grams of fat a bowl, and how much of
     what is rich can go."""
     recipe = get_object_or_404(Recipe, pk=pk)
@@ -132,7 +137,7 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
     plan = plan_of(client) if client else None
     gate = gate_of(plan)
     thinners = [food for food in map(food_table().__getitem__, THINNERS) if not gate.why_not(food)]
-    context: dict[str, object] = {"recipe": recipe, "client": client, "facts": facts}
+    context: dict[str, Any] = {"recipe": recipe, "client": client, "facts": facts}
     if facts.batch.grams <= 0:
         return render(
             request,
@@ -141,7 +146,7 @@ def bench(request: HttpRequest, pk: int) -> HttpResponse:
         )
     wearing = _wearing(recipe)
     poured = max(round(poured_ml(facts)), 1)
-    usual = {
+    usual: dict[str, Any] = {
         "volume_ml": poured,
         "bowls": max(round(poured / USUAL_PER_BOWL_ML), 1),
         "per_bowl_ml": USUAL_PER_BOWL_ML,

@@ -1,8 +1,10 @@
 """Bowl list and the bowl page with its round."""
 
+from typing import Any
+
 from django import forms
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -11,7 +13,7 @@ from django.views.decorators.http import require_POST
 from bowls.bowl import Reckoned, amount_for, reckon_bowl, reckon_part
 from bowls.models import Bowl, BowlPart
 from clients.cautions import of_foods
-from clients.context import settle_on
+from clients.context import PageRequest, settle_on
 from clients.gate import gate_of
 from clients.in_force import plan_of
 from clients.marks import marked_dish, marked_food
@@ -59,7 +61,7 @@ class BowlForm(forms.ModelForm):
         fields = ["name", "vessel_ml"]
 
 
-def _list(request: HttpRequest, form: BowlForm, status: int = 200) -> HttpResponse:
+def _list(request: PageRequest, form: BowlForm, status: int = 200) -> HttpResponse:
     rows = []
     bowls = Bowl.objects.select_related("client", "practice").filter(client__removed=None)
     bowls = bowls.prefetch_related("parts__recipe")
@@ -85,12 +87,12 @@ def _list(request: HttpRequest, form: BowlForm, status: int = 200) -> HttpRespon
     return render(request, "bowls/list.html", context, status=status)
 
 
-def bowl_list(request: HttpRequest) -> HttpResponse:
+def bowl_list(request: PageRequest) -> HttpResponse:
     return _list(request, BowlForm())
 
 
 @require_POST
-def new(request: HttpRequest) -> HttpResponse:
+def new(request: PageRequest) -> HttpResponse:
     """A bowl for the client in the address, or for nobody."""
     form = BowlForm(request.POST)
     if not form.is_valid():
@@ -101,13 +103,13 @@ def new(request: HttpRequest) -> HttpResponse:
     return redirect("bowls:page", bowl.pk)
 
 
-def opened(request: HttpRequest, pk: int) -> tuple[Bowl, HttpResponse | None]:
+def opened(request: PageRequest, pk: int) -> tuple[Bowl, HttpResponse | None]:
     """The bowl, and where to go instead if it was opened for nobody though it is somebody's."""
-    bowl = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
+    bowl: Bowl = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
     return bowl, settle_on(request, bowl.client) if request.for_client is None else None
 
 
-def client_of(request: HttpRequest, bowl: Bowl) -> Client | None:
+def client_of(request: PageRequest, bowl: Bowl) -> Client | None:
     """Whom the page is for: the client in its address, who may not be the bowl's own."""
     return request.for_client or bowl.client
 
@@ -121,8 +123,8 @@ def part_addresses(reckoned: Reckoned) -> dict[str, str]:
 
 
 def page_context(
-    request: HttpRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None
-) -> dict[str, object]:
+    request: PageRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None
+) -> dict[str, Any]:
     reckoned = reckon_bowl(bowl)
     asked = request.POST.get("rim") or request.GET.get("rim") or request.COOKIES.get(RIM_COOKIE, "")
     rim = asked if asked in RIM_KEYS else "protein_g"
@@ -166,7 +168,7 @@ def page_context(
 
 
 def answer(
-    request: HttpRequest,
+    request: PageRequest,
     bowl: Bowl,
     errors: dict[int, tuple[str, str]] | None = None,
     status: int = 200,
@@ -189,7 +191,7 @@ def answer(
 
 
 def stale_answer(
-    request: HttpRequest, stale: Bowl, what: str, errors: dict[int, tuple[str, str]] | None = None
+    request: PageRequest, stale: Bowl, what: str, errors: dict[int, tuple[str, str]] | None = None
 ) -> HttpResponse:
     """A change for a bowl that somebody changed meanwhile: what they did, what was not done, and
     what is stored now."""
@@ -204,7 +206,7 @@ def stale_answer(
     return answer(request, stale, errors, 409)
 
 
-def page(request: HttpRequest, pk: int) -> HttpResponse:
+def page(request: PageRequest, pk: int) -> HttpResponse:
     bowl, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
@@ -223,7 +225,7 @@ def page(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def settings(request: HttpRequest, pk: int) -> HttpResponse:
+def settings(request: PageRequest, pk: int) -> HttpResponse:
     bowl, _elsewhere = opened(request, pk)
     form = BowlForm(request.POST, instance=bowl)
     status, stale = 400, None
@@ -244,7 +246,7 @@ def settings(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def copy(request: HttpRequest, pk: int) -> HttpResponse:
+def copy(request: PageRequest, pk: int) -> HttpResponse:
     """The same bowl for the client in the address, theirs to change."""
     bowl, _elsewhere = opened(request, pk)
     parts = list(bowl.parts.all())
@@ -263,7 +265,7 @@ def copy(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def remove(request: HttpRequest, pk: int) -> HttpResponse:
+def remove(request: PageRequest, pk: int) -> HttpResponse:
     """Take the bowl away; planned days keep it as it was. It can be brought back."""
     bowl, _elsewhere = opened(request, pk)
     if "back" in request.POST:
@@ -274,7 +276,7 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     return redirect(f"{reverse('bowls:list')}?removed={bowl.pk}")
 
 
-def find(request: HttpRequest, pk: int) -> HttpResponse:
+def find(request: PageRequest, pk: int) -> HttpResponse:
     """What can be added, as buttons, for what was typed: own recipes first, then foods. What is to
     be asked about is marked."""
     bowl, elsewhere = opened(request, pk)
@@ -301,7 +303,7 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def add(request: HttpRequest, pk: int) -> HttpResponse:
+def add(request: PageRequest, pk: int) -> HttpResponse:
     bowl, _elsewhere = opened(request, pk)
     role, key = short(request.POST, "role", 20), key_in(request.POST.get("recipe", ""))
     part = BowlPart(bowl=bowl)
@@ -352,14 +354,15 @@ def grams_asked(text: str) -> float | None:
 
 
 @require_POST
-def change(request: HttpRequest, pk: int, part: int) -> HttpResponse:
+def change(request: PageRequest, pk: int, part: int) -> HttpResponse:
     """Type, step, drag, restar or take out one part. Every change can be undone."""
     bowl, _elsewhere = opened(request, pk)
     row = bowl.parts.select_related("recipe").filter(pk=part).first()
     if row is None:
         messages.error(request, "That part is no longer in the bowl: somebody took it out.")
         return answer(request, bowl, status=409)
-    data, values, typed = request.POST, {}, None
+    data, typed = request.POST, None
+    values: dict[str, Any] = {}
     if "star" in data:
         values = {"star": not row.star}
     elif "lock" in data:
@@ -460,7 +463,7 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
 
 
 @require_POST
-def undo(request: HttpRequest, pk: int) -> HttpResponse:
+def undo(request: PageRequest, pk: int) -> HttpResponse:
     bowl, _elsewhere = opened(request, pk)
     version, _by, page = asked_by(request)
     try:

@@ -9,9 +9,10 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, ClassVar
 
-from django.http import HttpRequest, HttpResponse, QueryDict
+from django.http import HttpResponse, QueryDict
 
 from changes.offers import Edit
+from clients.context import PageRequest
 from clients.gate import gate_of
 from clients.in_force import Plan, plan_of
 from clients.models import Client
@@ -21,6 +22,7 @@ from nutrition.portions.problem import PlateShare
 from nutrition.safety.gate import Gate
 from nutrition.swaps.ranking import Step, Swap
 from nutrition.targets.aim import Aim
+from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
 
 
@@ -75,13 +77,13 @@ class Changeable(ABC):
     # a change makes a version of the record, or is a step that can be undone
     makes_version: ClassVar[bool] = False
 
-    def __init__(self, request: HttpRequest, record: Any) -> None:
+    def __init__(self, request: PageRequest, record: Any) -> None:
         self.request, self.record = request, record
 
     @classmethod
     @abstractmethod
-    def opened(cls, request: HttpRequest, pk: int) -> tuple[Changeable | None, HttpResponse | None]:
-        """The record, or where to go instead."""
+    def opened(cls, request: PageRequest, pk: int) -> tuple[Changeable, HttpResponse | None]:
+        """The record, and where to go instead if not to its page."""
 
     @classmethod
     def key_of(cls, record: Any) -> str:
@@ -104,6 +106,12 @@ class Changeable(ABC):
     @cached_property
     def plan(self) -> Plan | None:
         return plan_of(self.client) if self.client else None
+
+    @property
+    def day(self) -> DayTargets:
+        """The day's targets that it is judged by. Only where there is no `problem`."""
+        assert self.plan is not None and self.plan.day is not None
+        return self.plan.day
 
     @cached_property
     def gate(self) -> Gate:

@@ -58,7 +58,7 @@ def held(
 def _instead(
     item: Portion, food: Food, gate: Gate, key: str, version: int, system: str
 ) -> list[tuple[str, str]]:
-    out = []
+    out: list[tuple[str, str]] = []
     for row in for_food(food):
         if len(out) < MOST_INSTEAD and not gate.why_not(row.to):
             grams, measure = kitchen(row.to, item.grams * row.ratio, system)

@@ -1,8 +1,10 @@
 """Balance and swaps beside the page of what is changed: looked at, and one of them taken. The same
 for everything that can be changed."""
 
+from typing import Any
+
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import render
 from django.utils.text import capfirst
 from django.views.decorators.http import require_POST
@@ -12,13 +14,14 @@ from changes.held import held
 from changes.offers import LEFT_OUT_G, Edit, Outdated, taken
 from changes.proposed import found, in_the_way_of, problem_of, ticked
 from changes.swaps import panel
+from clients.context import PageRequest
 from nutrition.portions.problem import BadProblem
 from practice.versioned import StaleSave, version_in
 
 OUTDATED = "It was changed since this was proposed: balance it again."
 
 
-def _base(it: Changeable) -> dict[str, object]:
+def _base(it: Changeable) -> dict[str, Any]:
     return {
         "client": it.client,
         "version": it.record.version,
@@ -28,7 +31,7 @@ def _base(it: Changeable) -> dict[str, object]:
     }
 
 
-def _looked(it: Changeable, swaps: bool) -> tuple[Look | None, dict[str, object]]:
+def _looked(it: Changeable, swaps: bool) -> tuple[Look | None, dict[str, Any]]:
     """What is looked at, if anything can be offered, and what every panel says of it."""
     context = _base(it) | {"swapped" if swaps else "balanced": True}
     if it.problem:
@@ -51,10 +54,10 @@ def _looked(it: Changeable, swaps: bool) -> tuple[Look | None, dict[str, object]
     return look, context
 
 
-def balance(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
+def balance(request: PageRequest, pk: int, kind: str) -> HttpResponse:
     """Proposals for what is looked at; a POST takes the ticked portions of one."""
     it, elsewhere = of_kind(kind).opened(request, pk)
-    if it is None or elsewhere:
+    if elsewhere:
         return elsewhere
     if request.method == "POST":
         return _take_portions(it)
@@ -91,10 +94,10 @@ def _take_portions(it: Changeable) -> HttpResponse:
     return it.answer()
 
 
-def swap(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
+def swap(request: PageRequest, pk: int, kind: str) -> HttpResponse:
     """The changes that close the gap; a POST takes the one that was offered."""
     it, elsewhere = of_kind(kind).opened(request, pk)
-    if it is None or elsewhere:
+    if elsewhere:
         return elsewhere
     if request.method == "POST":
         try:
@@ -114,10 +117,10 @@ def swap(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
 
 
 @require_POST
-def without(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
+def without(request: PageRequest, pk: int, kind: str) -> HttpResponse:
     """A recipe in it made again without what this client must not have, as theirs, in its place."""
     it, elsewhere = of_kind(kind).opened(request, pk)
-    if it is None or elsewhere:
+    if elsewhere:
         return elsewhere
     try:
         messages.success(request, it.remake(request.POST.get("item", "")))

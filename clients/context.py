@@ -1,22 +1,30 @@
 """Whom a page is for: the client in its address, and nothing else."""
 
 from collections.abc import Callable
+from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 
 from clients.models import Client
+from practice.requests import SignedInRequest
 from roundpantry.for_client import addresses_for, client_in, lead_on_for, without_client
+
+
+class PageRequest(SignedInRequest):
+    """A request with the client whom the page is for; None where the address names none."""
+
+    for_client: Client | None
 
 
 class ClientInAddressMiddleware:
     """Opens the client that the address names; one that this practice does not have is not
     found."""
 
-    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+    def __init__(self, get_response: Callable[[Any], HttpResponse]) -> None:
         self.get_response = get_response
 
-    def __call__(self, request: HttpRequest) -> HttpResponse:
+    def __call__(self, request: PageRequest) -> HttpResponse:
         request.for_client = None
         pk = client_in(request.path_info)
         request.path_info = without_client(request.path_info)
@@ -32,13 +40,13 @@ class ClientInAddressMiddleware:
             return response
 
 
-def client_of_page(request: HttpRequest) -> Client | None:
+def client_of_page(request: PageRequest) -> Client | None:
     """The client whom the page is for; None where the address names none."""
     return request.for_client
 
 
 def settle_on(
-    request: HttpRequest, client: Client | None, named: bool = False
+    request: PageRequest, client: Client | None, named: bool = False
 ) -> HttpResponse | None:
     """The page is for `client`, whose record it shows. A page that is opened for nobody, or for
     somebody else than the client whose own page it is, is opened again with the right client in its

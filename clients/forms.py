@@ -20,6 +20,7 @@ from nutrition.targets.conditions import KIND_WORDS, conditions
 from nutrition.targets.day import Order, check_order
 from nutrition.targets.meals import PATTERN_SHARES
 from nutrition.targets.person import LIMITS, OutOfRange, Referred, check
+from practice.forms import field_of
 from roundpantry.asked import number_in
 from schools.chosen import school_choices
 
@@ -111,7 +112,7 @@ class ClientForm(forms.ModelForm):
 
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
-        self.fields["school"].choices = [("", "no school: general guidance"), *school_choices()]
+        field_of(self, "school").choices = [("", "no school: general guidance"), *school_choices()]
         for kind, label in KIND_WORDS.items():
             choices = [
                 (row.code, row.name)
@@ -134,7 +135,8 @@ class ClientForm(forms.ModelForm):
         return [(title, hint, [self[name] for name in names]) for title, hint, names in SECTIONS]
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         self.instance.conditions = [
             code for kind in KIND_WORDS for code in data.get(f"has_{kind}", [])
         ]
@@ -207,7 +209,7 @@ class SupplementForm(forms.Form):
                 and f"{value:g}" not in dict(often)
             ):
                 often.append((f"{value:g}", f"{value:g} times a week"))
-        self.fields["per_week"].choices = often
+        field_of(self, "per_week").choices = often
 
     @property
     def taken(self) -> dict | None:
@@ -235,7 +237,8 @@ class SupplementRows(forms.BaseFormSet):
             kwargs.setdefault(
                 "initial", [row | {"per_week": f"{row['per_week']:g}"} for row in rows]
             )
-        super().__init__(*args, prefix="supplements", **kwargs)
+        kwargs["prefix"] = "supplements"
+        super().__init__(*args, **kwargs)
 
     @property
     def rows(self) -> list[dict]:
@@ -302,10 +305,11 @@ class WeighInForm(forms.ModelForm):
         return kg
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         if self.client and data.get("date"):
             self.there = (
-                self.client.weigh_ins.filter(date=data["date"]).exclude(pk=self.instance.pk).first()
+                self.client.weigh_ins.filter(date=data["date"]).exclude(pk=self.instance.pk).first()  # type: ignore[assignment]
             )
             if self.there and self.there.kg != data.get("kg") and not data.get("replace"):
                 self.add_error(
@@ -317,7 +321,7 @@ class WeighInForm(forms.ModelForm):
 
     def _get_validation_exclusions(self):
         # a second one of a day is asked about, not refused
-        return super()._get_validation_exclusions() | {"client"}
+        return super()._get_validation_exclusions() | {"client"}  # type: ignore[misc]
 
 
 class OverrideForm(forms.ModelForm):
@@ -342,7 +346,7 @@ class OverrideForm(forms.ModelForm):
         self.fields["takes_effect"].initial = timezone.localdate()
         self.fields["aim"].required = False
         for name in ("low", "aim", "high"):
-            self.fields[name].label += f" [{self.unit}]"
+            self.fields[name].label += f" [{self.unit}]"  # type: ignore[operator]
         if not self.ends_an_order:
             del self.fields["confirm"]
 
@@ -358,7 +362,8 @@ class OverrideForm(forms.ModelForm):
         )
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         if data.get("kind") == "order":
             for name in ("given_by", "license"):
                 if not (data.get(name) or "").strip():
@@ -417,7 +422,8 @@ class SharesForm(forms.Form):
             )
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         total = sum(value for value in data.values() if value is not None)
         if not self.errors and abs(total - 100) > 0.5:
             raise forms.ValidationError(f"The shares add up to {total:g} %, not 100 %.")

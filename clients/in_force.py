@@ -189,10 +189,11 @@ def _by_hand_only(
     rows = {}
     for key, override in overrides.items():
         kind = override.get_kind_display()
+        stated = (override.aim, override.low, override.high)
         target = Target(
             key=key,
             low=override.low,
-            aim=override.aim,
+            aim=next((value for value in stated if value is not None), 0.0),
             high=override.high,
             unit=NUTRIENT[key].unit,
             source=kind,

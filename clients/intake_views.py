@@ -2,10 +2,11 @@
 
 from django.contrib import messages
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
+from clients.context import PageRequest
 from clients.forms import ClientForm, SupplementFormSet
 from clients.intake import MOST_KEPT, differing, finish, keep, kept, so_far
 from clients.models import Intake
@@ -18,13 +19,13 @@ TOO_MUCH = (
 
 
 @require_POST
-def begin(request: HttpRequest) -> HttpResponse:
-    intake = Intake.objects.create(practice=request.user.practice, by=request.user)
+def begin(request: PageRequest) -> HttpResponse:
+    intake = Intake.objects.create(practice=request.user.practice, by=request.user)  # type: ignore[misc]
     return redirect("clients:intake", intake.pk)
 
 
-def intake(request: HttpRequest, pk: int) -> HttpResponse:
-    row = get_object_or_404(Intake.with_removed, pk=pk)
+def intake(request: PageRequest, pk: int) -> HttpResponse:
+    row: Intake = get_object_or_404(Intake.with_removed, pk=pk)
     if row.client_id:
         return redirect("clients:page", row.client_id)
     stale, differs = None, []
@@ -66,7 +67,7 @@ def intake(request: HttpRequest, pk: int) -> HttpResponse:
     )
 
 
-def _finished(request: HttpRequest, row: Intake, form: ClientForm, supplements) -> HttpResponse:
+def _finished(request: PageRequest, row: Intake, form: ClientForm, supplements) -> HttpResponse:
     with transaction.atomic():
         # a second click finds the client that the first one made
         stored = Intake.with_removed.get(pk=row.pk)
@@ -75,9 +76,9 @@ def _finished(request: HttpRequest, row: Intake, form: ClientForm, supplements) 
 
 
 @require_POST
-def keep_intake(request: HttpRequest, pk: int) -> HttpResponse:
+def keep_intake(request: PageRequest, pk: int) -> HttpResponse:
     """Called as fields are left: keep everything, answer with targets and cautions so far."""
-    row = get_object_or_404(Intake.with_removed, pk=pk)
+    row: Intake = get_object_or_404(Intake.with_removed, pk=pk)
     if row.client_id:
         return HttpResponse(
             "This first visit is a client already: nothing more is kept here.",
@@ -104,9 +105,9 @@ def keep_intake(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def drop_intake(request: HttpRequest, pk: int) -> HttpResponse:
+def drop_intake(request: PageRequest, pk: int) -> HttpResponse:
     """Put an unfinished first visit away; it can be brought back from the list of clients."""
-    row = get_object_or_404(Intake.with_removed, pk=pk, client=None)
+    row: Intake = get_object_or_404(Intake.with_removed, pk=pk, client=None)
     if "back" in request.POST:
         row.bring_back()
         return redirect("clients:intake", pk)

@@ -1,8 +1,7 @@
 """The target strip of a working page: the watched targets always, all the others when they are
 looked at."""
 
-from django.http import HttpRequest
-
+from clients.context import PageRequest
 from clients.in_force import Plan, others, strip
 from clients.models import Client
 from nutrition.composition.profile import Profile
@@ -12,7 +11,7 @@ OPEN_HEADER = "Strip-Open"
 
 
 def strip_context(
-    request: HttpRequest,
+    request: PageRequest,
     plan: Plan | None,
     profile: Profile | None,
     client: Client | None,

@@ -3,7 +3,7 @@ cautions put aside."""
 
 from django.contrib import messages
 from django.db import transaction
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import Http404, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -12,7 +12,7 @@ from django.views.decorators.http import require_POST
 
 from clients.attention import reasons, weekly_pace
 from clients.cautions import ABOUT_LENGTH, of_the_client
-from clients.context import settle_on
+from clients.context import PageRequest, settle_on
 from clients.differences import DECIDED_BY_HAND, decided, differences, undecided
 from clients.forms import (
     ClientForm,
@@ -30,6 +30,7 @@ from clients.versions import make_version
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.safety.cautions import rules
 from nutrition.targets.meals import MEAL_NAMES
+from practice.forms import with_version
 from practice.removal import OFFERED_BACK
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
@@ -40,7 +41,7 @@ MOST_WATCHED_BY_HAND = 10
 WHY_LENGTH = 300
 
 
-def client_list(request: HttpRequest) -> HttpResponse:
+def client_list(request: PageRequest) -> HttpResponse:
     today = timezone.localdate()
     asked = short(request.GET, "q")
     clients = Client.objects.filter(name__icontains=asked) if asked else Client.objects.all()
@@ -58,18 +59,18 @@ def client_list(request: HttpRequest) -> HttpResponse:
     return render(request, "clients/list.html", context)
 
 
-def opened(request: HttpRequest, pk: int) -> tuple[Client, HttpResponse | None]:
+def opened(request: PageRequest, pk: int) -> tuple[Client, HttpResponse | None]:
     """The client, and where to go instead if another one, or none, stands in the address."""
-    client = get_object_or_404(Client.with_removed, pk=pk)
+    client: Client = get_object_or_404(Client.with_removed, pk=pk)
     return client, settle_on(request, client, named=True)
 
 
-def page(request: HttpRequest, pk: int) -> HttpResponse:
+def page(request: PageRequest, pk: int) -> HttpResponse:
     client, elsewhere = opened(request, pk)
     return elsewhere or _page(request, client)
 
 
-def _page(request: HttpRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
+def _page(request: PageRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
     today = timezone.localdate()
     plan, pace = plan_of(client), weekly_pace(client)
     told = of_the_client(plan, pace)
@@ -101,16 +102,16 @@ def _page(request: HttpRequest, client: Client, status: int = 200, **forms: obje
     return render(request, "clients/page.html", context, status=status)
 
 
-def edit(request: HttpRequest, pk: int) -> HttpResponse:
+def edit(request: PageRequest, pk: int) -> HttpResponse:
     client, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
     form = ClientForm(request.POST or None, instance=client)
-    supplements = SupplementFormSet(request.POST or None, client=client)
+    supplements = SupplementFormSet(request.POST or None, client=client)  # type: ignore[call-arg]
     differs, status, asks = [], 200, []
     if request.method == "POST" and form.is_valid() and supplements.is_valid():
         stored = Client.with_removed.get(pk=pk)
-        differs = differences(stored, form, supplements)
+        differs = differences(stored, form, supplements)  # type: ignore[arg-type]
         asks = undecided(request.POST, differs)
         status = 409
         if not asks:
@@ -118,9 +119,8 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
                 return _save_client(request, form, supplements, stored)
             except StaleSave as error:
                 client = error.current
-                differs = differences(client, form, supplements)
-                form.data = form.data.copy()
-                form.data["version"] = client.version
+                differs = differences(client, form, supplements)  # type: ignore[arg-type]
+                form.data = with_version(form.data, client.version)
     context = {
         "form": form,
         "supplements": supplements,
@@ -135,7 +135,7 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def _save_client(
-    request: HttpRequest, form: ClientForm, supplements, stored: Client
+    request: PageRequest, form: ClientForm, supplements, stored: Client
 ) -> HttpResponse:
     """Store the form, what is decided for the other side left as it is stored. Raises StaleSave."""
     client, keep_theirs = form.instance, decided(request.POST, "theirs")
@@ -169,7 +169,7 @@ def _save_client(
 
 
 @require_POST
-def remove(request: HttpRequest, pk: int) -> HttpResponse:
+def remove(request: PageRequest, pk: int) -> HttpResponse:
     """Archive a client: everything that is theirs stays, and they can be brought back."""
     client, _elsewhere = opened(request, pk)
     if "back" in request.POST:
@@ -186,7 +186,7 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def weigh_in(request: HttpRequest, pk: int) -> HttpResponse:
+def weigh_in(request: PageRequest, pk: int) -> HttpResponse:
     client, _elsewhere = opened(request, pk)
     form = WeighInForm(request.POST, client=client)
     if form.is_valid():
@@ -198,7 +198,7 @@ def weigh_in(request: HttpRequest, pk: int) -> HttpResponse:
     return render(request, "clients/weigh_in.html", {"client": client, "form": form}, status=400)
 
 
-def correct_weigh_in(request: HttpRequest, pk: int, weighed: int) -> HttpResponse:
+def correct_weigh_in(request: PageRequest, pk: int, weighed: int) -> HttpResponse:
     """Another date or weight for one weigh-in."""
     client, elsewhere = opened(request, pk)
     if elsewhere:
@@ -219,7 +219,7 @@ def correct_weigh_in(request: HttpRequest, pk: int, weighed: int) -> HttpRespons
 
 
 @require_POST
-def remove_weigh_in(request: HttpRequest, pk: int, weighed: int) -> HttpResponse:
+def remove_weigh_in(request: PageRequest, pk: int, weighed: int) -> HttpResponse:
     client, _elsewhere = opened(request, pk)
     row = get_object_or_404(client.weigh_ins(manager="with_removed"), pk=weighed)
     if "back" in request.POST:
@@ -244,7 +244,7 @@ def _key(key: str) -> str:
     return key
 
 
-def target(request: HttpRequest, pk: int, key: str) -> HttpResponse:
+def target(request: PageRequest, pk: int, key: str) -> HttpResponse:
     """Set one target by hand, with whose number it is and why."""
     client, elsewhere = opened(request, pk)
     if elsewhere:
@@ -282,7 +282,7 @@ def target(request: HttpRequest, pk: int, key: str) -> HttpResponse:
 
 
 @require_POST
-def use_computed(request: HttpRequest, pk: int, key: str) -> HttpResponse:
+def use_computed(request: PageRequest, pk: int, key: str) -> HttpResponse:
     client, _elsewhere = opened(request, pk)
     standing = client.overrides.filter(key=_key(key), ended=None).select_related("by").first()
     if standing and standing.kind == "order" and "confirm" not in request.POST:
@@ -296,7 +296,7 @@ def use_computed(request: HttpRequest, pk: int, key: str) -> HttpResponse:
 
 
 @require_POST
-def retarget(request: HttpRequest, pk: int) -> HttpResponse:
+def retarget(request: PageRequest, pk: int) -> HttpResponse:
     """Targets made anew, from the weight and the school as they are now."""
     client, _elsewhere = opened(request, pk)
     form = RetargetForm(request.POST)
@@ -315,7 +315,7 @@ def retarget(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def shares(request: HttpRequest, pk: int) -> HttpResponse:
+def shares(request: PageRequest, pk: int) -> HttpResponse:
     """What share of the day each meal is."""
     client, _elsewhere = opened(request, pk)
     form = SharesForm(request.POST, client=client, names=MEAL_NAMES)
@@ -326,7 +326,7 @@ def shares(request: HttpRequest, pk: int) -> HttpResponse:
     return _saved_over(request, client, "Shares of the meals")
 
 
-def _saved_over(request: HttpRequest, client: Client, why: str = "") -> HttpResponse:
+def _saved_over(request: PageRequest, client: Client, why: str = "") -> HttpResponse:
     """Store a small change of the client, unless somebody changed the client meanwhile."""
     asked = version_in(request.POST.get("version"))
     try:
@@ -344,7 +344,7 @@ def _saved_over(request: HttpRequest, client: Client, why: str = "") -> HttpResp
 
 
 @require_POST
-def watched(request: HttpRequest, pk: int) -> HttpResponse:
+def watched(request: PageRequest, pk: int) -> HttpResponse:
     """Which targets stand in the strip for this client; none chosen means the usual ones."""
     client, _elsewhere = opened(request, pk)
     chosen = (
@@ -363,7 +363,7 @@ def watched(request: HttpRequest, pk: int) -> HttpResponse:
     return _saved_over(request, client)
 
 
-def _back(request: HttpRequest, pk: int) -> HttpResponse:
+def _back(request: PageRequest, pk: int) -> HttpResponse:
     address = request.POST.get("next", "")[:500]
     if address.startswith("/") and url_has_allowed_host_and_scheme(
         address, allowed_hosts={request.get_host()}, require_https=request.is_secure()
@@ -373,7 +373,7 @@ def _back(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def dismiss(request: HttpRequest, pk: int) -> HttpResponse:
+def dismiss(request: PageRequest, pk: int) -> HttpResponse:
     """Put one caution aside for this client, with who and why."""
     client, _elsewhere = opened(request, pk)
     code, why = request.POST.get("code", ""), request.POST.get("why", "").strip()
@@ -399,7 +399,7 @@ def dismiss(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def bring_back(request: HttpRequest, pk: int, dismissal: int) -> HttpResponse:
+def bring_back(request: PageRequest, pk: int, dismissal: int) -> HttpResponse:
     client, _elsewhere = opened(request, pk)
     client.dismissals.filter(pk=dismissal, ended=None).update(ended=timezone.now())
     return _back(request, pk)

@@ -1,12 +1,12 @@
 """One printable page for a client: a bowl or a day."""
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from clients.cautions import Told, of_foods
-from clients.context import settle_on
+from clients.context import PageRequest, settle_on
 from clients.in_force import Reading, plan_of, strip
 from clients.models import Client
 from nutrition.composition.allergens import found_in
@@ -39,10 +39,10 @@ def _ask_first(told: Told) -> list[str]:
     ]
 
 
-def bowl(request: HttpRequest, pk: int) -> HttpResponse:
+def bowl(request: PageRequest, pk: int) -> HttpResponse:
     """The bowl for the client in the address; somebody's own bowl opened without one is for
     them."""
-    row = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
+    row: Bowl = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
     if request.for_client is None and (elsewhere := settle_on(request, row.client)):
         return elsewhere
     reckoned, client = reckon_bowl(row), request.for_client
@@ -64,8 +64,8 @@ def bowl(request: HttpRequest, pk: int) -> HttpResponse:
     return render(request, "handouts/bowl.html", context)
 
 
-def day(request: HttpRequest, pk: int) -> HttpResponse:
-    row = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
+def day(request: PageRequest, pk: int) -> HttpResponse:
+    row: Day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
     if elsewhere := settle_on(request, row.client):
         return elsewhere
     reckoned = reckon_day(row)

@@ -1,9 +1,10 @@
 """The label's serving is not mine: what an amount of a package really brings."""
 
 from django import forms
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import render
 
+from clients.context import PageRequest
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.insight.package_label import KEYS_ON_LABELS, portion_of_package
 from nutrition.written.plain import number
@@ -29,7 +30,8 @@ class LabelForm(forms.Form):
             )
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         text = (data.get("amount") or "").strip().replace(",", ".")
         if self.errors:
             return data
@@ -52,7 +54,7 @@ class LabelForm(forms.Form):
         return data
 
 
-def label(request: HttpRequest) -> HttpResponse:
+def label(request: PageRequest) -> HttpResponse:
     form = LabelForm(request.GET if "servings" in request.GET else None)
     rows = []
     if form.is_valid():

@@ -1,9 +1,10 @@
 """Search the food table and read one food's row."""
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import render
 
 from clients.cautions import of_foods
+from clients.context import PageRequest
 from clients.in_force import plan_of
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import UnknownFood, food_table
@@ -15,7 +16,7 @@ from roundpantry.asked import short
 SHOWN = 24
 
 
-def search(request: HttpRequest) -> HttpResponse:
+def search(request: PageRequest) -> HttpResponse:
     query = short(request.GET, "q")
     matches = food_index().search(query, SHOWN, typing=True) if query else []
     context = {"q": query, "matches": matches, "count": len(food_table())}
@@ -23,7 +24,7 @@ def search(request: HttpRequest) -> HttpResponse:
     return render(request, template, context)
 
 
-def food(request: HttpRequest, slug: str) -> HttpResponse:
+def food(request: PageRequest, slug: str) -> HttpResponse:
     try:
         row = food_table()[slug]
     except UnknownFood:

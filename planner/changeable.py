@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
 
-from django.http import HttpRequest, HttpResponse, QueryDict
+from django.http import HttpResponse, QueryDict
 from django.shortcuts import render
 from django.urls import reverse
 
@@ -17,6 +17,7 @@ from bowls.models import Bowl
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
+from clients.context import PageRequest
 from clients.in_force import Plan
 from clients.models import Client
 from nutrition.composition.portion import Dish, Limits, Portion
@@ -53,7 +54,7 @@ class DayChanges(Changeable):
     swap_words = "Looking at"
 
     @classmethod
-    def opened(cls, request: HttpRequest, pk: int) -> tuple[DayChanges, HttpResponse | None]:
+    def opened(cls, request: PageRequest, pk: int) -> tuple[DayChanges, HttpResponse | None]:
         day, elsewhere = opened(request, pk)
         return cls(request, day), elsewhere
 
@@ -75,7 +76,7 @@ class DayChanges(Changeable):
 
     def look(self, asked: QueryDict, swaps: bool = False) -> Look:
         """Judged by a meal, or by as much of the day as has meals in it."""
-        day = self.plan.day
+        day = self.day
         meal = meal_of(day, asked.get("meal", WHOLE_DAY))
         full = filled(self.reckoned, self.plan)
         partial = meal is None and full.share < 1
@@ -139,7 +140,7 @@ class DayChanges(Changeable):
         not to have."""
         out = []
         others = Bowl.objects.filter(client=None) | Bowl.objects.filter(client=self.client)
-        for bowl in others.exclude(pk=row.bowl_id)[: MOST_BOWLS * 2]:
+        for bowl in others.exclude(pk=row.bowl_id)[: MOST_BOWLS * 2]:  # type: ignore[misc]
             portion = bowl_portion(reckon_bowl(bowl), f"bowl-{bowl.pk}")
             if portion.grams > 0 and not self.gate.why_not_dish(portion.foods):
                 out.append(portion)
@@ -204,7 +205,7 @@ class DayChanges(Changeable):
                 "Only a recipe can be made without something here: open the bowl, or leave it out."
             )
         row = entry.row
-        made, gone = made_without(row.recipe, self.client, self.gate, self.request.user)
+        made, gone = made_without(row.recipe, self.client, self.gate, self.request.user)  # type: ignore[arg-type]
         if made is None:
             raise Outdated(
                 f"{row.recipe.title} cannot be made without it: nothing would be left, or it is in "

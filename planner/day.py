@@ -172,8 +172,8 @@ def _recipe_entry(row: DayEntry, title: str, role: str, facts: Facts) -> Entry:
 def entry_now(row: DayEntry) -> Entry:
     """An entry with its bowl or recipe as it is now."""
     if row.bowl_id:
-        return _bowl_entry(row, reckon_bowl(row.bowl), row.day.practice.measures)
-    return _recipe_entry(row, row.recipe.title, row.recipe.role, facts_of(row.recipe))
+        return _bowl_entry(row, reckon_bowl(row.bowl), row.day.practice.measures)  # type: ignore[arg-type]
+    return _recipe_entry(row, row.recipe.title, row.recipe.role, facts_of(row.recipe))  # type: ignore[arg-type]
 
 
 def _entry(row: DayEntry) -> Entry | None:

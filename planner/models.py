@@ -81,7 +81,7 @@ class Day(Undoable, Removable):
 
     def undo_words(self, row: dict) -> str:
         planned = (
-            PlannedDish.objects.filter(pk=row.get("planned_id")).first()
+            PlannedDish.objects.filter(pk=row.get("planned_id")).first()  # type: ignore[misc]
             if row.get("planned_id")
             else None
         )

@@ -13,7 +13,7 @@ from recipes.models import Recipe
 def kept_now(entry: DayEntry) -> dict | None:
     """What the bowl or recipe of an entry holds now; None for a single food."""
     if entry.bowl_id:
-        return kept_bowl(entry.bowl)
+        return kept_bowl(entry.bowl)  # type: ignore[arg-type]
     return with_parts(entry.recipe.kept()) if entry.recipe_id else None
 
 

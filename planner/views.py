@@ -1,11 +1,12 @@
 """Day plans of a client, and one day against the targets."""
 
 from datetime import date, timedelta
+from typing import Any
 
 from django import forms
 from django.contrib import messages
 from django.db import IntegrityError, transaction
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -15,7 +16,7 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.views import grams_asked
 from clients.cautions import of_foods
-from clients.context import settle_on
+from clients.context import PageRequest, settle_on
 from clients.gate import gate_of
 from clients.in_force import Plan, plan_of, strip
 from clients.marks import marked_dish, marked_food
@@ -58,7 +59,7 @@ WORTH_SAYING = 0.02
 class DayForm(forms.Form):
     date = forms.DateField(widget=forms.DateInput(attrs={"type": "date"}))
 
-    def clean_date(self) -> date:
+    def clean_date(self):
         day, today = self.cleaned_data["date"], timezone.localdate()
         if not today - DAYS_BACK <= day <= today + DAYS_AHEAD:
             raise forms.ValidationError(
@@ -71,10 +72,10 @@ class SettingsForm(DayForm):
     note = forms.CharField(max_length=200, required=False)
 
 
-def _list(request: HttpRequest, form: DayForm, status: int = 200) -> HttpResponse:
+def _list(request: PageRequest, form: DayForm, status: int = 200) -> HttpResponse:
     client = request.for_client
     days = (
-        [{"day": day, "reckoned": reckon_day(day)} for day in client.days.all()[:21]]
+        [dict[str, Any](day=day, reckoned=reckon_day(day)) for day in client.days.all()[:21]]
         if client
         else []
     )
@@ -89,12 +90,12 @@ def _list(request: HttpRequest, form: DayForm, status: int = 200) -> HttpRespons
     return render(request, "planner/list.html", context, status=status)
 
 
-def day_list(request: HttpRequest) -> HttpResponse:
+def day_list(request: PageRequest) -> HttpResponse:
     return _list(request, DayForm(initial={"date": timezone.localdate()}))
 
 
 @require_POST
-def new(request: HttpRequest) -> HttpResponse:
+def new(request: PageRequest) -> HttpResponse:
     """A day of the client in the address."""
     client, form = request.for_client, DayForm(request.POST)
     if client is None:
@@ -106,7 +107,7 @@ def new(request: HttpRequest) -> HttpResponse:
     try:
         with transaction.atomic():
             made_for = version_on(client, on)
-            day, _made = Day.objects.get_or_create(
+            day, _made = Day.objects.get_or_create(  # type: ignore[misc]
                 client=client,
                 date=on,
                 defaults={"practice": request.user.practice, "made_for": made_for},
@@ -156,8 +157,8 @@ def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
 
 
 def page_context(
-    request: HttpRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None
-) -> dict[str, object]:
+    request: PageRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None
+) -> dict[str, Any]:
     reckoned = reckon_day(day)
     plan = plan_for(day)
     newest = version_on(day.client, day.date)
@@ -192,7 +193,7 @@ def page_context(
 
 
 def answer(
-    request: HttpRequest,
+    request: PageRequest,
     day: Day,
     errors: dict[int, tuple[str, str]] | None = None,
     status: int = 200,
@@ -215,7 +216,7 @@ def answer(
 
 
 def stale_answer(
-    request: HttpRequest, stale: Day, what: str, errors: dict[int, tuple[str, str]] | None = None
+    request: PageRequest, stale: Day, what: str, errors: dict[int, tuple[str, str]] | None = None
 ) -> HttpResponse:
     """A change for a day that somebody changed meanwhile: what they did, what was not done, and
     what is stored now."""
@@ -232,14 +233,14 @@ def stale_answer(
     return answer(request, stale, errors, 409)
 
 
-def opened(request: HttpRequest, pk: int) -> tuple[Day, HttpResponse | None]:
+def opened(request: PageRequest, pk: int) -> tuple[Day, HttpResponse | None]:
     """The day, and where to go instead if its client does not stand in the address: a day is its
     client's alone."""
-    day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
+    day: Day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
     return day, settle_on(request, day.client)
 
 
-def page(request: HttpRequest, pk: int) -> HttpResponse:
+def page(request: PageRequest, pk: int) -> HttpResponse:
     day, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
@@ -251,7 +252,7 @@ def page(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def settings(request: HttpRequest, pk: int) -> HttpResponse:
+def settings(request: PageRequest, pk: int) -> HttpResponse:
     """Another date, another note."""
     day, _elsewhere = opened(request, pk)
     form = SettingsForm(request.POST)
@@ -282,7 +283,7 @@ def settings(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def remove(request: HttpRequest, pk: int) -> HttpResponse:
+def remove(request: PageRequest, pk: int) -> HttpResponse:
     """Take the day away; it can be brought back, unless another was planned for its date."""
     day, _elsewhere = opened(request, pk)
     if "back" in request.POST:
@@ -297,7 +298,7 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     return redirect(f"{reverse('planner:list')}?removed={day.pk}")
 
 
-def find(request: HttpRequest, pk: int) -> HttpResponse:
+def find(request: PageRequest, pk: int) -> HttpResponse:
     """What can be put into a meal, for what was typed: bowls, recipes, foods. What is to be asked
     about is marked."""
     day, elsewhere = opened(request, pk)
@@ -330,10 +331,11 @@ def find(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def add(request: HttpRequest, pk: int) -> HttpResponse:
+def add(request: PageRequest, pk: int) -> HttpResponse:
     day, _elsewhere = opened(request, pk)
     data = request.POST
-    meal = data.get("meal") if data.get("meal") in dict(MEALS) else "lunch"
+    meal = short(data, "meal", 10)
+    meal = meal if meal in dict(MEALS) else "lunch"
     entry = DayEntry(day=day, meal=meal, amount=1.0)
     if (key := key_in(data.get("bowl", ""))) is not None:
         entry.bowl = get_object_or_404(Bowl, pk=key)
@@ -366,13 +368,14 @@ def add(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
+def change(request: PageRequest, pk: int, entry: int) -> HttpResponse:
     day, _elsewhere = opened(request, pk)
     row = day.entries.select_related("bowl", "recipe").filter(pk=entry).first()
     if row is None:
         messages.error(request, "That is no longer in the day: somebody took it out.")
         return answer(request, day, status=409)
-    data, values, typed = request.POST, {}, ""
+    data, typed = request.POST, ""
+    values: dict[str, Any] = {}
     if "lock" in data:
         values = {"locked": not row.locked}
     elif "newer" in data:
@@ -412,7 +415,7 @@ def change(request: HttpRequest, pk: int, entry: int) -> HttpResponse:
 
 
 @require_POST
-def newer_targets(request: HttpRequest, pk: int) -> HttpResponse:
+def newer_targets(request: PageRequest, pk: int) -> HttpResponse:
     """Plan the day for the targets that are in force on its date now."""
     day, _elsewhere = opened(request, pk)
     asked = version_in(request.POST.get("version"))
@@ -425,7 +428,7 @@ def newer_targets(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def undo(request: HttpRequest, pk: int) -> HttpResponse:
+def undo(request: PageRequest, pk: int) -> HttpResponse:
     day, _elsewhere = opened(request, pk)
     version, _by, page = asked_by(request)
     try:

@@ -131,9 +131,11 @@ def _key(row: DayEntry | BowlPart) -> str:
 
 def usual_foods(client: Client) -> list[Dish]:
     """The foods and dishes of the client's latest planned days and of their bowls, each once."""
-    entries = [row for day in client.days.all()[:DAYS_LOOKED_AT] for row in day.entries.all()]
-    parts = [row for bowl in client.bowl_set.all() for row in bowl.parts.all()]
-    keys = dict.fromkeys(_key(row) for row in [*entries, *parts])
+    entries: list[DayEntry] = [
+        row for day in client.days.all()[:DAYS_LOOKED_AT] for row in day.entries.all()
+    ]
+    parts: list[BowlPart] = [row for bowl in client.bowl_set.all() for row in bowl.parts.all()]
+    keys = dict.fromkeys(_key(row) for row in [*entries, *parts])  # type: ignore[arg-type]
     return [
         plate for key in keys if not _is_seasoning(key) and (plate := plate_for(key)) is not None
     ]

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
 from urllib.parse import urlencode
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import render
 from django.urls import reverse
 
+from clients.context import PageRequest
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from nutrition.composition.nutrients import NUTRIENT
@@ -49,12 +51,12 @@ MOST_RUNGS = 26
 MOST_TIMES = 50.0
 
 
-def _keys(request: HttpRequest, most: int) -> list[str]:
+def _keys(request: PageRequest, most: int) -> list[str]:
     """What is asked for, each once."""
     return list(dict.fromkeys(key[:120] for key in request.GET.getlist("with")[:100]))[:most]
 
 
-def _asked(request: HttpRequest, most: int) -> list[Dish]:
+def _asked(request: PageRequest, most: int) -> list[Dish]:
     return [plate for plate in map(plate_for, _keys(request, most)) if plate is not None]
 
 
@@ -66,7 +68,7 @@ def _plan(client: Client | None) -> Plan | None:
     return plan_of(client) if client else None
 
 
-def compared(request: HttpRequest) -> dict[str, object]:
+def compared(request: PageRequest) -> dict[str, Any]:
     """The plates brought to a basis, their rounds, and what differs."""
     plates, client = _asked(request, MOST_PLATES), request.for_client
     plan = _plan(client)
@@ -120,7 +122,7 @@ def compared(request: HttpRequest) -> dict[str, object]:
     }
 
 
-def _row(row) -> dict[str, object]:
+def _row(row) -> dict[str, Any]:
     """A difference with bars: each amount's share of the largest."""
     most = max(abs(amount.amount) for amount in row.amounts) or 1.0
     return {
@@ -149,7 +151,7 @@ def _share(by: float, first: float) -> str:
     )
 
 
-def compare(request: HttpRequest) -> HttpResponse:
+def compare(request: PageRequest) -> HttpResponse:
     """Anything beside anything. `with` names the plates, `basis` what they are brought to, `q` what
     is looked for."""
     context = compared(request) | _found(request, "plates:compare", MOST_PLATES)
@@ -160,7 +162,7 @@ def compare(request: HttpRequest) -> HttpResponse:
     )
 
 
-def _found(request: HttpRequest, where: str, most: int) -> dict[str, object]:
+def _found(request: PageRequest, where: str, most: int) -> dict[str, Any]:
     """What can be put beside what is asked for, for what was typed."""
     query = short(request.GET, "q")
     keys, basis = _keys(request, most), request.GET.get("basis", SERVING)
@@ -173,7 +175,7 @@ def _found(request: HttpRequest, where: str, most: int) -> dict[str, object]:
     return {"q": query, "found": options}
 
 
-def lesson(request: HttpRequest) -> HttpResponse:
+def lesson(request: PageRequest) -> HttpResponse:
     """One printable page for a client: the rounds at one scale, the portions in words, the few
     differences that matter."""
     context = compared(request)
@@ -191,7 +193,7 @@ def lesson(request: HttpRequest) -> HttpResponse:
     return render(request, "plates/lesson.html", context)
 
 
-def _lesson_title(context: dict[str, object], harm: bool) -> str:
+def _lesson_title(context: dict[str, Any], harm: bool) -> str:
     """What the lesson is about; the heaps by name where they differ, or else by volume."""
     plates = [row["plate"] for row in context["plates"]]
     heaps = [heap_words(plate.volume_ml) for plate in plates]
@@ -208,7 +210,7 @@ def _lesson_title(context: dict[str, object], harm: bool) -> str:
     return f"{what.get(context['basis'], 'As served')}: {sizes}"
 
 
-def ladder_page(request: HttpRequest) -> HttpResponse:
+def ladder_page(request: PageRequest) -> HttpResponse:
     """A client's usual foods and what is proposed, by calorie density; and the portion that so many
     calories are."""
     client, proposed = request.for_client, _asked(request, MOST_RUNGS)

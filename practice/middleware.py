@@ -1,6 +1,7 @@
 """Signed in, and within the scope of the own practice, for the length of a request."""
 
 from collections.abc import Callable
+from typing import Any
 
 from django.contrib.auth.middleware import LoginRequiredMiddleware
 from django.core.exceptions import PermissionDenied
@@ -20,7 +21,7 @@ class SignedInMiddleware(LoginRequiredMiddleware):
     """A page that is opened leads to the sign-in; what a page sends of itself is told that the
     session has ended, and keeps what was typed."""
 
-    def handle_no_permission(self, request: HttpRequest, view_func: Callable) -> HttpResponse:
+    def handle_no_permission(self, request: HttpRequest, view_func: Callable) -> Any:
         if by_script(request):
             return HttpResponse("You are signed out.", status=401, content_type="text/plain")
         return super().handle_no_permission(request, view_func)

@@ -3,18 +3,19 @@
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import datetime
+from typing import Any, Self
 
 from django.db import models, transaction
-from django.http import HttpRequest
 from django.utils import timezone
 
 from practice.models import User
+from practice.requests import SignedInRequest
 from practice.versioned import StaleSave, Versioned, page_in, version_in
 
 KEPT = 30
 
 
-def asked_by(request: HttpRequest) -> tuple[int | None, User, str]:
+def asked_by(request: SignedInRequest) -> tuple[int | None, User, str]:
     """Which version a change was asked for, by whom, and from which open page."""
     return version_in(request.POST.get("version")), request.user, page_in(request)
 
@@ -25,7 +26,7 @@ class Undoable(Versioned):
     words.
     """
 
-    history = models.JSONField(default=list, blank=True)
+    history: Any = models.JSONField(default=list, blank=True)
 
     undo_rows = ""
     undo_fields: tuple[str, ...] = ()
@@ -46,7 +47,7 @@ class Undoable(Versioned):
     @contextmanager
     def changing(
         self, version: int | None, by: User, page: str = "", remember: bool = True
-    ) -> Iterator["Undoable"]:
+    ) -> Iterator[Self]:
         """One change in one short transaction: the record as it is stored, its rows kept for undo,
         its version raised.
 

@@ -6,22 +6,23 @@ A stage registers when it starts; an earlier one asks without knowing who answer
 
 from collections import defaultdict
 from collections.abc import Callable
+from typing import Any
 
 from django.db import models
 
 # By model: each takes a record and says in words where it is used, empty where it is not.
-_ASKED: dict[type, list[Callable[[models.Model], str]]] = defaultdict(list)
+_ASKED: dict[type, list[Callable[[Any], str]]] = defaultdict(list)
 # By model: each takes a record before and after a change and says in words what moves with it, and
 # what does not.
-_MOVED: dict[type, list[Callable[[models.Model, models.Model], list[str]]]] = defaultdict(list)
+_MOVED: dict[type, list[Callable[[Any, Any], list[str]]]] = defaultdict(list)
 
 
-def says_uses(model: type, ask: Callable[[models.Model], str]) -> None:
+def says_uses(model: type, ask: Callable[[Any], str]) -> None:
     if ask not in _ASKED[model]:
         _ASKED[model].append(ask)
 
 
-def says_moves(model: type, ask: Callable[[models.Model, models.Model], list[str]]) -> None:
+def says_moves(model: type, ask: Callable[[Any, Any], list[str]]) -> None:
     if ask not in _MOVED[model]:
         _MOVED[model].append(ask)
 

@@ -1,6 +1,7 @@
 """Records that refuse a stale save."""
 
 from collections.abc import Iterable
+from typing import Any, Self
 
 from django.db import models, transaction
 from django.http import HttpRequest
@@ -8,6 +9,8 @@ from django.http import HttpRequest
 
 class StaleSave(Exception):
     """Somebody else saved the record after it was opened. `current` is what is stored now."""
+
+    current: Any
 
     def __init__(self, current: models.Model) -> None:
         super().__init__("The record was changed since it was opened.")
@@ -18,13 +21,14 @@ class Versioned(models.Model):
     """A record that carries a version, raised by every save of a person's."""
 
     version = models.PositiveIntegerField(default=1, editable=False)
+    _version_stored: int | None = None
     updated = models.DateTimeField(auto_now=True)
 
     class Meta:
         abstract = True
 
     @classmethod
-    def from_db(cls, db, field_names, values):
+    def from_db(cls, db: Any, field_names: Any, values: Any) -> Self:  # type: ignore[override]
         record = super().from_db(db, field_names, values)
         record._version_stored = record.__dict__.get("version")
         return record
@@ -38,7 +42,7 @@ class Versioned(models.Model):
         super().save(*args, update_fields=update_fields, **kwargs)
         self._version_stored = self.version
 
-    def stored(self) -> "Versioned":
+    def stored(self) -> Self:
         """The record as it is stored now."""
         return type(self)._base_manager.get(pk=self.pk)
 

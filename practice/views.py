@@ -2,11 +2,12 @@
 
 from django import forms
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
 from practice.middleware import by_script
 from practice.models import Practice
+from practice.requests import SignedInRequest
 from practice.versioned import StaleSave, version_in
 
 
@@ -21,8 +22,8 @@ class PracticeForm(forms.ModelForm):
         }
 
 
-def settings(request: HttpRequest) -> HttpResponse:
-    practice = Practice.objects.get(pk=request.user.practice_id)
+def settings(request: SignedInRequest) -> HttpResponse:
+    practice = Practice.objects.get(pk=request.user.practice_id)  # type: ignore[misc]
     form = PracticeForm(request.POST or None, instance=practice)
     version, stale = practice.version, None
     if request.method == "POST" and form.is_valid():
@@ -50,13 +51,13 @@ def settings(request: HttpRequest) -> HttpResponse:
     )
 
 
-def _page(request: HttpRequest, status: int, title: str, text: str) -> HttpResponse:
+def _page(request: SignedInRequest, status: int, title: str, text: str) -> HttpResponse:
     if by_script(request):
         return HttpResponse(text, status=status, content_type="text/plain")
     return render(request, "practice/wrong.html", {"title": title, "text": text}, status=status)
 
 
-def form_refused(request: HttpRequest, reason: str = "") -> HttpResponse:
+def form_refused(request: SignedInRequest, reason: str = "") -> HttpResponse:
     """A form whose token no longer holds: mostly after signing in anew elsewhere."""
     text = (
         "The page was opened before you last signed in. Nothing was saved. Go back, load "
@@ -65,11 +66,11 @@ def form_refused(request: HttpRequest, reason: str = "") -> HttpResponse:
     return _page(request, 403, "Not saved", text)
 
 
-def forbidden(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+def forbidden(request: SignedInRequest, exception: Exception | None = None) -> HttpResponse:
     return _page(request, 403, "Not for you", str(exception) or "This is not yours to see.")
 
 
-def failed(request: HttpRequest) -> HttpResponse:
+def failed(request: SignedInRequest) -> HttpResponse:
     text = (
         "Something went wrong here, and nothing was saved. Go back: what you typed is "
         "mostly still in the form."

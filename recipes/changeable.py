@@ -6,14 +6,14 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from functools import cached_property
 
-from django.http import HttpRequest, HttpResponse, QueryDict
+from django.http import HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
-from clients.context import settle_on
+from clients.context import PageRequest, settle_on
 from clients.strip import strip_context
 from nutrition.composition.cooking import cook
 from nutrition.composition.portion import Portion
@@ -45,13 +45,10 @@ class RecipeChanges(Changeable):
     makes_version = True
 
     @classmethod
-    def opened(
-        cls, request: HttpRequest, pk: int
-    ) -> tuple[RecipeChanges | None, HttpResponse | None]:
-        recipe = get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk)
-        if request.for_client is None and (elsewhere := settle_on(request, recipe.client)):
-            return None, elsewhere
-        return cls(request, recipe), None
+    def opened(cls, request: PageRequest, pk: int) -> tuple[RecipeChanges, HttpResponse | None]:
+        recipe: Recipe = get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk)
+        elsewhere = settle_on(request, recipe.client) if request.for_client is None else None
+        return cls(request, recipe), elsewhere
 
     @cached_property
     def facts(self) -> Facts:
@@ -63,7 +60,7 @@ class RecipeChanges(Changeable):
 
     def look(self, asked: QueryDict, swaps: bool = False) -> Look:
         """One serving, its lines in the grams of the batch, each cooked as the recipe says."""
-        facts, day = self.facts, self.plan.day
+        facts, day = self.facts, self.day
         servings, kcal = facts.recipe.servings, facts.serving["energy_kcal"].amount
         meal = meal_of(day, asked.get("meal", BY_CALORIES))
         share = kcal / day["energy_kcal"].aim
@@ -108,9 +105,9 @@ class RecipeChanges(Changeable):
         """Into a copy that is the client's own, or, where that is said, into the recipe of
         everybody."""
         recipe, client, by = self.record, self.client, self.request.user
-        own = client is not None and recipe.client_id != client.pk
-        own = own and "everybody" not in self.request.POST
-        target = copy_for(recipe, client) if own else recipe
+        everybody = "everybody" in self.request.POST or client is None
+        own = not everybody and recipe.client_id != client.pk
+        target = copy_for(recipe, client) if own and client else recipe
         written_into(target, edits)
         made = save_new(target, by, why) if own else save_kept(target, version, by, why)
         self.record = target

@@ -1,8 +1,9 @@
 """The cook view: one step at a time, large, with timers and every line to tick off."""
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, render
 
+from clients.context import PageRequest
 from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
 from recipes.facts import facts_of
@@ -10,8 +11,8 @@ from recipes.models import Recipe
 from roundpantry.asked import key_in
 
 
-def cook(request: HttpRequest, pk: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+def cook(request: PageRequest, pk: int) -> HttpResponse:
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     facts = facts_of(recipe)
     worked = read_steps(recipe.method, facts.lines)
     notes = notes_on(worked, facts.lines)

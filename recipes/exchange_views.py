@@ -4,10 +4,11 @@ from django import forms
 from django.contrib import messages
 from django.db import transaction
 from django.db.models import Q
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
 
+from clients.context import PageRequest
 from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.composition.foods import food_table
 from nutrition.formats.recipe_csv import to_csv
@@ -44,7 +45,8 @@ class ImportForm(forms.Form):
     again = forms.BooleanField(label="Take it in a second time", required=False)
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         file, text, name = data.get("file"), data.get("text") or "", ""
         if file and text.strip():
             self.add_error(
@@ -107,7 +109,8 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
     foods = food_table()
     choices = {}
     for line, choice in core.choices.items():
-        kept = {"food": choice.food} if choice.food and foods.usable(choice.food) else {}
+        usable = choice.food and foods.usable(choice.food)
+        kept: dict[str, object] = {"food": choice.food} if usable else {}
         if choice.food and not kept:
             told.append(
                 f"the food chosen for “{line.partition(chr(9))[0][:60]}” is not in the table"
@@ -159,7 +162,7 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
     return recipe, told
 
 
-def take_in(request: HttpRequest) -> HttpResponse:
+def take_in(request: PageRequest) -> HttpResponse:
     form = ImportForm(request.POST or None, request.FILES or None)
     if request.method == "POST" and form.is_valid():
         with transaction.atomic():
@@ -182,8 +185,8 @@ def take_in(request: HttpRequest) -> HttpResponse:
     )
 
 
-def give_out(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
-    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+def give_out(request: PageRequest, pk: int, kind: str) -> HttpResponse:
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     if kind not in KINDS:
         raise Http404("no such format")
     core = recipe.core()

@@ -5,6 +5,7 @@ from django import forms
 from nutrition.composition.foods import food_table
 from nutrition.recipe.model import LINE_G, MAX_LINE_LENGTH, MAX_LINES, choice_keys, within
 from nutrition.written.serving_words import counted
+from practice.forms import field_of
 from recipes.models import Recipe
 from roundpantry.asked import grams_in
 
@@ -49,9 +50,9 @@ class RecipeForm(forms.ModelForm):
 
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
-        self.fields["cooked_by"].choices = [
+        field_of(self, "cooked_by").choices = [
             ("", "as weighed, not cooked"),
-            *self.fields["cooked_by"].choices[1:],
+            *field_of(self, "cooked_by").choices[1:],
         ]
         # typed in percent, as it is said; the stored value is a share
         self.fields["reduced"] = forms.FloatField(
@@ -73,7 +74,8 @@ class RecipeForm(forms.ModelForm):
                 self.initial[name] = int(value)
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         # how many came out stands over how many it was meant to give
         count, _one = counted(data.get("serving_measure") or "")
         if count is not None:

@@ -2,10 +2,11 @@
 
 from django import forms
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
+from clients.context import PageRequest
 from clients.in_force import plan_of
 from nutrition.recipe.changes import SHOWN, side_by_side
 from nutrition.recipe.scaling import (
@@ -15,15 +16,16 @@ from nutrition.recipe.scaling import (
     factor_for_stock,
     scale,
 )
+from practice.forms import field_of
 from practice.versioned import StaleSave
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from recipes.versions import WHY_LENGTH, go_back, keep
 
 
-def versions(request: HttpRequest, pk: int) -> HttpResponse:
+def versions(request: PageRequest, pk: int) -> HttpResponse:
     """All versions, and two of them side by side: the last two unless others are asked for."""
-    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     rows = list(recipe.versions.select_related("by"))
     by_number = {str(row.number): row for row in rows}
     newer = by_number.get(request.GET.get("to", "")) or (rows[0] if rows else None)
@@ -42,8 +44,8 @@ def versions(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def keep_now(request: HttpRequest, pk: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+def keep_now(request: PageRequest, pk: int) -> HttpResponse:
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     why = request.POST.get("why", "").strip()
     if len(why) > WHY_LENGTH:
         messages.error(
@@ -61,8 +63,8 @@ def keep_now(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def back(request: HttpRequest, pk: int, number: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+def back(request: PageRequest, pk: int, number: int) -> HttpResponse:
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     try:
         made = go_back(recipe, get_object_or_404(recipe.versions, number=number), request.user)
     except StaleSave:
@@ -90,17 +92,18 @@ class ScaleForm(forms.Form):
 
     def __init__(self, *args, lines: list[str], **kwargs):
         super().__init__(*args, **kwargs)
-        self.fields["line"].choices = [("", ""), *((text, text) for text in lines)]
+        field_of(self, "line").choices = [("", ""), *((text, text) for text in lines)]
 
     def clean(self):
-        data = super().clean()
+        super().clean()
+        data = self.cleaned_data
         if data.get("to") in ("stock", "package") and not data.get("line"):
             self.add_error("line", "Choose the line that is on hand or comes in packages.")
         return data
 
 
-def scaled(request: HttpRequest, pk: int) -> HttpResponse:
-    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+def scaled(request: PageRequest, pk: int) -> HttpResponse:
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     facts = facts_of(recipe)
     lines = [line.text for line in facts.lines if line.resolved]
     client = request.for_client

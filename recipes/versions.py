@@ -66,7 +66,7 @@ def save_kept(recipe: Recipe, version: int, by: User, why: str = "") -> RecipeVe
             rename_in_others(recipe, before.title, by)
         changed = differing(before, recipe)
         if not changed and not why:
-            return recipe.versions.first()
+            return recipe.versions.first()  # type: ignore[return-value]
         return keep(recipe, by, why or f"changed: {', '.join(WORDS[name] for name in changed)}")
 
 

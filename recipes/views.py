@@ -1,15 +1,17 @@
 """The recipe list and the two-sided recipe page."""
 
+from typing import Any, cast
+
 from django.contrib import messages
 from django.db.models import Q
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from clients.cautions import of_foods
-from clients.context import settle_on
+from clients.context import PageRequest, settle_on
 from clients.in_force import plan_of
 from clients.strip import strip_context
 from nutrition.composition.cooking import METHOD_WORDS
@@ -27,6 +29,7 @@ from nutrition.written import household
 from nutrition.written.matching import Choice
 from nutrition.written.serving_words import counted
 from nutrition.written.units import SYSTEM_WORDS
+from practice.forms import with_version
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
@@ -46,7 +49,7 @@ SERVING_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_m
 MOST_METHOD = 20_000
 
 
-def recipe_list(request: HttpRequest) -> HttpResponse:
+def recipe_list(request: PageRequest) -> HttpResponse:
     """Everybody's recipes, and those of the client in the address; for nobody, all there are."""
     asked = short(request.GET, "q")
     recipes = Recipe.objects.select_related("client").filter(client__removed=None)
@@ -72,17 +75,17 @@ def _number(text: str, limits: tuple[float, float]) -> float | None:
 
 
 def _context(
-    request: HttpRequest,
+    request: PageRequest,
     facts: Facts | None,
     errors: dict[str, str],
     method: str,
     claims: str = "",
     measure: str = "",
-) -> dict[str, object]:
+) -> dict[str, Any]:
     """What the right side and the serving panel need."""
     chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
     chosen = chosen if chosen in KEYS else "protein_g"
-    context: dict[str, object] = {
+    context: dict[str, Any] = {
         "facts": facts,
         "line_errors": errors,
         "chosen": chosen,
@@ -154,7 +157,7 @@ def _facts_from(
         title=data.get("title", ""),
         servings=servings,
         batch_g=_number(data.get("batch_g", ""), BATCH_G),
-        choices={line: Choice(**choice) for line, choice in choices.items()},
+        choices={line: Choice(**cast(dict[str, Any], choice)) for line, choice in choices.items()},
         method=data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
         reduced=_share(data.get("reduced", "")),
         system=data.get("measures", "") if data.get("measures", "") in SYSTEM_WORDS else system,
@@ -164,7 +167,7 @@ def _facts_from(
 
 
 @require_POST
-def preview(request: HttpRequest) -> HttpResponse:
+def preview(request: PageRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
     facts, errors = _facts_from(request.POST, request.user.practice.measures)
     return render(
@@ -174,7 +177,7 @@ def preview(request: HttpRequest) -> HttpResponse:
     )
 
 
-def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
+def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
     recipe = (
         get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk)
         if pk is not None
@@ -204,8 +207,7 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
                         (WORDS[name], getattr(stale, name), getattr(form.instance, name))
                         for name in differing(stale, form.instance)
                     ]
-                    form.data = form.data.copy()
-                    form.data["version"] = stale.version
+                    form.data = with_version(form.data, stale.version)
             status = 409 if stale else 400
     else:
         facts, errors = (facts_of(recipe), {}) if recipe.pk else (None, {})
@@ -225,7 +227,7 @@ def edit(request: HttpRequest, pk: int | None = None) -> HttpResponse:
     return render(request, "recipes/page.html", context, status=status)
 
 
-def _saved(request: HttpRequest, form: RecipeForm) -> HttpResponse:
+def _saved(request: PageRequest, form: RecipeForm) -> HttpResponse:
     """Store what the form holds, with what it was before as a version, and say what moves with it.
     Raises StaleSave."""
     recipe, why = form.instance, form.cleaned_data["why"]
@@ -246,9 +248,9 @@ def _saved(request: HttpRequest, form: RecipeForm) -> HttpResponse:
 
 
 @require_POST
-def remove(request: HttpRequest, pk: int) -> HttpResponse:
+def remove(request: PageRequest, pk: int) -> HttpResponse:
     """Take the recipe away; what it is in keeps it. It can be brought back."""
-    recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     if "back" in request.POST:
         recipe.bring_back()
         messages.success(request, f"{recipe.title} is back.")

@@ -1,7 +1,7 @@
 """The schools side by side, one school line by line, and a practice's own copies."""
 
 from django.contrib import messages
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
@@ -9,6 +9,7 @@ from nutrition.composition.food_classes import food_classes
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets.adjustments import PER, STANCES
 from nutrition.targets.schools import USUAL_LOSS, school_data, schools
+from practice.requests import SignedInRequest
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
 from roundpantry.asked import key_in
@@ -34,7 +35,7 @@ def _own(code: str) -> OwnSchool | None:
     return own if own and own.code == code else None
 
 
-def school_list(request: HttpRequest) -> HttpResponse:
+def school_list(request: SignedInRequest) -> HttpResponse:
     every = list(schools().values())
     points = [(point, [school.stands[point] for school in every]) for point in every[0].stands]
     removed = OwnSchool.with_removed.exclude(removed=None).select_related("removed_by")
@@ -48,7 +49,7 @@ def school_list(request: HttpRequest) -> HttpResponse:
     return render(request, "schools/list.html", context)
 
 
-def page(request: HttpRequest, code: str) -> HttpResponse:
+def page(request: SignedInRequest, code: str) -> HttpResponse:
     school = school_named(code)
     if school is None:
         raise Http404("no such school")
@@ -57,7 +58,7 @@ def page(request: HttpRequest, code: str) -> HttpResponse:
 
 
 @require_POST
-def copy(request: HttpRequest, code: str) -> HttpResponse:
+def copy(request: SignedInRequest, code: str) -> HttpResponse:
     """A copy to change: of a built-in school, or of a copy."""
     source = _own(code)
     base = source.base if source else code
@@ -67,7 +68,7 @@ def copy(request: HttpRequest, code: str) -> HttpResponse:
         raise Http404("no such school")
     data = dict(source.data if source else school_data()[base])
     data["name"] = f"{data['name']}, our way"[:80]
-    own = OwnSchool.objects.create(
+    own = OwnSchool.objects.create(  # type: ignore[misc]
         practice=request.user.practice, base=base, name=data["name"], data=data, by=request.user
     )
     messages.success(
@@ -77,10 +78,10 @@ def copy(request: HttpRequest, code: str) -> HttpResponse:
 
 
 @require_POST
-def remove(request: HttpRequest, pk: int) -> HttpResponse:
+def remove(request: SignedInRequest, pk: int) -> HttpResponse:
     """Take a copy away; clients of it keep the targets that were made with it. It can be brought
     back."""
-    own = get_object_or_404(OwnSchool.with_removed, pk=pk)
+    own: OwnSchool = get_object_or_404(OwnSchool.with_removed, pk=pk)
     if "back" in request.POST:
         own.bring_back()
         messages.success(request, f"{own.name} is back.")
@@ -94,7 +95,7 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     return redirect("schools:list")
 
 
-def edit(request: HttpRequest, pk: int) -> HttpResponse:
+def edit(request: SignedInRequest, pk: int) -> HttpResponse:
     own = get_object_or_404(OwnSchool, pk=pk)
     data, wrong, stale, version = own.data, {}, None, own.version
     if request.method == "POST":

@@ -16,7 +16,7 @@ _BEGINS = ("<!doctype html", "<html", "<head", "<?xml", "<body")
 _PIECE = re.compile(r"<(?:li|ul|ol|p|div|h[1-6]|br|td|tr|table|section|span)\b", re.I)
 _BLOCK = re.compile(r"</?(?:li|ul|ol|p|div|h[1-6]|br|tr|table|section)\b[^<>]{0,300}>", re.I)
 _TAG = re.compile(r"</?[a-z][^<>]{0,300}>", re.I)
-_DATA = "descendant-or-self::script[@type='application/ld+json']"
+DATA_TYPE = "application/ld+json"
 # What some pages put around their data: comments of a script, and of a page.
 _AROUND = re.compile(r"^\s*(?:<!--|//.*|/\*.*?\*/)*|(?:-->|//.*)\s*$")
 
@@ -43,7 +43,8 @@ def read_web_page(text: str) -> Shared:
         page = html.document_fromstring(text.encode("utf-8", "replace"), parser=parser)
     except (ValueError, etree.LxmlError):
         raise UnreadableRecipe("the recipe data in the page cannot be read") from None
-    stated = [_data(script.text or "") for script in page.xpath(_DATA)]
+    scripts = [one for one in page.iter("script") if one.get("type") == DATA_TYPE]
+    stated = [_data(script.text or "") for script in scripts]
     found = find_recipe([data for data in stated if data is not None])
     if found is not None:
         return shared_from(found)
