@@ -80,7 +80,7 @@ def _thin(recipe: Recipe, covered: Covered, thinner: Food, why: str) -> Change |
     if covered.added_g < 0.5:
         return None
     grams, measure = kitchen(thinner, covered.added_g, recipe.measures)
-    step = Step("", "thin", thinner, grams, "", measure=measure)
+    step = Step(id="", kind="thin", food=thinner, grams=grams, words="", measure=measure)
     return Change(
         f"{measure or f'{grams:.0f} g'} {thinner.name.lower()}",
         token_for(RecipeChanges.key_of(recipe), recipe.version, [step], why),
@@ -102,12 +102,25 @@ def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRo
         )
         token = ""
         if found.share > 0:
-            steps = [Step(str(rich.at), "less" if left else "out", food, left, "", measure=measure)]
+            steps = [
+                Step(
+                    id=str(rich.at),
+                    kind="less" if left else "out",
+                    food=food,
+                    grams=left,
+                    words="",
+                    measure=measure,
+                )
+            ]
             if found.made_up_ml > 1:
                 grams, added = kitchen(
                     sauce.thinner, found.made_up_ml * sauce.thinner_g_per_ml, recipe.measures
                 )
-                steps.append(Step("", "thin", sauce.thinner, grams, "", measure=added))
+                steps.append(
+                    Step(
+                        id="", kind="thin", food=sauce.thinner, grams=grams, words="", measure=added
+                    )
+                )
             unit = NUTRIENT[data["key"]].unit
             why = (
                 f"less {rich.name.lower()}, made up with {sauce.thinner.name.lower()}: at "

@@ -40,7 +40,7 @@ def held(
             continue
         offers, inside = [], []
         if limit.stops or limit.most < item.grams:
-            out_step = Step(item.key, "out", item.food, 0.0, "")
+            out_step = Step(id=item.key, kind="out", food=item.food, grams=0.0, words="")
             offers.append(
                 (
                     "Leave it out",
@@ -62,7 +62,9 @@ def _instead(
     for row in for_food(food):
         if len(out) < MOST_INSTEAD and not gate.why_not(row.to):
             grams, measure = kitchen(row.to, item.grams * row.ratio, system)
-            step = Step(item.key, "instead", row.to, grams, "", measure=measure)
+            step = Step(
+                id=item.key, kind="instead", food=row.to, grams=grams, words="", measure=measure
+            )
             words = f"{row.to.name} instead, {measure or f'{grams:.0f} g'}"
             out.append(
                 (

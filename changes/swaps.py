@@ -235,7 +235,12 @@ def _fillers(look: Look, whom: _For, aim: Aim, aims: Sequence[Aim]) -> list[Offe
     ):
         after = totals_of(judged, look.profile + filler.food.profile(filler.grams / look.times))
         step = Step(
-            "", "add", filler.food, filler.grams, f"add {filler.words}", measure=filler.measure
+            id="",
+            kind="add",
+            food=filler.food,
+            grams=filler.grams,
+            words=f"add {filler.words}",
+            measure=filler.measure,
         )
         shown = {one.key: (totals[one.key], after[one.key]) for one in judged}
         swap = Swap(

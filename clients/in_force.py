@@ -69,7 +69,7 @@ class Plan:
         return [row for row in self.rows.values() if not row.watched]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Reading:
     """Where a plan stands on one target, ready to draw."""
 
@@ -91,7 +91,16 @@ def reading(target: Target, amount: Amount | None) -> Reading:
     if amount is None:
         bare = track(target.low, target.aim, target.high, None)
         return Reading(
-            NUTRIENT[key].name, key, target_words(target), bounds, "", "", "", "none", "", bare
+            name=NUTRIENT[key].name,
+            key=key,
+            target=target_words(target),
+            band=bounds,
+            value="",
+            span="",
+            word="",
+            state="none",
+            unknown="",
+            track=bare,
         )
     state, by = targets.judge(target, amount.amount)
     word = "inside" if state == "inside" else by_words(state, by, key)
@@ -108,16 +117,16 @@ def reading(target: Target, amount: Amount | None) -> Reading:
         state = "near"
         word = "inside, near the edge"
     return Reading(
-        NUTRIENT[key].name,
-        key,
-        target_words(target),
-        bounds,
-        show.amount(amount, key),
-        show.span(amount, key),
-        word,
-        state,
-        show.unknown(amount),
-        track(target.low, target.aim, target.high, amount.amount, amount.low, amount.high),
+        name=NUTRIENT[key].name,
+        key=key,
+        target=target_words(target),
+        band=bounds,
+        value=show.amount(amount, key),
+        span=show.span(amount, key),
+        word=word,
+        state=state,
+        unknown=show.unknown(amount),
+        track=track(target.low, target.aim, target.high, amount.amount, amount.low, amount.high),
     )
 
 

@@ -7,6 +7,7 @@ import os
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
+from playwright.sync_api import expect  # noqa: E402
 
 from demo.load import NAME, PASSWORD, load  # noqa: E402
 from e2e.browser import chromium, sign_in  # noqa: E402
@@ -39,7 +40,9 @@ class BrowserCase(StaticLiveServerTestCase):
         )
         self.addCleanup(self.context.close)
         self.page = self.context.new_page()
-        self.page.set_default_timeout(10_000)
+        # how long something may take is no matter of a test: bin/bench has the times
+        self.page.set_default_timeout(60_000)
+        expect.set_options(timeout=60_000)
         self.page.on(
             "console",
             lambda message: (

@@ -1,1 +1,3 @@
-"""The computation of the job: plain Python that knows nothing of the web."""
+"""The core: the computation of the job, in packages by what they hold. It knows nothing of the web.
+
+A package imports only from the floors below it; docs/architecture.md shows them."""

@@ -94,6 +94,7 @@ def compared(request: PageRequest) -> dict[str, Any]:
         "plates": [
             {
                 "plate": plate,
+                "label": f"{plate.name}: lines by volume, at one scale with the other",
                 "round": drawing,
                 "density": indices.kcal_per_gram(plate.profile),
                 "without": _address(

@@ -70,6 +70,14 @@ def forbidden(request: SignedInRequest, exception: Exception | None = None) -> H
     return _page(request, 403, "Not for you", str(exception) or "This is not yours to see.")
 
 
+def not_found(request: SignedInRequest, exception: Exception | None = None) -> HttpResponse:
+    text = (
+        "There is nothing at this address, or it is not this practice's. What was taken away can "
+        "be brought back from its list for thirty days."
+    )
+    return _page(request, 404, "Not there", text)
+
+
 def failed(request: SignedInRequest) -> HttpResponse:
     text = (
         "Something went wrong here, and nothing was saved. Go back: what you typed is "

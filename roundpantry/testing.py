@@ -16,8 +16,14 @@ from recipes.models import Recipe
 
 
 class GoingWhereItIsSent(Browser):
-    """Follows a page that is somebody's to the address with that client in it, as a browser
-    does."""
+    """Follows a page that is somebody's to the address with that client in it, and takes what is
+    between words for one space, as a browser does."""
+
+    def request(self, **request):
+        response = super().request(**request)
+        if not response.streaming and response.get("Content-Type", "").startswith("text/html"):
+            response.content = as_shown(response.content)
+        return response
 
     def get(self, path, *args, **kwargs):
         response = super().get(path, *args, **kwargs)
@@ -27,6 +33,19 @@ class GoingWhereItIsSent(Browser):
             if response.status_code == 302 and there.startswith("/for/")
             else response
         )
+
+
+# Where line breaks are not what they are elsewhere.
+_TYPED = re.compile(rb"(<textarea.*?</textarea>)", re.S)
+
+
+def as_shown(page: bytes) -> bytes:
+    """A page with one space between its words, but for what was typed."""
+    pieces = _TYPED.split(page)
+    return b"".join(
+        piece if piece.startswith(b"<textarea") else re.sub(rb"\s+", b" ", piece)
+        for piece in pieces
+    )
 
 
 class PracticeCase(TestCase):

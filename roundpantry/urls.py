@@ -17,4 +17,5 @@ urlpatterns = [
 ]
 
 handler403 = "practice.views.forbidden"
+handler404 = "practice.views.not_found"
 handler500 = "practice.views.failed"

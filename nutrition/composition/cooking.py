@@ -9,6 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from nutrition.composition.errors import CoreError
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.nutrients import KEYS
@@ -99,7 +100,7 @@ ALCOHOL_LEFT = {
 UNCOOKED_STATES = ("raw", "dry", "frozen")
 
 
-class UnknownMethod(ValueError):
+class UnknownMethod(CoreError):
     """No way of cooking of that name; the message lists some."""
 
 

@@ -8,6 +8,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
+from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import KEYS
 from nutrition.composition.profile import INDEX, Profile, Vector
 from nutrition.composition.tables import csv_rows
@@ -19,7 +20,7 @@ SETTLED_LEAVES = 0.6
 ROLES = ("base", "vegetable", "greens", "protein", "sauce", "topping")
 
 
-class UnknownFood(KeyError):
+class UnknownFood(CoreError, KeyError):
     """No food of that slug is in the table."""
 
 

@@ -14,6 +14,24 @@ import numpy.typing as npt
 
 from nutrition.composition.nutrients import KEYS
 
+# From this share on something is as good as wholly known, and from this on mostly. [0 to 1]
+WHOLLY, MOSTLY = 0.99, 0.5
+
+
+class Known:
+    """What says which share of it is known. [0 to 1]"""
+
+    known: float
+
+    @property
+    def wholly_known(self) -> bool:
+        return self.known >= WHOLLY
+
+    @property
+    def mostly_known(self) -> bool:
+        return self.known > MOSTLY
+
+
 Vector = npt.NDArray[np.float64]
 INDEX: dict[str, int] = {key: i for i, key in enumerate(KEYS)}
 

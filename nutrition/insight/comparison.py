@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from nutrition.composition.derived import amount_of
+from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Dish
 from nutrition.composition.profile import Amount
@@ -60,7 +61,7 @@ HEAPS = (
 LARGEST_HEAP = "more than a mixing bowl"
 
 
-class NotComparable(ValueError):
+class NotComparable(CoreError):
     """A dish has nothing of what all are brought to, so it cannot be."""
 
 
@@ -120,7 +121,7 @@ class Against:
         return self.low > 0 or self.high < 0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Difference:
     """One nutrient or index of all dishes. `weight` is the largest difference over the aim, by
     which they are ranked."""
@@ -174,5 +175,9 @@ def differences(
         against = tuple(_against(plates[0], other, key) for other in plates[1:])
         per = abs(aims.get(key, 0.0)) or max(abs(amount.amount) for amount in amounts) or 1.0
         weight = max((abs(one.by) for one in against), default=0.0) / per
-        out.append(Difference(key, amounts, against, key in matter, weight))
+        out.append(
+            Difference(
+                key=key, amounts=amounts, against=against, matters=key in matter, weight=weight
+            )
+        )
     return sorted(out, key=lambda row: (not row.matters, -row.weight))

@@ -8,13 +8,14 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from nutrition.composition.foods import Food
+from nutrition.composition.profile import Known
 from nutrition.composition.tables import csv_rows
 
 LOAD_BANDS = ((10.0, "low"), (20.0, "medium"))
 
 
 @dataclass(frozen=True)
-class GlycemicLoad:
+class GlycemicLoad(Known):
     """Load of what is known, and the share of the available carbohydrate over which the index is
     known [0 to 1]."""
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from nutrition.composition.derived import PRAL_FACTORS
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import Food
-from nutrition.composition.profile import Profile
+from nutrition.composition.profile import Known, Profile
 
 GRAMS_PER_POUND = 453.59237
 PROTEIN_KCAL_PER_G = 4.0
@@ -31,7 +31,7 @@ PHYTATE_ZINC_BANDS = ((5.0, "good zinc uptake"), (15.0, "moderate zinc uptake"))
 
 
 @dataclass(frozen=True)
-class Index:
+class Index(Known):
     """An index and the share of the grams over which everything it needs is known [0 to 1]."""
 
     value: float
@@ -108,7 +108,7 @@ def density_band(density: float) -> str:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Absorbed:
+class Absorbed(Known):
     """Phosphorus that is likely taken up, with its range, the total it comes from [mg], and the
     share of the grams known [0 to 1]."""
 

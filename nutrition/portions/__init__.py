@@ -1,0 +1,19 @@
+"""Portions that meet targets: the problem, how it is solved, and what stands in the way."""
+
+from nutrition.portions.obstacles import hints, misses
+from nutrition.portions.problem import BadProblem, Problem
+from nutrition.portions.proposals import Proposal, proposals
+from nutrition.portions.solver import Answer, balance
+from nutrition.portions.work import Work
+
+__all__ = [
+    "Answer",
+    "BadProblem",
+    "Problem",
+    "Proposal",
+    "Work",
+    "balance",
+    "hints",
+    "misses",
+    "proposals",
+]

@@ -23,6 +23,8 @@ from nutrition.written.plain import uncapitalized
 # A larger part is tried up to so many times its most; a hint must take away at least this share of
 # the misses.
 LARGER, HELPS = 2.0, 0.1
+# Misses that come to less than this, each over its aim, are none.
+CLEARED = 1e-4
 # What one of them may take to be solved again. [s, as work is counted]
 SOLVE_WORK = 0.15
 MOST_HINTS = 6
@@ -53,6 +55,11 @@ class Hint:
     to: float
     violation: float
     words: str
+
+    @property
+    def clears(self) -> bool:
+        """Whether nothing is missed with it."""
+        return self.violation < CLEARED
 
 
 def _number(key: str, value: float) -> str:

@@ -16,6 +16,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from nutrition.composition.derived import DENSITY
+from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
@@ -24,12 +25,11 @@ from nutrition.targets.aim import SLACK, Aim
 MOST_PARTS, MOST_STEPS = 80, 400
 
 
-class BadProblem(ValueError):
+class BadProblem(CoreError):
     """A problem that cannot be posed; `field` names what is wrong."""
 
     def __init__(self, field_name: str, message: str) -> None:
-        super().__init__(message)
-        self.field = field_name
+        super().__init__(message, field_name)
 
 
 @dataclass(frozen=True)

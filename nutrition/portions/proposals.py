@@ -26,7 +26,7 @@ CLOSEST, MOST_FOOD, LEAST_SAUCE = (
 SAUCES = ("sauce", "topping")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PortionChange:
     """A part's portion before and after [g], and what keeps it from going further."""
 
@@ -85,9 +85,19 @@ def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[PortionChange
         if abs(after - part.grams) < 0.05:
             continue
         why = limited_by(grid, steps, at, 1 if after > part.grams else -1)
-        out.append(PortionChange(part.key, part.name, part.grams, after, why))
+        out.append(
+            PortionChange(
+                id=part.key, name=part.name, before=part.grams, after=after, limited_by=why
+            )
+        )
     out += [
-        PortionChange(part.key, part.name, part.grams, grams, "what is allowed")
+        PortionChange(
+            id=part.key,
+            name=part.name,
+            before=part.grams,
+            after=grams,
+            limited_by="what is allowed",
+        )
         for part, grams in grid.fixed
         if abs(grams - part.grams) >= 0.05
     ]

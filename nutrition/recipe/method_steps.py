@@ -105,7 +105,7 @@ _MINUTES = re.compile(
 )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Step:
     """One step. [minutes] at hand and alone, 0 where nothing is said; `uses` are the places of the
     lines it names."""
@@ -267,15 +267,15 @@ def read_steps(text: str, lines: Sequence[Line]) -> Worked:
         equipment = tuple(name for name in EQUIPMENT if re.search(rf"\b{name}s?\b", said, re.I))
         steps.append(
             Step(
-                number,
-                said,
-                minutes - alone,
-                alone,
-                _heat(said),
-                equipment,
-                uses,
-                tuple(sorted(strange)),
-                ovens_in(said),
+                number=number,
+                text=said,
+                hand_min=minutes - alone,
+                alone_min=alone,
+                heat=_heat(said),
+                equipment=equipment,
+                uses=uses,
+                not_listed=tuple(sorted(strange)),
+                ovens=ovens_in(said),
             )
         )
     unused = (

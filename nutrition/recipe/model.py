@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass, field
 
+from nutrition.composition.errors import CoreError
 from nutrition.written.matching import Choice
 
 MAX_LINES, MAX_LINE_LENGTH, MAX_TEXT = 200, 400, 20_000
@@ -18,7 +19,7 @@ REDUCED = (0.0, 0.99)
 LINE_G = (0.01, 100_000.0)
 
 
-class UnreadableRecipe(ValueError):
+class UnreadableRecipe(CoreError):
     """The text is not a recipe; the message says why."""
 
 

@@ -20,7 +20,7 @@ from nutrition.recipe.notation import noted, own_left, own_method, part_named, w
 from nutrition.recipe.part import PartFood, part_food
 from nutrition.written.basis import basis_range
 from nutrition.written.grammar import read
-from nutrition.written.matching import Choice, Line, reckon_line, weigh
+from nutrition.written.matching import CannotWeigh, Choice, Line, reckon_line, weigh
 from nutrition.written.serving_words import portioned_ml
 
 # A measured batch this far from the computed one asks what was left out. [share of it]
@@ -219,7 +219,7 @@ def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | N
         return reckon_line(text, index, choice, recipe.system)
     named = recipe.parts.get(name.lower())
     if named is None:
-        return Line(text, why=recipe.refused.get(name.lower(), f"there is no recipe “{name}”"))
+        return Line(text=text, why=recipe.refused.get(name.lower(), f"there is no recipe “{name}”"))
     part = reckon(named, index)
     food = part_food(
         name, part.batch, part.recipe.servings, part.volume_ml, tuple(part.batch_foods())
@@ -227,19 +227,22 @@ def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | N
     if choice is not None and choice.grams is not None:
         low, high = basis_range(choice.grams, "weighed")
         return Line(
-            text,
-            food,
-            choice.grams,
-            low,
-            high,
-            "weighed",
+            text=text,
+            food=food,
+            grams=choice.grams,
+            low=low,
+            high=high,
+            basis="weighed",
             typed=True,
         )
     reading = read(without_part(text), recipe.system)
     if not reading.terms:
-        return Line(text, why="no amount given")
-    weighed = weigh(replace(reading, phrase=name, qualifiers=()), food)
-    return Line(text, why=weighed) if isinstance(weighed, str) else replace(weighed, food=food)
+        return Line(text=text, why="no amount given")
+    try:
+        weighed = weigh(replace(reading, phrase=name, qualifiers=()), food)
+    except CannotWeigh as error:
+        return Line(text=text, why=str(error))
+    return replace(weighed, food=food)
 
 
 def _cooked(line: Line, method: str, left: float = 0.0) -> Cooked | None:

@@ -6,6 +6,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from nutrition.composition.errors import CoreError
 from nutrition.recipe.reckoning import Facts
 from nutrition.written import units
 from nutrition.written.grammar import FILLS
@@ -27,7 +28,7 @@ _PARTS = {"half": 2.0, "third": 3.0, "quarter": 4.0, "fifth": 5.0, "sixth": 6.0,
 _PIECES = re.compile(r"^\s*(\d+)\s*(?:equal\s+)?(?:pieces?|balls?|patties|slices?|bars?)\s*$", re.I)
 
 
-class UnreadableServing(ValueError):
+class UnreadableServing(CoreError):
     """The measure cannot be used; the message says why."""
 
 

@@ -33,7 +33,7 @@ MOST_SINGLES, MOST_PAIRED, MOST_SHOWN, MOST_PAIRS_SHOWN = 40, 14, 14, 6
 RICH_KCAL_PER_G = 0.8
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Step:
     """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is
     empty for something added.
@@ -135,7 +135,16 @@ def _less(line: Portion, system: str) -> list[Step]:
         ):
             how = words if abs(grams - line.grams * share) <= 0.05 * line.grams else "less"
             said = f"{how} {uncapitalized(line.name)}: {_said(grams, measure)}"
-            out.append(Step(line.key, "less", line.food, grams, said, measure=measure))
+            out.append(
+                Step(
+                    id=line.key,
+                    kind="less",
+                    food=line.food,
+                    grams=grams,
+                    words=said,
+                    measure=measure,
+                )
+            )
     return out
 
 
@@ -145,17 +154,41 @@ def single_steps(
     """What can be done to one line: less of it, leave it out, another form or food that fits its
     use, another dish of its kind."""
     name = uncapitalized(line.name)
-    out = [*_less(line, system), Step(line.key, "out", line.food, 0.0, f"without {name}")]
+    out = [
+        *_less(line, system),
+        Step(id=line.key, kind="out", food=line.food, grams=0.0, words=f"without {name}"),
+    ]
     for row in for_food(line.food) if line.food else []:
         if gate.why_not(row.to):
             continue
         grams, measure = kitchen(row.to, line.grams * row.ratio, system)
         kind = "form" if row.use == "another form" else "instead"
         words = f"{uncapitalized(row.to.name)} instead of {name}: {_said(grams, measure)}"
-        out.append(Step(line.key, kind, row.to, grams, words, row.effect, row.fails, measure))
+        out.append(
+            Step(
+                id=line.key,
+                kind=kind,
+                food=row.to,
+                grams=grams,
+                words=words,
+                effect=row.effect,
+                fails=row.fails,
+                measure=measure,
+            )
+        )
     for dish in dishes:
         words = f"{uncapitalized(dish.name)} instead of {name}: {_said(dish.grams, dish.said)}"
-        out.append(Step(line.key, "instead", None, dish.grams, words, measure=dish.said, dish=dish))
+        out.append(
+            Step(
+                id=line.key,
+                kind="instead",
+                food=None,
+                grams=dish.grams,
+                words=words,
+                measure=dish.said,
+                dish=dish,
+            )
+        )
     return out
 
 
@@ -172,7 +205,16 @@ def thin_steps(grams: float, gate: Gate, system: str = "us") -> list[Step]:
             words = f"thin it with {_said(added, measure)} {uncapitalized(food.name)}"
             effect = "covers the same bowl with less of everything else"
             out.append(
-                Step("", "thin", food, added, words, effect, "a dip: it must not run", measure)
+                Step(
+                    id="",
+                    kind="thin",
+                    food=food,
+                    grams=added,
+                    words=words,
+                    effect=effect,
+                    fails="a dip: it must not run",
+                    measure=measure,
+                )
             )
     return out
 

@@ -1,0 +1,24 @@
+"""Who it is for and what they need: a person, what each voice says of each target, which is in
+force, and the day shared out over its meals."""
+
+from nutrition.targets.aim import Aim
+from nutrition.targets.conditions import conditions
+from nutrition.targets.day import DayTargets, Order, day_targets, judge
+from nutrition.targets.person import OutOfRange, Person, Referred
+from nutrition.targets.schools import School, schools
+from nutrition.targets.voices import Target
+
+__all__ = [
+    "Aim",
+    "DayTargets",
+    "Order",
+    "OutOfRange",
+    "Person",
+    "Referred",
+    "School",
+    "Target",
+    "conditions",
+    "day_targets",
+    "judge",
+    "schools",
+]

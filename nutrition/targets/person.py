@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from nutrition.composition.errors import CoreError
+
 SEXES = ("female", "male")
 ACTIVITY_WORDS = {
     "inactive": "inactive: mostly sitting",
@@ -58,12 +60,11 @@ _WORDS = {
 _UNITS = {"age_years": "years", "height_cm": "cm", "weight_kg": "kg", "target_weight_kg": "kg"}
 
 
-class OutOfRange(ValueError):
+class OutOfRange(CoreError):
     """A person's figure that nothing here can be computed with. `field` names it."""
 
     def __init__(self, field: str, message: str) -> None:
-        super().__init__(message)
-        self.field = field
+        super().__init__(message, field)
 
 
 class Referred(OutOfRange):

@@ -1,0 +1,19 @@
+"""What a cook writes, read, and amounts said back as a cook says them."""
+
+from nutrition.written.grammar import Reading, read
+from nutrition.written.household import say, spoken
+from nutrition.written.matching import Choice, Line, reckon_line
+from nutrition.written.typed_amounts import read_amount
+from nutrition.written.units import SYSTEM_WORDS
+
+__all__ = [
+    "Choice",
+    "Line",
+    "Reading",
+    "SYSTEM_WORDS",
+    "read",
+    "read_amount",
+    "reckon_line",
+    "say",
+    "spoken",
+]

@@ -26,7 +26,7 @@ class Quantity:
         return Quantity(self.best * factor, self.low * factor, self.high * factor, self.unit)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Reading:
     """What a line says. `terms` add up ("3 tbsp plus 1 tsp"); `package` is the stated size of one
     can or pack."""
@@ -263,7 +263,7 @@ def read(text: str, system: str = "us") -> Reading:
 def _read(text: str) -> Reading:
     line = plain(text)[:400]
     if not line:
-        return Reading(text, problem="empty line")
+        return Reading(text=text, problem="empty line")
     line = _SALT_AND_PEPPER.sub("salt", line)
     take = ""
     match = _TAKE.match(line)
@@ -274,7 +274,7 @@ def _read(text: str) -> Reading:
     try:
         parsed = _terms(cursor)
     except (ValueError, ZeroDivisionError):
-        return Reading(text, phrase=line, problem="the amount could not be read")
+        return Reading(text=text, phrase=line, problem="the amount could not be read")
     terms, package, size, fill = parsed
     rest = _PURPOSE.sub("", cursor.rest)
     rest, alternatives, shared = _alternatives(rest)
@@ -302,20 +302,20 @@ def _read(text: str) -> Reading:
     elif not terms and package is None and not loose:
         problem = "no amount given"
     return Reading(
-        text,
-        terms,
-        package,
-        phrase,
-        forms,
-        size,
-        take,
-        fill,
-        note,
-        alternatives,
-        shared,
-        loose[1].lower() if loose and not terms else "",
-        qualifiers,
-        problem,
+        text=text,
+        terms=terms,
+        package=package,
+        phrase=phrase,
+        forms=forms,
+        size=size,
+        take=take,
+        fill=fill,
+        note=note,
+        alternatives=alternatives,
+        shared=shared,
+        loose=loose[1].lower() if loose and not terms else "",
+        qualifiers=qualifiers,
+        problem=problem,
     )
 
 

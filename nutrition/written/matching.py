@@ -9,11 +9,12 @@ from functools import lru_cache
 
 from nutrition.composition.animal_foods import animal_in
 from nutrition.composition.cooking import before_cooking
+from nutrition.composition.errors import CoreError
 from nutrition.composition.food_search import FoodIndex, Match, food_index, words
 from nutrition.composition.foods import Food, HouseholdMeasure, ready_to_eat
 from nutrition.written import grammar as measures
 from nutrition.written import units
-from nutrition.written.basis import BASIS_SPREAD
+from nutrition.written.basis import BASIS_SPREAD, basis_range
 from nutrition.written.grammar import FILLS, Quantity, Reading
 from nutrition.written.household import volume_row
 from nutrition.written.plain import plain, uncapitalized
@@ -107,7 +108,7 @@ YOUNG = {"baby", "wild", "garden", "heirloom", "vine", "spring"}
 CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Line:
     """A line with its food and grams, or the reason it has none. `low` and `high` bound the grams.
     [g]
@@ -172,36 +173,36 @@ def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -
     if animal is not None:
         instead = tuple(Match(index.table[slug], 1.0) for slug in animal[1] if slug in index.table)
         return Line(
-            text,
+            text=text,
             why=f"“{animal[0]}” is from an animal and not in the table: choose what stands in its "
             f"place",
             candidates=instead,
         )
     if food is None or not sure:
         return Line(
-            text,
+            text=text,
             why=reading.problem or f"no food found for “{reading.phrase}”",
             candidates=candidates,
         )
     if choice and choice.grams is not None:
-        spread = choice.grams * BASIS_SPREAD["weighed"]
-        low, high = choice.grams - spread, choice.grams + spread
+        low, high = basis_range(choice.grams, "weighed")
         return Line(
-            text,
-            food,
-            choice.grams,
-            low,
-            high,
-            "weighed",
+            text=text,
+            food=food,
+            grams=choice.grams,
+            low=low,
+            high=high,
+            basis="weighed",
             candidates=candidates,
             chosen=chosen,
             typed=True,
         )
     if reading.problem:
-        return Line(text, why=reading.problem, candidates=candidates)
-    weighed = weigh(reading, food)
-    if isinstance(weighed, str):
-        return Line(text, why=weighed, candidates=candidates)
+        return Line(text=text, why=reading.problem, candidates=candidates)
+    try:
+        weighed = weigh(reading, food)
+    except CannotWeigh as error:
+        return Line(text=text, why=str(error), candidates=candidates)
     ask, twin = ("", "") if chosen else _ask(reading, food, index)
     assumed = (*weighed.assumed, *_said_too(reading, food, weighed.grams or 0.0))
     return replace(
@@ -320,8 +321,13 @@ def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:
     )
 
 
-def weigh(reading: Reading, food: Food) -> Line | str:
-    """The grams a reading means for this food, or in words why they are not known."""
+class CannotWeigh(CoreError):
+    """The grams that are meant are not known; the message says why."""
+
+
+def weigh(reading: Reading, food: Food) -> Line:
+    """The grams a reading means for this food. Raises CannotWeigh, saying why, where they are not
+    known."""
     if reading.loose and not reading.terms:
         best, low, high = next(
             (grams for groups, grams in LOOSE_GRAMS if food.group in groups), LOOSE_OTHER
@@ -329,22 +335,18 @@ def weigh(reading: Reading, food: Food) -> Line | str:
         said = (
             f"{reading.loose}: taken as {best:g} g, between {low:g} and {high:g}; weigh it to know"
         )
-        return Line("", grams=best, low=low, high=high, basis="by eye", assumed=(said,))
-    parts = [_term(term, reading, food) for term in reading.terms]
-    for part in parts:
-        if isinstance(part, str):
-            return part
-    lines = [part for part in parts if isinstance(part, Line)]
+        return Line(text="", grams=best, low=low, high=high, basis="by eye", assumed=(said,))
+    lines = [_term(term, reading, food) for term in reading.terms]
     if len(lines) == 1:
         return lines[0]
     grams = sum(line.grams or 0.0 for line in lines)
     low, high = sum(line.low or 0.0 for line in lines), sum(line.high or 0.0 for line in lines)
     assumed = tuple(dict.fromkeys(note for line in lines for note in line.assumed))
     worst = max(lines, key=lambda line: list(BASIS_SPREAD).index(line.basis))
-    return Line("", grams=grams, low=low, high=high, basis=worst.basis, assumed=assumed)
+    return Line(text="", grams=grams, low=low, high=high, basis=worst.basis, assumed=assumed)
 
 
-def _term(term: Quantity, reading: Reading, food: Food) -> Line | str:
+def _term(term: Quantity, reading: Reading, food: Food) -> Line:
     assumed: list[str] = []
     fill = FILLS.get(reading.fill, 1.0)
     if fill != 1.0:
@@ -358,7 +360,7 @@ def _term(term: Quantity, reading: Reading, food: Food) -> Line | str:
     if reading.take:
         portion = _find(food, f"{reading.take} of 1", ())
         if portion is None:
-            return f"no weight known for the {reading.take} of one"
+            raise CannotWeigh(f"no weight known for the {reading.take} of one")
         return _by_portion(
             term, portion, 1.0, "counted", [f"{reading.take} of one: {portion.grams:g} g"]
         )
@@ -384,7 +386,7 @@ def _line(
         + (best * spread) ** 2
     )
     return Line(
-        "",
+        text="",
         grams=best,
         low=max(best - down**0.5, 0.0),
         high=best + up**0.5,
@@ -419,11 +421,11 @@ def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) ->
     return _line(term, per_unit, per_unit, per_unit, "weighed", assumed)
 
 
-def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
+def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line:
     volume = units.milliliters(term.unit, reading.system) or 0.0
     portion = volume_row(food, term.unit, _wanted_forms(reading))
     if portion is None:
-        return f"no weight known for a {term.unit} of {food.name.lower()}"
+        raise CannotWeigh(f"no weight known for a {term.unit} of {food.name.lower()}")
     factor = volume / (units.milliliters(portion.measure) or 1.0)
     if portion.form:
         assumed.append(f"a cup taken as {portion.form}")
@@ -435,7 +437,7 @@ def _by_volume(term: Quantity, reading: Reading, food: Food, assumed: list[str])
     return _by_portion(term, portion, factor, "leveled measure", assumed)
 
 
-def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line | str:
+def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) -> Line:
     unit = term.unit
     size = unit if unit in SIZE_FACTOR else reading.size
     factor_of_size = SIZE_FACTOR.get(size, 1.0)
@@ -468,29 +470,25 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
     if unit in ("can", "jar") and food.state.startswith("canned"):
         usual = Quantity(COMMON_CAN_G, COMMON_CAN_G * 0.9, COMMON_CAN_G, "g")
         line = _package(term, usual, reading, food)
-        return (
-            line
-            if isinstance(line, str)
-            else replace(
-                line, assumed=(f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)", *line.assumed)
-            )
-        )
+        said = f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)"
+        return replace(line, assumed=(said, *line.assumed))
     if unit == "handful" and food.group in HANDFUL_GRAMS:
         grams = HANDFUL_GRAMS[food.group] * factor_of_size
     elif unit in COMMON_GRAMS:
         grams = COMMON_GRAMS[unit]
     else:
-        return f"no weight known for one {unit or 'piece'} of {food.name.lower()}"
+        raise CannotWeigh(f"no weight known for one {unit or 'piece'} of {food.name.lower()}")
     return _line(term, grams, grams, grams, "by eye", [*assumed, f"a {unit} taken as {grams:g} g"])
 
 
-def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) -> Line | str:
+def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) -> Line:
     assumed: list[str] = []
     grams = units.grams(package.unit)
     if grams is None:
         volume = units.milliliters(package.unit, reading.system) or 0.0
         if food.cup is None:
-            return f"no weight known for {package.best:g} {package.unit} of {food.name.lower()}"
+            said = f"{package.best:g} {package.unit} of {food.name.lower()}"
+            raise CannotWeigh(f"no weight known for {said}")
         grams = food.cup.grams * volume / (units.milliliters("cup") or 1.0)
     each = grams * package.best
     share = food.share("drained")

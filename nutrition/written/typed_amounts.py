@@ -5,11 +5,12 @@ from __future__ import annotations
 import re
 from dataclasses import replace
 
+from nutrition.composition.errors import CoreError
 from nutrition.composition.foods import Food
 from nutrition.written import units
 from nutrition.written.basis import DISH_MEASURE, basis_range
 from nutrition.written.grammar import Reading, read
-from nutrition.written.matching import Line, weigh
+from nutrition.written.matching import CannotWeigh, Line, weigh
 
 _BARE = re.compile(r"^\s*\d+(?:[.,]\d+)?\s*$")
 MAX_GRAMS = 5000.0
@@ -20,7 +21,7 @@ def leveled_range(grams: float) -> tuple[float, float]:
     return basis_range(grams, "leveled measure")
 
 
-class UnreadableAmount(ValueError):
+class UnreadableAmount(CoreError):
     """The amount cannot be used; the message says why."""
 
 
@@ -41,9 +42,11 @@ def read_amount(text: str, food: Food, system: str = "us") -> Line:
     Raises UnreadableAmount.
     """
     reading = _reading(text, "a measure such as 1/2 cup or 2 tbsp")
-    weighed = weigh(replace(reading, phrase=food.name, system=system), food)
-    if isinstance(weighed, str):
-        raise UnreadableAmount(weighed[0].upper() + weighed[1:] + ". Write it in grams.")
+    try:
+        weighed = weigh(replace(reading, phrase=food.name, system=system), food)
+    except CannotWeigh as error:
+        why = str(error)
+        raise UnreadableAmount(f"{why[0].upper()}{why[1:]}. Write it in grams.") from None
     return _checked(replace(weighed, food=food))
 
 
@@ -72,7 +75,7 @@ def read_batch_amount(
         )
     grams = term.best * each
     low, high = basis_range(grams, basis if basis == "weighed" else DISH_MEASURE)
-    return _checked(Line("", None, grams, low, high, basis))
+    return _checked(Line(text="", food=None, grams=grams, low=low, high=high, basis=basis))
 
 
 def _checked(line: Line) -> Line:

@@ -1,0 +1,107 @@
+"""What is held beside the linters: how the code, the templates and the scripts are written."""
+
+import ast
+import re
+from pathlib import Path
+from unittest import TestCase
+
+ROOT = Path(__file__).resolve().parents[2]
+ELSEWHERE = {".venv", "node_modules", ".git", "var", "vendor", "migrations"}
+MOST_POSITIONAL, LONGEST_TEMPLATE_LINE = 4, 120
+
+
+def files(pattern):
+    found = [path for path in ROOT.rglob(pattern) if ELSEWHERE.isdisjoint(path.parts)]
+    return [(path.relative_to(ROOT).as_posix(), path.read_text(encoding="utf-8")) for path in found]
+
+
+def dataclass_of(node):
+    for decorator in node.decorator_list:
+        called = decorator.func if isinstance(decorator, ast.Call) else decorator
+        if getattr(called, "id", "") == "dataclass":
+            return decorator
+    return None
+
+
+class Code(TestCase):
+    def setUp(self):
+        self.modules = [(name, ast.parse(text)) for name, text in files("*.py")]
+        self.assertGreater(len(self.modules), 300)
+
+    def test_the_formatter_alone_lays_out(self):
+        word = "fmt: " + "skip"
+        self.assertEqual([name for name, text in files("*.py") if word in text], [])
+
+    def test_larger_dataclasses_are_keyword_only(self):
+        found = []
+        for name, tree in self.modules:
+            for node in ast.walk(tree):
+                made = dataclass_of(node) if isinstance(node, ast.ClassDef) else None
+                if made is None:
+                    continue
+                fields = [one for one in node.body if isinstance(one, ast.AnnAssign)]
+                marked = any(getattr(one.target, "id", "") == "_" for one in fields)
+                only = isinstance(made, ast.Call) and any(
+                    word.arg == "kw_only" for word in made.keywords
+                )
+                if len(fields) > MOST_POSITIONAL and not only and not marked:
+                    found.append(f"{name}: {node.name}")
+        self.assertEqual(found, [])
+
+    def test_no_function_returns_a_thing_or_a_string(self):
+        found = []
+        for name, tree in self.modules:
+            for node in ast.walk(tree):
+                if isinstance(node, ast.FunctionDef) and isinstance(node.returns, ast.BinOp):
+                    kinds = set(ast.unparse(node.returns).split(" | "))
+                    if "str" in kinds and kinds - {"str", "None"}:
+                        found.append(f"{name}: {node.name}")
+        self.assertEqual(found, [])
+
+    def test_every_package_of_the_core_says_what_it_is_for(self):
+        for path in (ROOT / "nutrition").iterdir():
+            if path.is_dir() and (path / "__init__.py").exists() and path.name != "tests":
+                with self.subTest(path.name):
+                    tree = ast.parse((path / "__init__.py").read_text(encoding="utf-8"))
+                    self.assertGreater(len(ast.get_docstring(tree) or ""), 30)
+
+    def test_core_errors_have_one_base(self):
+        builtin = {"ValueError", "KeyError", "TypeError", "Exception", "RuntimeError"}
+        found = [
+            f"{name}: {node.name}"
+            for name, tree in self.modules
+            if name.startswith("nutrition/") and "/tests/" not in name
+            for node in ast.walk(tree)
+            if isinstance(node, ast.ClassDef)
+            and builtin & (bases := {getattr(base, "id", "") for base in node.bases})
+            and "CoreError" not in bases
+        ]
+        self.assertEqual(found, ["nutrition/composition/errors.py: CoreError"])
+
+
+class Pages(TestCase):
+    def test_lines_of_templates(self):
+        found = [
+            f"{name}:{number}"
+            for name, text in files("*.html")
+            for number, line in enumerate(text.splitlines(), 1)
+            if len(line) > LONGEST_TEMPLATE_LINE
+        ]
+        self.assertEqual(found, [])
+
+    def test_no_threshold_in_a_template(self):
+        """A sign may be asked for, and whether a share is whole; where a line is drawn is a
+        rule."""
+        drawn = re.compile(r"\{% (?:el)?if [^%]*[<>]=? ?(?!(?:0|1)\b(?!\.))[\d.]+")
+        found = [
+            f"{name}: {match[0]}"
+            for name, text in files("*.html")
+            for match in drawn.finditer(text)
+        ]
+        self.assertEqual(found, [])
+
+    def test_no_address_in_a_script(self):
+        written = re.compile(r"""["'`]/[a-z]""")
+        scripts = [row for row in files("*.js") if row[0].startswith("roundpantry/static/js/")]
+        self.assertGreater(len(scripts), 8)
+        self.assertEqual([name for name, text in scripts if written.search(text)], [])
