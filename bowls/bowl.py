@@ -16,12 +16,12 @@ from nutrition.written import household
 from nutrition.written.household import Spoken
 from nutrition.written.matching import Line
 from nutrition.written.typed_amounts import read_amount, read_batch_amount
-from recipes.dishes import batch_portion
+from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept, room_of, with_parts
 
 
 @dataclass(frozen=True, kw_only=True)
-class Part:
+class Part(OfPortion):
     """A row of a bowl with the portion that it is, and what its form needs."""
 
     row: BowlPart
@@ -34,26 +34,6 @@ class Part:
     @property
     def pk(self) -> int:
         return int(self.row.pk)
-
-    @property
-    def name(self) -> str:
-        return self.portion.name
-
-    @property
-    def profile(self) -> Profile:
-        return self.portion.profile
-
-    @property
-    def volume_ml(self) -> float:
-        return self.portion.volume_ml
-
-    @property
-    def foods(self) -> list[Ingredient]:
-        return list(self.portion.foods)
-
-    @property
-    def star(self) -> bool:
-        return self.portion.star
 
 
 @dataclass(frozen=True)

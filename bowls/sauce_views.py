@@ -147,7 +147,7 @@ def bench(request: PageRequest, pk: int) -> HttpResponse:
     what is rich can go."""
     recipe = get_object_or_404(Recipe, pk=pk)
     facts, client = facts_of(recipe), request.for_client
-    plan = plan_of(client) if client else None
+    plan = plan_of(client)
     gate = gate_of(plan)
     thinners = [food for food in map(food_table().__getitem__, THINNERS) if not gate.why_not(food)]
     context: dict[str, Any] = {"recipe": recipe, "client": client, "facts": facts}

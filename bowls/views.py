@@ -129,8 +129,8 @@ def page_context(
     asked = request.POST.get("rim") or request.GET.get("rim") or request.COOKIES.get(RIM_COOKIE, "")
     rim = asked if asked in RIM_KEYS else "protein_g"
     client = client_of(request, bowl)
-    plan = plan_of(client) if client else None
-    school = plan.day.school if plan and plan.day else None
+    plan = plan_of(client)
+    school = plan.school
     rows = []
     for part in reckoned.parts:
         typed, error = (errors or {}).get(part.pk, ("", ""))
@@ -283,7 +283,7 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere:
         return elsewhere
     query, client = short(request.GET, "q"), client_of(request, bowl)
-    gate = gate_of(plan_of(client) if client else None)
+    gate = gate_of(plan_of(client))
     recipes = open_to(client).filter(title__icontains=query)[:5] if query else []
     context = {
         "bowl": bowl,

@@ -104,13 +104,13 @@ class Changeable(ABC):
         return self.record.practice.measures
 
     @cached_property
-    def plan(self) -> Plan | None:
-        return plan_of(self.client) if self.client else None
+    def plan(self) -> Plan:
+        return plan_of(self.client)
 
     @property
     def day(self) -> DayTargets:
         """The day's targets that it is judged by. Only where there is no `problem`."""
-        assert self.plan is not None and self.plan.day is not None
+        assert self.plan.day is not None
         return self.plan.day
 
     @cached_property
@@ -120,8 +120,6 @@ class Changeable(ABC):
     @property
     def problem(self) -> str:
         """Why nothing can be offered, in words; empty where it can."""
-        if self.plan is None:
-            return self.no_plan
         return "" if self.plan.day else self.plan.problem or self.no_plan
 
     @abstractmethod

@@ -132,7 +132,6 @@ def _shown(
 def problem_of(it: Changeable, look: Look) -> Problem:
     """The portions that are looked at as a balance problem, as far as the gate lets them. Raises
     BadProblem, for instance for a part with too small a step."""
-    assert it.plan is not None
     portions = tuple(
         replace(limited(one, it.gate), star=one.star and look.star) for one in look.portions
     )
@@ -157,7 +156,6 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     there.
     """
     request, gate, plan = it.request, it.gate, it.plan
-    assert plan is not None
     parts = {one.key: one for one in look.portions}
     told = [one for one in proposals(problem) if not _newly_warned(one, parts, gate)]
     if not told:

@@ -271,7 +271,6 @@ def _fillers(look: Look, whom: _For, aim: Aim, aims: Sequence[Aim]) -> list[Offe
 def panel(it: Changeable, look: Look) -> dict[str, object]:
     """What the swaps' template needs."""
     plan, meal, share = it.plan, look.meal, look.share
-    assert plan is not None
     whom = _For(
         key=it.key,
         version=it.record.version,

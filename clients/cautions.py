@@ -31,8 +31,10 @@ class Told:
 Kept = dict[tuple[str, str], CautionDismissal]
 
 
-def _kept(client: Client) -> Kept:
+def _kept(client: Client | None) -> Kept:
     """The dismissals that hold, by rule and what it was about."""
+    if client is None:
+        return {}
     return {
         (row.code, row.about): row
         for row in client.at_hand(
@@ -42,7 +44,7 @@ def _kept(client: Client) -> Kept:
     }
 
 
-def sort_out(client: Client, cautions: Sequence[Caution]) -> Told:
+def sort_out(client: Client | None, cautions: Sequence[Caution]) -> Told:
     """The cautions that stand for a client, and those put aside."""
     return _sorted_out(cautions, _kept(client))
 
@@ -68,9 +70,11 @@ def situation_of(
     """The client's situation with the foods in question and what more is known in numbers.
 
     It is the client as they are today: a day planned last week still speaks of an allergy that was
-    found this morning.
+    found this morning. For nobody there is only what holds for anybody.
     """
     client, words = plan.client, {}
+    if client is None:
+        return Situation(foods=foods, numbers=numbers or {})
     person = client.person()
     if plan.day is not None:
         known, words = plan_numbers(plan.day, plan.orders), plan_words(plan.day, plan.orders)
@@ -114,12 +118,10 @@ def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:
 
 
 def of_foods(
-    plan: Plan | None, foods: Sequence[Ingredient], numbers: Mapping[str, float] | None = None
+    plan: Plan, foods: Sequence[Ingredient], numbers: Mapping[str, float] | None = None
 ) -> Told:
     """What is to be said of foods, for a client or, without one, for anybody. Only rules that the
     foods or `numbers` set off."""
-    if plan is None:
-        return Told(cautions_in(Situation(foods=foods, numbers=numbers or {})), [])
     about_the_person = {caution.code for caution in cautions_in(situation_of(plan))}
     found = [
         caution

@@ -28,10 +28,10 @@ def avoided_by(plan: Plan) -> dict[str, str]:
     return out
 
 
-def gate_of(plan: Plan | None) -> Gate:
+def gate_of(plan: Plan) -> Gate:
     """The gate before everything that is proposed to a client; for nobody, what nobody should
     have."""
-    if plan is None:
+    if plan.client is None:
         return OPEN
     settled = {(row.code, row.about) for row in plan.client.dismissals.filter(ended=None)}
     return Gate(situation_of(plan), avoided_by(plan), frozenset(settled))

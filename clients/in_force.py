@@ -13,8 +13,10 @@ from nutrition.composition.derived import amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount, Profile
 from nutrition.targets import day as targets
-from nutrition.targets.day import DayTargets, Order
+from nutrition.targets.day import DayTargets, Order, near_edge
+from nutrition.targets.meals import MealTarget
 from nutrition.targets.person import OutOfRange
+from nutrition.targets.schools import School
 from nutrition.targets.voices import Target, band_words, target_words
 from roundpantry import show
 from roundpantry.drawing.track import Track, track
@@ -49,16 +51,24 @@ class Plan:
     they are part of.
 
     `day` is None and `problem` says why where the formulas do not cover the client; only what was
-    set by hand is in force then.
+    set by hand is in force then. For nobody it is empty: no client, no targets.
     """
 
-    client: Client
+    client: Client | None
     version: TargetVersion | None
     day: DayTargets | None
     orders: tuple[Order, ...]
     rows: dict[str, InForce] = field(default_factory=dict)
     problem: str = ""
     refer_to: str = ""
+
+    @property
+    def school(self) -> School | None:
+        return self.day.school if self.day else None
+
+    @property
+    def meals(self) -> tuple[MealTarget, ...]:
+        return self.day.meals if self.day else ()
 
     @property
     def watched(self) -> list[InForce]:
@@ -113,7 +123,7 @@ def reading(target: Target, amount: Amount | None) -> Reading:
         word = word.replace("under by", "under by up to")
     elif state == "inside" and not amount.complete:
         word = "inside, part unknown"
-    elif state == "inside" and _near_edge(target, amount.amount):
+    elif state == "inside" and near_edge(target, amount.amount):
         state = "near"
         word = "inside, near the edge"
     return Reading(
@@ -136,14 +146,16 @@ def by_words(side: str, by: float, key: str) -> str:
     return f"{side} by {said} {NUTRIENT[key].unit}" if said.strip("0.") else f"just {side}"
 
 
-def _near_edge(target: Target, amount: float) -> bool:
-    edges = [edge for edge in (target.low, target.high) if edge is not None]
-    return any(abs(amount - edge) <= 0.05 * target.aim for edge in edges)
+NOBODY = Plan(client=None, version=None, day=None, orders=())
 
 
-def plan_of(client: Client, version: TargetVersion | None = None, on: date | None = None) -> Plan:
+def plan_of(
+    client: Client | None, version: TargetVersion | None = None, on: date | None = None
+) -> Plan:
     """What holds for a client: by `version`, or on a date (today); computed on the spot where no
     version was made yet."""
+    if client is None:
+        return NOBODY
     version = version or version_on(client, on or timezone.localdate())
     rows = client.at_hand(
         "fetched_overrides", lambda: list(client.overrides.select_related("by").order_by("made"))
@@ -227,11 +239,11 @@ def _stand(rows: list[InForce], profile: Profile | None) -> list[Reading]:
     return [reading(row.target, amount_of(profile, row.target.key)) for row in rows]
 
 
-def strip(plan: Plan | None, profile: Profile | None) -> list[Reading]:
+def strip(plan: Plan, profile: Profile | None) -> list[Reading]:
     """Where `profile` stands on the targets that are watched; nothing without a client."""
-    return _stand(plan.watched, profile) if plan else []
+    return _stand(plan.watched, profile)
 
 
-def others(plan: Plan | None, profile: Profile | None) -> list[Reading]:
+def others(plan: Plan, profile: Profile | None) -> list[Reading]:
     """Where `profile` stands on all the other targets."""
-    return _stand(plan.others, profile) if plan else []
+    return _stand(plan.others, profile)

@@ -12,7 +12,7 @@ OPEN_HEADER = "Strip-Open"
 
 def strip_context(
     request: PageRequest,
-    plan: Plan | None,
+    plan: Plan,
     profile: Profile | None,
     client: Client | None,
     what: str,

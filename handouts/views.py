@@ -46,7 +46,7 @@ def bowl(request: PageRequest, pk: int) -> HttpResponse:
     if request.for_client is None and (elsewhere := settle_on(request, row.client)):
         return elsewhere
     reckoned, client = reckon_bowl(row), request.for_client
-    plan = plan_of(client) if client else None
+    plan = plan_of(client)
     context = {
         "bowl": row,
         "client": client,

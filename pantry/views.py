@@ -40,6 +40,6 @@ def food(request: PageRequest, slug: str) -> HttpResponse:
         "groups": groups,
         "indices": indices.all_indices(profile),
         "client": client,
-        "told": of_foods(plan_of(client) if client else None, [Ingredient(row, 1.0)]),
+        "told": of_foods(plan_of(client), [Ingredient(row, 1.0)]),
     }
     return render(request, "pantry/food.html", context)

@@ -14,43 +14,19 @@ from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS
 from nutrition.written import household
 from planner.models import MEALS, Day, DayEntry
-from recipes.dishes import batch_portion
+from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept
 from roundpantry import show
 
 
 @dataclass(frozen=True, kw_only=True)
-class Entry:
+class Entry(OfPortion):
     """A row of a day with the portion that it is; `parts` say what a bowl holds."""
 
     row: DayEntry
     portion: Portion
     kind: str
     parts: list[str] = field(default_factory=list)
-
-    @property
-    def name(self) -> str:
-        return self.portion.name
-
-    @property
-    def profile(self) -> Profile:
-        return self.portion.profile
-
-    @property
-    def said(self) -> str:
-        return self.portion.said
-
-    @property
-    def role(self) -> str:
-        return self.portion.role
-
-    @property
-    def volume_ml(self) -> float:
-        return self.portion.volume_ml
-
-    @property
-    def ingredients(self) -> list[Ingredient]:
-        return list(self.portion.foods)
 
 
 @dataclass(frozen=True)

@@ -162,8 +162,8 @@ def page_context(
     reckoned = reckon_day(day)
     plan = plan_for(day)
     newest = version_on(day.client, day.date)
-    targets = {meal.key: meal for meal in plan.day.meals} if plan.day else {}
-    school = plan.day.school if plan.day else None
+    targets = {meal.key: meal for meal in plan.meals}
+    school = plan.school
     return {
         "plan": plan,
         "newer": newest if newest and plan.version and newest.pk != plan.version.pk else None,

@@ -30,7 +30,7 @@ def _role(role: str) -> str:
 
 def _drawn(dish: Dish) -> Dish:
     """The dish with roles that can be drawn."""
-    portions = tuple(replace(one, role=_role(one.role)) for one in dish.portions)
+    portions = tuple(replace(one, role=_role(one.role), star=False) for one in dish.portions)
     return replace(dish, portions=portions)
 
 

@@ -10,8 +10,7 @@ from django.shortcuts import render
 from django.urls import reverse
 
 from clients.context import PageRequest
-from clients.in_force import Plan, plan_of
-from clients.models import Client
+from clients.in_force import plan_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Dish
 from nutrition.insight import indices
@@ -64,14 +63,10 @@ def _address(name: str, keys: list[str], **more: str) -> str:
     return f"{reverse(name)}?{urlencode([('with', key) for key in keys] + list(more.items()))}"
 
 
-def _plan(client: Client | None) -> Plan | None:
-    return plan_of(client) if client else None
-
-
 def compared(request: PageRequest) -> dict[str, Any]:
     """The plates brought to a basis, their rounds, and what differs."""
     plates, client = _asked(request, MOST_PLATES), request.for_client
-    plan = _plan(client)
+    plan = plan_of(client)
     basis = request.GET.get("basis", SERVING)
     basis = basis if basis in BASES else SERVING
     rim = request.GET.get("rim", "energy_kcal")
@@ -81,8 +76,8 @@ def compared(request: PageRequest) -> dict[str, Any]:
         shown = at_basis(plates, basis)
     except NotComparable as error:
         shown, basis, problem = plates, SERVING, str(error)
-    matter = [row.target.key for row in plan.watched] if plan else []
-    aims = {key: row.target.aim for key, row in plan.rows.items()} if plan else {}
+    matter = [row.target.key for row in plan.watched]
+    aims = {key: row.target.aim for key, row in plan.rows.items()}
     rows = (
         [row for row in differences(shown, aims, matter) if row.key != SAME_IN.get(basis)]
         if len(shown) > 1

@@ -6,7 +6,9 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from clients.models import Client
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Dish, Portion, room_ml
+from nutrition.composition.profile import Profile
 from nutrition.recipe.part import PartFood
 from nutrition.recipe.reckoning import Facts
 from nutrition.safety.gate import Gate
@@ -17,6 +19,40 @@ from recipes.owned import open_to
 
 # So many other recipes are looked at in a dish's place.
 MOST_DISHES = 8
+
+
+class OfPortion:
+    """A row that is a portion, with what is shown of it."""
+
+    portion: Portion
+
+    @property
+    def name(self) -> str:
+        return self.portion.name
+
+    @property
+    def profile(self) -> Profile:
+        return self.portion.profile
+
+    @property
+    def volume_ml(self) -> float:
+        return self.portion.volume_ml
+
+    @property
+    def foods(self) -> list[Ingredient]:
+        return list(self.portion.foods)
+
+    @property
+    def role(self) -> str:
+        return self.portion.role
+
+    @property
+    def star(self) -> bool:
+        return self.portion.star
+
+    @property
+    def said(self) -> str:
+        return self.portion.said
 
 
 def batch_portion(title: str, role: str, facts: Facts, grams: float, key: str = "") -> Portion:

@@ -107,7 +107,7 @@ def scaled(request: PageRequest, pk: int) -> HttpResponse:
     facts = facts_of(recipe)
     lines = [line.text for line in facts.lines if line.resolved]
     client = request.for_client
-    plan = plan_of(client) if client else None
+    plan = plan_of(client)
     start = {"to": "servings", "amount": recipe.servings * 2}
     form = ScaleForm(request.GET if "to" in request.GET else None, lines=lines, initial=start)
     result = None
@@ -130,6 +130,6 @@ def scaled(request: PageRequest, pk: int) -> HttpResponse:
         "facts": facts,
         "form": form,
         "scaled": result,
-        "meals": plan.day.meals if plan and plan.day else (),
+        "meals": plan.meals,
     }
     return render(request, "recipes/scale.html", context | {"client": client})

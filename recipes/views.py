@@ -105,12 +105,12 @@ def _context(
             else None
         )
         client = request.for_client
-        plan = plan_of(client) if client else None
+        plan = plan_of(client)
         context["client"] = client
         context |= strip_context(request, plan, serving, client, "One serving")
         parts = facts.foods()
         context["told"] = of_foods(plan, parts)
-        context["school"] = plan.day.school if plan and plan.day else None
+        context["school"] = plan.school
         context["tells"] = tell(serving, parts, context["school"])
         context["whole_food"] = whole_food(facts, context["school"])
         said = (

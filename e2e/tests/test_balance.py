@@ -145,6 +145,6 @@ class TwoPlates(BrowserCase):
         page.get_by_label("Bowls to cover").fill("12")
         page.get_by_label("At most").fill("3")
         page.get_by_role("button", name="Reckon").click()
-        expect(page.get_by_text(re.compile(r"can go \("))).to_be_visible()
+        expect(page.get_by_text(re.compile(r"can go\s+\("))).to_be_visible()
         page.get_by_role("button", name=re.compile("into the recipe")).click()
         expect(page.get_by_role("status")).to_contain_text("12 bowls")

@@ -102,7 +102,7 @@ class Care(BrowserCase):
         self.follow("Edit")
         page.get_by_label("Activity", exact=True).select_option("active")
         page.get_by_role("button", name="Save").click()
-        expect(page.get_by_text("New targets from")).to_be_visible()
+        expect(page.get_by_role("status")).to_contain_text("New targets from")
         page.locator("main a[href*='/days/']:not([href$='/days/'])").last.click()
         expect(page.get_by_text("Planned for targets")).to_be_visible()
         before = page.locator("#strip").inner_text()

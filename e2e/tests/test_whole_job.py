@@ -71,7 +71,7 @@ class WholeJob(BrowserCase):
             page.get_by_label("Food or recipe").fill(typed)
             page.locator("#found").get_by_role("button", name=choose, exact=True).click()
             expect(page.get_by_label(f"Amount of {choose}", exact=True)).to_be_visible()
-        expect(page.get_by_text(re.compile(r"\d+ kinds, [\d.]+ g in one bowl"))).to_be_visible()
+        expect(page.get_by_text(re.compile(r"\d+ kinds,\s+[\d.]+ g in one bowl"))).to_be_visible()
         page.get_by_label("Amount of Tofu, firm").fill("1/2 cup")
         page.get_by_label("Amount of Tofu, firm").press("Enter")
         expect(page.get_by_label("Amount of Tofu, firm")).to_have_value("126 g")

@@ -15,17 +15,18 @@ from nutrition.recipe import kitchen_notes
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.safety import cautions
-from nutrition.targets import conditions, schools
+from nutrition.targets import schools
 from nutrition.targets.adjustments import BadRow
+from nutrition.targets.conditions import conditions
 
 # table, what is written, what it becomes, who reads it
 MISSPELT = (
     ("cautions.toml", "any_condition =", "any_conditoin =", cautions.rules),
     ("cautions.toml", 'any_condition = ["', 'any_condition = ["no_such_', cautions.rules),
     ("cautions.toml", "level =", "level_of =", cautions.rules),
-    ("conditions.toml", "watched =", "wached =", conditions.conditions),
-    ("conditions.toml", 'without = ["', 'without = ["no_such_', conditions.conditions),
-    ("conditions.toml", "replaces = true", "replace = true", conditions.conditions),
+    ("conditions.toml", "watched =", "wached =", conditions),
+    ("conditions.toml", 'without = ["', 'without = ["no_such_', conditions),
+    ("conditions.toml", "replaces = true", "replace = true", conditions),
     ("schools.toml", 'stance = "avoid"', 'stanse = "avoid"', schools.schools),
     ("schools.toml", "starch_order", "starch_orders", schools.schools),
     ("food_classes.toml", "slugs =", "slug =", food_classes.food_classes),
