@@ -127,7 +127,8 @@ def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRo
                 f"most {data['most']:g} {unit} a bowl"
             )
             token = token_for(RecipeChanges.key_of(recipe), recipe.version, steps, why)
-        out.append(RichRow(rich, found, measure or f"{left:.0f} g", token))
+        stays = (measure or f"{left:.0f} g") if found.share < 1 else "none"
+        out.append(RichRow(rich, found, stays, token))
     return out
 
 

@@ -28,6 +28,14 @@ class Entry(OfPortion):
     kind: str
     parts: list[str] = field(default_factory=list)
 
+    @property
+    def typed(self) -> str:
+        """The amount as it stands in its field: grams of a food, a count of anything else."""
+        amount = self.row.amount
+        return (
+            show.grams(amount) if self.kind == "food" else f"{amount:.2f}".rstrip("0").rstrip(".")
+        )
+
 
 @dataclass(frozen=True)
 class Meal:

@@ -7,7 +7,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from clients.attention import reasons, weekly_pace
-from clients.in_force import others, plan_of, strip
+from clients.in_force import NOBODY, others, plan_of, strip
 from clients.models import CautionDismissal, Client, TargetOverride, WeighIn
 from clients.versions import make_version
 from nutrition.composition.foods import food_table
@@ -327,7 +327,7 @@ class Clients(PracticeCase):
         rows = {row.key: row for row in strip(plan, profile)}
         self.assertRegex(rows["protein_g"].word, r"^under by 101\.\d g$")
         self.assertEqual(rows["sodium_mg"].word, "inside")
-        self.assertEqual(strip(None, profile), [])
+        self.assertEqual(strip(NOBODY, profile), [])
         part = food_table()["walnuts"].profile(50) + food_table()["dijon-mustard"].profile(10)
         self.assertRegex(
             {row.key: row for row in strip(plan, part)}["protein_g"].word,

@@ -4,7 +4,6 @@ from nutrition.insight.comparison import at_basis, differences
 from nutrition.insight.density_ladder import ladder
 from nutrition.insight.indices import all_indices
 from nutrition.insight.summary import tell
-from nutrition.insight.whole_food import whole_food
 
 __all__ = [
     "all_indices",
@@ -12,5 +11,4 @@ __all__ = [
     "differences",
     "ladder",
     "tell",
-    "whole_food",
 ]

@@ -24,6 +24,8 @@ PHOSPHORUS_ABSORBED = {
 }
 # Non-heme iron taken up by stores [mg]: percent with nothing to help it, and the factor of the
 # logarithm.
+# the stores that those who watch are taken to have, of the three that were tabled. [mg]
+IRON_STORES_MG = 500
 IRON_UPTAKE = {0: (5.0, 26.8), 250: (4.0, 14.296), 500: (3.0, 8.93)}
 MOST_ENHANCING = 75.0
 PHYTATE_G_PER_MOL, ZINC_G_PER_MOL = 660.04, 65.38
@@ -158,7 +160,7 @@ def absorbed_phosphorus(foods: Iterable[tuple[Food, float]]) -> Absorbed:
     )
 
 
-def monsen_balintfy(enhancing: float, stores_mg: int = 500) -> float:
+def monsen_balintfy(enhancing: float, stores_mg: int = IRON_STORES_MG) -> float:
     """Share of non-heme iron taken up. [%] from enhancing factors (mg vitamin C plus g meat, here
     vitamin C alone) and iron stores of 0, 250 or 500 [mg].
 
@@ -174,7 +176,7 @@ def monsen_balintfy(enhancing: float, stores_mg: int = 500) -> float:
     return least + factor * math.log((min(enhancing, MOST_ENHANCING) + 100.0) / 100.0)
 
 
-def iron_taken_up(profile: Profile, stores_mg: int = 500) -> tuple[float, float]:
+def iron_taken_up(profile: Profile, stores_mg: int = IRON_STORES_MG) -> tuple[float, float]:
     """Share [%] and amount [mg] of a plant meal's iron that is taken up, by its vitamin C."""
     percent = monsen_balintfy(profile["vitamin_c_mg"].amount, stores_mg)
     return percent, percent / 100.0 * profile["iron_mg"].amount

@@ -10,7 +10,7 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount, Profile
 from nutrition.insight import indices
 from nutrition.insight.glycemic import GlycemicLoad, glycemic_load, load_band
-from nutrition.insight.indices import Absorbed, Index
+from nutrition.insight.indices import IRON_STORES_MG, Absorbed, Index
 from nutrition.insight.make_up import vegetables_in
 from nutrition.insight.protein_quality import MixtureScore, amino_acid_score
 from nutrition.insight.variety import colors_in, distinct_plants, plate_shares, vegetable_half
@@ -39,6 +39,8 @@ class Tells:
     plants: list[str]
     vegetable_half: float | None
     plate: list[tuple[PlatePart, float]]
+    leucine_meal_g: float = LEUCINE_MEAL_G
+    iron_stores_mg: int = IRON_STORES_MG
 
     @property
     def limiting(self) -> str:

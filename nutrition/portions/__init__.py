@@ -2,7 +2,7 @@
 
 from nutrition.portions.obstacles import hints, misses
 from nutrition.portions.problem import BadProblem, Problem
-from nutrition.portions.proposals import Proposal, proposals
+from nutrition.portions.proposals import Proposal
 from nutrition.portions.solver import Answer, balance
 from nutrition.portions.work import Work
 
@@ -15,5 +15,4 @@ __all__ = [
     "balance",
     "hints",
     "misses",
-    "proposals",
 ]

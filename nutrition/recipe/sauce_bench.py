@@ -18,6 +18,8 @@ from nutrition.recipe.reckoning import Facts
 USUAL_PER_BOWL_ML = 45.0
 # A sauce thinned to more than so many times its volume is a soup. Common practice, no source.
 MOST_THINNED = 3.0
+# Less than this is neither left over nor added, to speak of. [mL]
+WORTH_A_WORD_ML = 1.0
 # A line that brings less of the fat than this is no rich ingredient. [share]
 RICH_SHARE = 0.05
 
@@ -68,6 +70,17 @@ class Covered:
     left_ml: float
     density: float
     too_thin: bool
+    bowls: float
+
+    @property
+    def spare(self) -> bool:
+        """Whether what is left over is worth a word."""
+        return self.left_ml > WORTH_A_WORD_ML
+
+    @property
+    def thins(self) -> bool:
+        """Whether anything was added to speak of."""
+        return self.added_ml >= WORTH_A_WORD_ML
 
 
 def thinned(sauce: Sauce, added_ml: float) -> Profile:
@@ -100,6 +113,7 @@ def cover(sauce: Sauce, bowls: float, per_bowl_ml: float, added_ml: float | None
         left_ml=left,
         density=density,
         too_thin=volume > MOST_THINNED * sauce.volume_ml,
+        bowls=bowls,
     )
 
 

@@ -2,10 +2,9 @@
 force, and the day shared out over its meals."""
 
 from nutrition.targets.aim import Aim
-from nutrition.targets.conditions import conditions
 from nutrition.targets.day import DayTargets, Order, day_targets, judge
 from nutrition.targets.person import OutOfRange, Person, Referred
-from nutrition.targets.schools import School, schools
+from nutrition.targets.schools import School
 from nutrition.targets.voices import Target
 
 __all__ = [
@@ -17,8 +16,6 @@ __all__ = [
     "Referred",
     "School",
     "Target",
-    "conditions",
     "day_targets",
     "judge",
-    "schools",
 ]

@@ -142,5 +142,11 @@ def signed_grams(value: float) -> str:
 
 
 @register.filter
+def signed_kg(value: float) -> str:
+    """A change of weight with its sign, as it prints elsewhere."""
+    return ("+" if value > 0 else "") + show.digits(value, 2)
+
+
+@register.filter
 def signed_percent(share: float) -> str:
     return f"{share * 100:+.0f} %".replace("-", "\u2212")

@@ -32,6 +32,20 @@ class Code(TestCase):
         word = "fmt: " + "skip"
         self.assertEqual([name for name, text in files("*.py") if word in text], [])
 
+    def test_no_public_name_of_a_package_hides_a_module(self):
+        found = []
+        for name, tree in self.modules:
+            if name.startswith("nutrition/") and name.endswith("/__init__.py"):
+                public = {
+                    element.value
+                    for node in tree.body
+                    if isinstance(node, ast.Assign) and node.targets[0].id == "__all__"
+                    for element in node.value.elts
+                }
+                modules = {path.stem for path in (ROOT / name).parent.glob("*.py")}
+                found += [f"{name}: {word}" for word in sorted(public & modules)]
+        self.assertEqual(found, [])
+
     def test_larger_dataclasses_are_keyword_only(self):
         found = []
         for name, tree in self.modules:
