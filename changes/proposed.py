@@ -11,7 +11,7 @@ from django.http import QueryDict
 from changes.aims import plan_aims, target_of
 from changes.changeable import Changeable, Look, limited
 from changes.offers import LEFT_OUT_G
-from clients.in_force import Reading, reading
+from clients.strip import Reading, reading
 from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import names_unknown

@@ -11,7 +11,8 @@ from changes.changeable import Changeable, Look
 from changes.offers import token_for
 from clients.cautions import listener
 from clients.gate import avoided_by
-from clients.in_force import Plan, Reading, by_words, reading
+from clients.in_force import Plan
+from clients.strip import Reading, reading
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import Food, ready_to_eat
@@ -100,7 +101,7 @@ def _moves(aims: Sequence[Aim], swap: Swap) -> list[Move]:
             continue
         places, miss = NUTRIENT[aim.key].decimals, aim.miss(after)
         side = "inside" if not miss else "under" if miss < 0 else "over"
-        word = by_words(side, abs(miss), aim.key) if miss else side
+        word = show.by_words(side, abs(miss), aim.key) if miss else side
         after_words = f"{show.digits(after, places)} {NUTRIENT[aim.key].unit}"
         out.append(
             Move(

@@ -62,27 +62,27 @@ def _sorted_out(cautions: Sequence[Caution], kept: Kept) -> Told:
     return Told(standing, aside)
 
 
-def situation_of(
-    plan: Plan,
-    numbers: Mapping[str, float] | None = None,
-    foods: Sequence[Ingredient] | None = None,
-) -> Situation:
-    """The client's situation with the foods in question and what more is known in numbers.
+def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None) -> Situation:
+    """The client's situation and what more is known in numbers.
 
     It is the client as they are today: a day planned last week still speaks of an allergy that was
     found this morning. For nobody there is only what holds for anybody.
     """
     client, words = plan.client, {}
     if client is None:
-        return Situation(foods=foods, numbers=numbers or {})
-    person = client.person()
+        return Situation(numbers=numbers or {})
+    person, taken = client.person(), client.supplements_taken()
     if plan.day is not None:
         known, words = plan_numbers(plan.day, plan.orders), plan_words(plan.day, plan.orders)
     else:
         known = body_numbers(person)
-    known |= tablet_numbers(client.supplements_taken())
+    known |= tablet_numbers(taken)
     return situation(
-        person, client.school, known | dict(numbers or {}), foods, client.disliked_words, words
+        person,
+        client.school,
+        known | dict(numbers or {}),
+        dislikes=client.disliked_words,
+        words=words,
     )
 
 
@@ -102,19 +102,9 @@ def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
 def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:
     """What stands to be said of foods for this client, to be asked many times: the person is looked
     at once."""
-    person = situation_of(plan)
-    about_the_person = {caution.code for caution in cautions_in(person)}
-    kept = _kept(plan.client)
-
-    def of(foods: Sequence[Ingredient]) -> list[Caution]:
-        found = [
-            caution
-            for caution in cautions_in(replace(person, foods=foods))
-            if caution.code not in about_the_person
-        ]
-        return _sorted_out(found, kept).standing
-
-    return of
+    kept, person = _kept(plan.client), situation_of(plan)
+    of_the_person = _codes(person)
+    return lambda foods: _sorted_out(_beyond(of_the_person, person, foods), kept).standing
 
 
 def of_foods(
@@ -122,13 +112,21 @@ def of_foods(
 ) -> Told:
     """What is to be said of foods, for a client or, without one, for anybody. Only rules that the
     foods or `numbers` set off."""
-    about_the_person = {caution.code for caution in cautions_in(situation_of(plan))}
-    found = [
-        caution
-        for caution in cautions_in(situation_of(plan, numbers, foods))
-        if caution.code not in about_the_person
-    ]
-    return sort_out(plan.client, found)
+    kept, person = _kept(plan.client), situation_of(plan)
+    with_numbers = replace(person, numbers={**person.numbers, **(numbers or {})})
+    return _sorted_out(_beyond(_codes(person), with_numbers, foods), kept)
+
+
+def _codes(person: Situation) -> set[str]:
+    return {caution.code for caution in cautions_in(person)}
+
+
+def _beyond(
+    of_the_person: set[str], person: Situation, foods: Sequence[Ingredient]
+) -> list[Caution]:
+    """What is to be said of foods beyond what is said of the person anyway."""
+    with_foods = cautions_in(replace(person, foods=foods))
+    return [caution for caution in with_foods if caution.code not in of_the_person]
 
 
 def stops_of(client: Client) -> int:

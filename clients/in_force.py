@@ -9,17 +9,13 @@ from django.utils import timezone
 from clients.models import Client, TargetOverride, TargetVersion
 from clients.stored import from_data
 from clients.versions import compute, version_on
-from nutrition.composition.derived import amount_of
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.profile import Amount, Profile
 from nutrition.targets import day as targets
-from nutrition.targets.day import DayTargets, Order, near_edge
+from nutrition.targets.day import DayTargets, Order
 from nutrition.targets.meals import MealTarget
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.schools import School
-from nutrition.targets.voices import Target, band_words, target_words
-from roundpantry import show
-from roundpantry.drawing.track import Track, track
+from nutrition.targets.voices import Target, target_words
 
 
 @dataclass(frozen=True)
@@ -79,73 +75,6 @@ class Plan:
         return [row for row in self.rows.values() if not row.watched]
 
 
-@dataclass(frozen=True, kw_only=True)
-class Reading:
-    """Where a plan stands on one target, ready to draw."""
-
-    name: str
-    key: str
-    target: str
-    band: str
-    value: str
-    span: str
-    word: str
-    state: str
-    unknown: str
-    track: Track
-
-
-def reading(target: Target, amount: Amount | None) -> Reading:
-    """One line of the target strip. `amount` is None where there is nothing to show yet."""
-    key, bounds = target.key, band_words(target.key, target.low, target.high)
-    if amount is None:
-        bare = track(target.low, target.aim, target.high, None)
-        return Reading(
-            name=NUTRIENT[key].name,
-            key=key,
-            target=target_words(target),
-            band=bounds,
-            value="",
-            span="",
-            word="",
-            state="none",
-            unknown="",
-            track=bare,
-        )
-    state, by = targets.judge(target, amount.amount)
-    word = "inside" if state == "inside" else by_words(state, by, key)
-    if amount.known <= 0 and amount.amount == 0:
-        state, word = "none", "unknown"
-    elif not amount.complete and NUTRIENT[key].group == "indices":
-        word += ", part unknown"
-    elif state == "under" and not amount.complete:
-        # what is unknown can only add to it
-        word = word.replace("under by", "under by up to")
-    elif state == "inside" and not amount.complete:
-        word = "inside, part unknown"
-    elif state == "inside" and near_edge(target, amount.amount):
-        state = "near"
-        word = "inside, near the edge"
-    return Reading(
-        name=NUTRIENT[key].name,
-        key=key,
-        target=target_words(target),
-        band=bounds,
-        value=show.amount(amount, key),
-        span=show.span(amount, key),
-        word=word,
-        state=state,
-        unknown=show.unknown(amount),
-        track=track(target.low, target.aim, target.high, amount.amount, amount.low, amount.high),
-    )
-
-
-def by_words(side: str, by: float, key: str) -> str:
-    """ "over by 12 g", or "just over" where the difference would print as nothing."""
-    said = show.digits(by, NUTRIENT[key].decimals)
-    return f"{side} by {said} {NUTRIENT[key].unit}" if said.strip("0.") else f"just {side}"
-
-
 NOBODY = Plan(client=None, version=None, day=None, orders=())
 
 
@@ -157,26 +86,24 @@ def plan_of(
     if client is None:
         return NOBODY
     version = version or version_on(client, on or timezone.localdate())
+    overrides = {row.key: row for row in _overrides(client, version)}
+    orders = tuple(row.order() for row in overrides.values())
+    try:
+        day = from_data(version.data) if version else compute(client)
+    except OutOfRange as error:
+        return _by_hand_only(client, version, overrides, orders, error)
+    return _plan(client, version, day, overrides, orders)
+
+
+def _overrides(client: Client, version: TargetVersion | None) -> list[TargetOverride]:
+    """What was set by hand and held when a version was made, or holds now."""
     rows = client.at_hand(
         "fetched_overrides", lambda: list(client.overrides.select_related("by").order_by("made"))
     )
     if version is None:
-        overrides = {row.key: row for row in rows if row.ended is None}
-        orders = tuple(row.order() for row in overrides.values())
-        try:
-            return _plan(client, None, compute(client), overrides, orders)
-        except OutOfRange as error:
-            return _by_hand_only(
-                client, None, overrides, orders, str(error), getattr(error, "refer_to", "")
-            )
+        return [row for row in rows if row.ended is None]
     then = set(version.data["overrides"].values())
-    overrides = {row.key: row for row in rows if row.pk in then}
-    orders = tuple(row.order() for row in overrides.values())
-    if "referred" in version.data:
-        return _by_hand_only(
-            client, version, overrides, orders, version.data["referred"], version.data["refer_to"]
-        )
-    return _plan(client, version, from_data(version.data), overrides, orders)
+    return [row for row in rows if row.pk in then]
 
 
 def _plan(
@@ -204,8 +131,7 @@ def _by_hand_only(
     version: TargetVersion | None,
     overrides: dict[str, TargetOverride],
     orders: tuple[Order, ...],
-    problem: str,
-    refer_to: str,
+    error: OutOfRange,
 ) -> Plan:
     rows = {}
     for key, override in overrides.items():
@@ -228,22 +154,6 @@ def _by_hand_only(
         day=None,
         orders=orders,
         rows=rows,
-        problem=problem,
-        refer_to=refer_to,
+        problem=str(error),
+        refer_to=getattr(error, "refer_to", ""),
     )
-
-
-def _stand(rows: list[InForce], profile: Profile | None) -> list[Reading]:
-    if profile is None or profile.lines == 0:
-        return [reading(row.target, None) for row in rows]
-    return [reading(row.target, amount_of(profile, row.target.key)) for row in rows]
-
-
-def strip(plan: Plan, profile: Profile | None) -> list[Reading]:
-    """Where `profile` stands on the targets that are watched; nothing without a client."""
-    return _stand(plan.watched, profile)
-
-
-def others(plan: Plan, profile: Profile | None) -> list[Reading]:
-    """Where `profile` stands on all the other targets."""
-    return _stand(plan.others, profile)

@@ -9,7 +9,7 @@ from nutrition.targets.body import WeightUsed
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import BY_CHOICE, BY_ORDER, DayTargets, EnergyPlan
 from nutrition.targets.meals import MealTarget
-from nutrition.targets.person import Person
+from nutrition.targets.person import Person, Referred
 from nutrition.targets.voices import (
     CONDITION,
     GENERAL,
@@ -90,7 +90,10 @@ def _bare(data: dict[str, Any]) -> dict[str, Any]:
 
 def from_data(data: dict[str, Any]) -> DayTargets:
     """The day's targets as they were made. A key that has left the table of nutrients is
-    dropped."""
+    dropped. Raises Referred for a version that was kept without targets."""
+    school = school_named(data.get("school") or "")
+    if "referred" in data:
+        raise Referred("", data["referred"], data["refer_to"])
     ahead = data["forecast"]
     person = data["person"]
     return DayTargets(
@@ -101,7 +104,7 @@ def from_data(data: dict[str, Any]) -> DayTargets:
                 "allergies": frozenset(person["allergies"]),
             }
         ),
-        school=school_named(data["school"]) if data["school"] else None,
+        school=school,
         weight=WeightUsed(**data["weight"]),
         energy=EnergyPlan(**data["energy"]),
         targets=_targets(data["targets"]),

@@ -24,9 +24,8 @@ def compute(client: Client) -> DayTargets:
         if client.pk
         else []
     )
-    return day_targets(
-        client.person(), school_named(client.school), orders, client.meal_shares or None
-    )
+    person, school = client.person(), school_named(client.school)
+    return day_targets(person, school, orders, client.meal_shares or None)
 
 
 def make_version(

@@ -7,8 +7,9 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from clients.cautions import Told, of_foods
 from clients.context import PageRequest, settle_on
-from clients.in_force import Reading, plan_of, strip
+from clients.in_force import plan_of
 from clients.models import Client
+from clients.strip import Reading, strip
 from nutrition.composition.allergens import found_in
 from nutrition.insight import indices
 from nutrition.safety.cautions import LEVELS

@@ -18,10 +18,10 @@ from bowls.views import grams_asked
 from clients.cautions import of_foods
 from clients.context import PageRequest, settle_on
 from clients.gate import gate_of
-from clients.in_force import Plan, plan_of, strip
+from clients.in_force import Plan, plan_of
 from clients.marks import marked_dish, marked_food
 from clients.models import Client
-from clients.strip import strip_context
+from clients.strip import strip, strip_context
 from clients.versions import version_on
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_search import food_index

@@ -1,6 +1,6 @@
 """The recipe list and the two-sided recipe page."""
 
-from typing import Any, cast
+from typing import Any
 
 from django.contrib import messages
 from django.db.models import Q
@@ -14,30 +14,24 @@ from clients.cautions import of_foods
 from clients.context import PageRequest, settle_on
 from clients.in_force import plan_of
 from clients.strip import strip_context
-from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.composition.nutrients import KEYS, NUTRIENTS
 from nutrition.insight import indices
 from nutrition.insight.summary import tell
 from nutrition.insight.whole_food import whole_food
 from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
-from nutrition.recipe.model import BATCH_G, MAX_LINE_LENGTH, MAX_LINES, REDUCED, SERVINGS, within
-from nutrition.recipe.model import Recipe as CoreRecipe
 from nutrition.recipe.reckoning import Facts
-from nutrition.recipe.serving_measure import UnreadableServing, measured
-from nutrition.written import household
-from nutrition.written.matching import Choice
-from nutrition.written.serving_words import counted
-from nutrition.written.units import SYSTEM_WORDS
+from nutrition.recipe.serving_measure import UnreadableServing, in_a_cup, measured
 from practice.forms import with_version
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
-from recipes.facts import Loop, check_no_loop, facts_of, facts_of_core, note_parts, parts_at_hand
+from recipes.facts import Loop, check_no_loop, facts_of, note_parts, parts_at_hand
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
+from recipes.typed import facts_from
 from recipes.versions import WORDS, differing, keep, save_kept
-from roundpantry.asked import number_in, short
+from roundpantry.asked import short
 from roundpantry.paging import paged
 
 # A count of servings this near to the one in force is not offered in its place. [share]
@@ -69,11 +63,6 @@ def recipe_list(request: PageRequest) -> HttpResponse:
     return render(request, "recipes/list.html", {"rows": rows, "q": asked, "removed": removed})
 
 
-def _number(text: str, limits: tuple[float, float]) -> float | None:
-    value = number_in(text)
-    return value if within(value, limits) else None
-
-
 def _context(
     request: PageRequest,
     facts: Facts | None,
@@ -93,26 +82,22 @@ def _context(
         "serving_keys": SERVING_KEYS,
     }
     if facts is not None:
-        serving = facts.serving
-        context["serving"] = serving
-        context["indices"] = indices.all_indices(serving)
-        context["brings"] = facts.brings(chosen)[:6]
-        context["chosen_total"] = serving[chosen]
-        volume = facts.volume_ml
-        context["measure"] = (
-            household.by_volume(volume / facts.recipe.servings, serving.grams, facts.recipe.system)
-            if volume
-            else None
-        )
         client = request.for_client
         plan = plan_of(client)
-        context["client"] = client
+        serving, parts = facts.serving, facts.foods()
         context |= strip_context(request, plan, serving, client, "One serving")
-        parts = facts.foods()
-        context["told"] = of_foods(plan, parts)
-        context["school"] = plan.school
-        context["tells"] = tell(serving, parts, context["school"])
-        context["whole_food"] = whole_food(facts, context["school"])
+        context |= {
+            "client": client,
+            "told": of_foods(plan, parts),
+            "school": plan.school,
+            "serving": serving,
+            "indices": indices.all_indices(serving),
+            "brings": facts.brings(chosen)[:6],
+            "chosen_total": serving[chosen],
+            "measure": in_a_cup(facts),
+            "tells": tell(serving, parts, plan.school),
+            "whole_food": whole_food(facts, plan.school),
+        }
         said = (
             request.POST
             if request.method == "POST"
@@ -133,43 +118,10 @@ def _context(
     return context
 
 
-def _share(text: str) -> float | None:
-    """A share typed in percent [0 to 1]; None for none that can be."""
-    value = number_in(text.strip().removesuffix("%"))
-    return value / 100.0 if value is not None and within(value / 100.0, REDUCED) else None
-
-
-def _facts_from(
-    data, system: str, recipe: Recipe | None = None
-) -> tuple[Facts | None, dict[str, str]]:
-    """Facts of what is in the form right now, valid or not."""
-    text = data.get("text", "")[: MAX_LINES * MAX_LINE_LENGTH]
-    lines = tuple(line.strip()[:MAX_LINE_LENGTH] for line in text.splitlines() if line.strip())[
-        :MAX_LINES
-    ]
-    if not lines:
-        return None, {}
-    choices, errors = choices_from(data, text)
-    measure = data.get("serving_measure", "").strip()[:60]
-    servings = counted(measure)[0] or _number(data.get("servings", ""), SERVINGS) or 1.0
-    core = CoreRecipe(
-        lines,
-        title=data.get("title", ""),
-        servings=servings,
-        batch_g=_number(data.get("batch_g", ""), BATCH_G),
-        choices={line: Choice(**cast(dict[str, Any], choice)) for line, choice in choices.items()},
-        method=data.get("cooked_by", "") if data.get("cooked_by", "") in METHOD_WORDS else "",
-        reduced=_share(data.get("reduced", "")),
-        system=data.get("measures", "") if data.get("measures", "") in SYSTEM_WORDS else system,
-        serving_measure=measure,
-    )
-    return facts_of_core(core, recipe.kept() if recipe else None), errors
-
-
 @require_POST
 def preview(request: PageRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
-    facts, errors = _facts_from(request.POST, request.user.practice.measures)
+    facts, errors = facts_from(request.POST, request.user.practice.measures)
     return render(
         request,
         "recipes/_reckoned.html",
@@ -190,7 +142,7 @@ def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
     form = RecipeForm(request.POST or None, instance=recipe)
     stale, differs, status = None, [], 200
     if request.method == "POST":
-        facts, errors = _facts_from(request.POST, recipe.measures, recipe)
+        facts, errors = facts_from(request.POST, recipe.measures, recipe)
         if "reckon" not in request.POST:
             if form.is_valid():
                 try:

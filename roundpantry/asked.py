@@ -13,8 +13,8 @@ def key_in(text: object) -> int | None:
     return int(said) if said.isascii() and said.isdigit() and len(said) <= 15 else None
 
 
-def number_in(text: object) -> float | None:
-    """The finite number in "1.5" or "1,5"; None for anything else."""
+def number_in(text: object, limits: tuple[float, float] | None = None) -> float | None:
+    """The finite number in "1.5" or "1,5"; None for anything else, or for one out of limits."""
     said = str(text).strip().replace(",", ".")
     if len(said) > 40:
         return None
@@ -22,7 +22,15 @@ def number_in(text: object) -> float | None:
         value = float(said)
     except ValueError:
         return None
-    return value if math.isfinite(value) else None
+    inside = limits is None or limits[0] <= value <= limits[1]
+    return value if math.isfinite(value) and inside else None
+
+
+def share_in(text: object, limits: tuple[float, float] = (0.0, 1.0)) -> float | None:
+    """The share in "40 %" or "40" [0 to 1]; None for anything else, or for one out of limits."""
+    percent = number_in(str(text).strip().removesuffix("%"))
+    share = None if percent is None else percent / 100.0
+    return share if share is not None and limits[0] <= share <= limits[1] else None
 
 
 def grams_in(text: object) -> float | None:

@@ -2,6 +2,7 @@
 
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount
+from nutrition.targets.standing import Standing
 
 
 def digits(value: float, decimals: int = 0) -> str:
@@ -37,3 +38,21 @@ def unknown(value: Amount) -> str:
 def grams(value: float) -> str:
     """Grams with a decimal only where it matters."""
     return f"{digits(value, 1 if value < 10 and round(value, 1) % 1 else 0)} g"
+
+
+def standing(stands: Standing, key: str) -> str:
+    """How a standing is said: "under by up to 12 g", "inside, near the edge"."""
+    if stands.state == "none":
+        return "unknown"
+    if stands.state == "near":
+        return "inside, near the edge"
+    word = "inside" if stands.state == "inside" else by_words(stands.state, stands.by, key)
+    if stands.up_to:
+        word = word.replace("under by", "under by up to")
+    return f"{word}, part unknown" if stands.part_unknown else word
+
+
+def by_words(side: str, by: float, key: str) -> str:
+    """ "over by 12 g", or "just over" where the difference would print as nothing."""
+    said = digits(by, NUTRIENT[key].decimals)
+    return f"{side} by {said} {NUTRIENT[key].unit}" if said.strip("0.") else f"just {side}"

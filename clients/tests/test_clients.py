@@ -7,8 +7,9 @@ from django.urls import reverse
 from django.utils import timezone
 
 from clients.attention import reasons, weekly_pace
-from clients.in_force import NOBODY, others, plan_of, strip
+from clients.in_force import NOBODY, plan_of
 from clients.models import CautionDismissal, Client, TargetOverride, WeighIn
+from clients.strip import others, strip
 from clients.versions import make_version
 from nutrition.composition.foods import food_table
 from roundpantry.testing import PracticeCase

@@ -15,9 +15,10 @@ from nutrition.safety.cautions import Situation
 from nutrition.targets import energy
 from nutrition.targets.body import bmi
 from nutrition.targets.conditions import in_play
-from nutrition.targets.day import KCAL_FLOOR, DayTargets, Order, judge
+from nutrition.targets.day import KCAL_FLOOR, DayTargets, Order
 from nutrition.targets.meals import MAIN_MEALS, PATTERN_SHARES
 from nutrition.targets.person import Person
+from nutrition.targets.standing import judge
 from nutrition.targets.voices import CONDITION, Target, band_words
 
 IODINE_SOURCES = {"salt-iodized"}

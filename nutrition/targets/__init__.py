@@ -2,9 +2,10 @@
 force, and the day shared out over its meals."""
 
 from nutrition.targets.aim import Aim
-from nutrition.targets.day import DayTargets, Order, day_targets, judge
+from nutrition.targets.day import DayTargets, Order, day_targets
 from nutrition.targets.person import OutOfRange, Person, Referred
 from nutrition.targets.schools import School
+from nutrition.targets.standing import Standing, judge
 from nutrition.targets.voices import Target
 
 __all__ = [
@@ -15,6 +16,7 @@ __all__ = [
     "Person",
     "Referred",
     "School",
+    "Standing",
     "Target",
     "day_targets",
     "judge",

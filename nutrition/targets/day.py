@@ -670,22 +670,3 @@ def watched_keys(
     keys += MAIN_KEYS
     by_hand = len({order.key for order in orders} - {"energy_kcal", "protein_g"})
     return tuple(dict.fromkeys(keys))[: max(MOST_WATCHED, by_hand + 2)]
-
-
-# Within so much of a bound, as a share of the aim, it is near the edge. Common practice, no source.
-NEAR_EDGE = 0.05
-
-
-def near_edge(target: Target, amount: float) -> bool:
-    """Whether an amount stands near one of the bounds. In the target's unit."""
-    edges = [edge for edge in (target.low, target.high) if edge is not None]
-    return any(abs(amount - edge) <= NEAR_EDGE * target.aim for edge in edges)
-
-
-def judge(target: Target, amount: float) -> tuple[str, float]:
-    """ "under", "inside" or "over" the band, and by how much, in the target's unit."""
-    if target.low is not None and amount < target.low:
-        return "under", target.low - amount
-    if target.high is not None and amount > target.high:
-        return "over", amount - target.high
-    return "inside", 0.0

@@ -14,8 +14,9 @@ from nutrition.composition.profile import Profile
 from nutrition.follow_up.trend import weekly_change
 from nutrition.insight import indices
 from nutrition.insight.make_up import kinds_of_protein, vegetables_in
-from nutrition.targets.day import day_targets, judge
+from nutrition.targets.day import day_targets
 from nutrition.targets.person import GOAL_WORDS, OutOfRange, Person
+from nutrition.targets.standing import judge
 from nutrition.targets.voices import Target
 from nutrition.written.household import by_volume, fraction, spoken, step_g
 
