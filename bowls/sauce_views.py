@@ -30,7 +30,8 @@ from nutrition.recipe.sauce_bench import (
     rich_lines,
     to_density,
 )
-from nutrition.swaps.ranking import THINNERS, Step, kitchen
+from nutrition.swaps.ranking import THINNERS
+from nutrition.swaps.swap import Step, kitchen
 from practice.forms import field_of
 from recipes.changeable import RecipeChanges
 from recipes.facts import facts_of

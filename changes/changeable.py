@@ -20,7 +20,7 @@ from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.problem import PlateShare
 from nutrition.safety.gate import Gate
-from nutrition.swaps.ranking import Step, Swap
+from nutrition.swaps.swap import Step, Swap
 from nutrition.targets.aim import Aim
 from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget

@@ -12,7 +12,7 @@ from nutrition.composition.foods import Food
 from nutrition.composition.portion import Portion
 from nutrition.safety.gate import Gate, Limit
 from nutrition.swaps.library import for_food
-from nutrition.swaps.ranking import Step, kitchen
+from nutrition.swaps.swap import Step, kitchen
 from nutrition.written.plain import uncapitalized
 
 MOST_INSTEAD = 3

@@ -9,7 +9,7 @@ from dataclasses import asdict, dataclass
 from django.core import signing
 
 from nutrition.composition.foods import Food, food_table
-from nutrition.swaps.ranking import Step
+from nutrition.swaps.swap import Step
 
 SALT = "a swap that was offered"
 # A portion below this is nothing: it is left out. [g]

@@ -21,7 +21,8 @@ from nutrition.composition.profile import Profile
 from nutrition.recipe.model import choice_keys
 from nutrition.recipe.notation import as_written, noted
 from nutrition.recipe.reckoning import Facts, line_method
-from nutrition.swaps.ranking import Step, Swap, plain_profile, thinned
+from nutrition.swaps.ranking import plain_profile, thinned
+from nutrition.swaps.swap import Step, Swap
 from nutrition.targets.aim import Aim
 from nutrition.written.matching import Choice, reckon_line
 from nutrition.written.plain import uncapitalized

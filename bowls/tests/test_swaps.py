@@ -11,7 +11,7 @@ from bowls.models import BowlPart
 from changes.aims import meal_of, plan_aims
 from changes.swaps import panel
 from clients.in_force import plan_of
-from nutrition.swaps.ranking import gap, totals_of
+from nutrition.swaps.swap import gap, totals_of
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase, asked_for, offers
 

@@ -3,20 +3,17 @@ another form, another food, thinned."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
-from nutrition.composition.derived import amount_of
-from nutrition.composition.foods import Food, food_table
-from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
-from nutrition.portions.sensible import most_added_g
 from nutrition.safety.gate import OPEN, Gate
 from nutrition.swaps.library import for_food
+from nutrition.swaps.swap import Step, Swap, gap, kitchen, rank, totals_of, weight_words
 from nutrition.targets.aim import SLACK, Aim
-from nutrition.written import household
 from nutrition.written.plain import uncapitalized
 
 LESS = ((0.75, "a quarter less"), (2 / 3, "a third less"), (0.5, "half the"))
@@ -33,94 +30,6 @@ MOST_SINGLES, MOST_PAIRED, MOST_SHOWN, MOST_PAIRS_SHOWN = 40, 14, 14, 6
 RICH_KCAL_PER_G = 0.8
 
 
-@dataclass(frozen=True, kw_only=True)
-class Step:
-    """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is
-    empty for something added.
-
-    `measure` says the grams as a cook would; it is empty where only the scale can.
-    """
-
-    id: str
-    kind: str
-    food: Food | None
-    grams: float
-    words: str
-    effect: str = ""
-    fails: str = ""
-    measure: str = ""
-    dish: Portion | None = None
-
-
-@dataclass(frozen=True, kw_only=True)
-class Swap:
-    """One change, of one line or two, with the gap before and after and every target that matters,
-    before and after."""
-
-    steps: tuple[Step, ...]
-    before: float
-    after: float
-    felt: float
-    totals: Mapping[str, tuple[float, float]]
-
-    @property
-    def closed(self) -> float:
-        """The share of the gap that it closes [0 to 1]; below zero if it widens."""
-        return 1.0 - self.after / self.before if self.before > 0 else 0.0
-
-    @property
-    def words(self) -> str:
-        return "; ".join(step.words for step in self.steps)
-
-    def breaks(self, aims: Iterable[Aim]) -> bool:
-        """Whether it takes a target further beyond a limit that is never broken."""
-        for aim in aims:
-            before, after = (aim.miss(value) for value in self.totals[aim.key])
-            further = abs(after) > abs(before) + SLACK * aim.per and after * before >= 0
-            if further and (aim.firm_high if after > 0 else aim.firm_low):
-                return True
-        return False
-
-    def helps(self, aims: Iterable[Aim]) -> str:
-        """The key of the target whose miss it takes most from, each over its aim and weighted;
-        empty if none."""
-
-        def taken(aim: Aim) -> float:
-            before, after = self.totals[aim.key]
-            return aim.weight * (abs(aim.miss(before)) - abs(aim.miss(after))) / aim.per
-
-        best = max(aims, key=taken, default=None)
-        return best.key if best is not None and taken(best) > 0 else ""
-
-
-def gap(aims: Iterable[Aim], totals: Mapping[str, float]) -> float:
-    """The weighted misses, each over its aim: the sum (2) of nutrition.balance."""
-    return sum(aim.weight * abs(aim.miss(totals[aim.key])) / aim.per for aim in aims)
-
-
-def totals_of(aims: Iterable[Aim], profile: Profile) -> dict[str, float]:
-    """What a profile brings of every aim. In each key's unit."""
-    return {aim.key: amount_of(profile, aim.key).amount for aim in aims}
-
-
-# A kitchen measure is used where it is this near to the grams that were reckoned. [share]
-MEASURE_FIT = 0.2
-
-
-def kitchen(food: Food, grams: float, system: str = "us") -> tuple[float, str]:
-    """The grams that a kitchen measure gives near to `grams`, and that measure; the grams as they
-    are where none is near. [g]"""
-    said = household.spoken(food, grams, system)
-    if said is None or abs(said.grams - grams) > MEASURE_FIT * grams:
-        return grams, ""
-    return said.grams, said.words
-
-
-def _said(grams: float, measure: str) -> str:
-    weight = f"{grams:.1f} g" if grams < 10 else f"{grams:.0f} g"
-    return f"{measure} ({weight})" if measure else weight
-
-
 def _less(line: Portion, system: str) -> list[Step]:
     out: list[Step] = []
     for share, words in LESS:
@@ -134,7 +43,7 @@ def _less(line: Portion, system: str) -> list[Step]:
             abs(grams - step.grams) > 0.02 * line.grams for step in out
         ):
             how = words if abs(grams - line.grams * share) <= 0.05 * line.grams else "less"
-            said = f"{how} {uncapitalized(line.name)}: {_said(grams, measure)}"
+            said = f"{how} {uncapitalized(line.name)}: {weight_words(grams, measure)}"
             out.append(
                 Step(
                     id=line.key,
@@ -163,7 +72,7 @@ def single_steps(
             continue
         grams, measure = kitchen(row.to, line.grams * row.ratio, system)
         kind = "form" if row.use == "another form" else "instead"
-        words = f"{uncapitalized(row.to.name)} instead of {name}: {_said(grams, measure)}"
+        words = f"{uncapitalized(row.to.name)} instead of {name}: {weight_words(grams, measure)}"
         out.append(
             Step(
                 id=line.key,
@@ -177,7 +86,9 @@ def single_steps(
             )
         )
     for dish in dishes:
-        words = f"{uncapitalized(dish.name)} instead of {name}: {_said(dish.grams, dish.said)}"
+        words = (
+            f"{uncapitalized(dish.name)} instead of {name}: {weight_words(dish.grams, dish.said)}"
+        )
         out.append(
             Step(
                 id=line.key,
@@ -202,7 +113,7 @@ def thin_steps(grams: float, gate: Gate, system: str = "us") -> list[Step]:
             continue
         for share in THIN_SHARES:
             added, measure = kitchen(food, grams * share, system)
-            words = f"thin it with {_said(added, measure)} {uncapitalized(food.name)}"
+            words = f"thin it with {weight_words(added, measure)} {uncapitalized(food.name)}"
             effect = "covers the same bowl with less of everything else"
             out.append(
                 Step(
@@ -294,11 +205,6 @@ def ranked(
     return sorted([*found[:MOST_SHOWN], *paired], key=rank)
 
 
-def rank(swap: Swap) -> tuple[float, float]:
-    """The order of swaps: most closed first, then the least felt."""
-    return -round(swap.closed, 2), swap.felt
-
-
 def _best_of_each(swaps: Sequence[Swap]) -> list[Swap]:
     """Of the same kinds of change of the same lines only those that do most: two other foods, one
     amount less."""
@@ -352,107 +258,3 @@ def thinned(
         if swap.closed >= LEAST_CLOSED and not swap.breaks(aims):
             out.append(swap)
     return sorted(out, key=rank)
-
-
-@dataclass(frozen=True, kw_only=True)
-class Filler:
-    """A food that fills a share of a shortfall [0 to 1]: so many grams of it, at so many kcal. [g],
-    [kcal]"""
-
-    food: Food
-    grams: float
-    kcal: float
-    filled: float
-    favorite: bool
-    measure: str = ""
-
-    @property
-    def words(self) -> str:
-        return f"{uncapitalized(self.food.name)}, {_said(self.grams, self.measure)}"
-
-
-# What plants can leave short, and what is looked for to fill it. Common practice, no source.
-COMPLEMENT_KEYS = (
-    "protein_g",
-    "lysine_g",
-    "methionine_cystine_g",
-    "leucine_g",
-    "tryptophan_g",
-    "threonine_g",
-    "iron_mg",
-    "zinc_mg",
-    "calcium_mg",
-    "ala_g",
-    "fiber_g",
-)
-# A food that in a sensible amount fills less of a gap than this is no help. [share]
-LEAST_FILLED = 0.25
-
-
-def complement(
-    key: str,
-    short: float,
-    favorites: Sequence[Food],
-    others: Sequence[Food],
-    gate: Gate,
-    most: int = 6,
-    servings: float = 1.0,
-    system: str = "us",
-) -> list[Filler]:
-    """Foods that bring `short` of a nutrient [its unit] for the fewest calories: the client's
-    favorites before the others.
-
-    `short` is of so many servings together, and no more of a food is offered than is sensible in
-    each: then it fills a part.
-    """
-    out = []
-    seen: set[str] = set()
-    for favorite, foods in ((True, favorites), (False, others)):
-        for food in foods:
-            amount = amount_of(food.profile(100.0), key)
-            per_100 = amount.amount if amount.known > 0 else 0.0
-            if per_100 <= 0 or food.slug in seen or gate.why_not(food):
-                continue
-            seen.add(food.slug)
-            kcal = food.per_100_g("energy_kcal")
-            if kcal is None:
-                continue
-            needed = short / per_100 * 100.0
-            sensible = most_added_g(food) * servings
-            grams, measure = kitchen(food, min(needed, sensible), system)
-            filled = min(grams / needed, 1.0)
-            if filled >= LEAST_FILLED:
-                out.append(
-                    Filler(
-                        food=food,
-                        grams=grams,
-                        kcal=kcal * grams / 100.0,
-                        filled=1.0 if filled > 0.9 else filled,
-                        favorite=favorite,
-                        measure=measure,
-                    )
-                )
-    return sorted(
-        out,
-        key=lambda filler: (not filler.favorite, filler.filled < 1.0, filler.kcal / filler.filled),
-    )[:most]
-
-
-def reason(swap: Swap, aims: Sequence[Aim]) -> str:
-    """Why a change was made, for a version: "half the tamari: sodium 820 to 480 mg"."""
-    per = {aim.key: aim.per for aim in aims}
-    moved = sorted(
-        swap.totals, key=lambda key: -abs(swap.totals[key][1] - swap.totals[key][0]) / per[key]
-    )
-    by_key = {aim.key: aim for aim in aims}
-    helped = [
-        key
-        for key in moved
-        if abs(by_key[key].miss(swap.totals[key][1])) < abs(by_key[key].miss(swap.totals[key][0]))
-    ]
-    if not helped:
-        return swap.words
-    key = helped[0]
-    places = NUTRIENT[key].decimals
-    first, last = (f"{value:,.{places}f}" for value in swap.totals[key])
-    return f"{swap.words}: {NUTRIENT[key].name.lower()} {first} to {last} {NUTRIENT[key].unit}"

@@ -12,16 +12,10 @@ from nutrition.composition.portion import Portion, food_portion
 from nutrition.composition.profile import Profile
 from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import Gate
+from nutrition.swaps.fillers import complement
 from nutrition.swaps.library import for_food, library
-from nutrition.swaps.ranking import (
-    complement,
-    gap,
-    ranked,
-    reason,
-    single_steps,
-    thinned,
-    totals_of,
-)
+from nutrition.swaps.ranking import ranked, single_steps, thinned
+from nutrition.swaps.swap import gap, reason, totals_of
 from nutrition.targets.aim import Aim
 
 FOODS = food_table()

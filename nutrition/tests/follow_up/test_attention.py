@@ -1,0 +1,56 @@
+"""Who needs a look, and why."""
+
+from datetime import date, timedelta
+from unittest import TestCase
+
+from nutrition.follow_up.attention import WEIGH_IN_DAYS, Weighed, attention, pace_of
+from nutrition.targets.person import Person
+
+TODAY = date(2026, 3, 20)
+
+
+def weighed(*kilograms, every=7, newest=0):
+    """Weigh-ins, newest first."""
+    return [
+        Weighed(TODAY - timedelta(days=newest + at * every), kg) for at, kg in enumerate(kilograms)
+    ]
+
+
+class Attention(TestCase):
+    def asked(self, rows, goal="hold", made_for=None, planned=TODAY):
+        person = Person(
+            sex="male",
+            age_years=50,
+            height_cm=180,
+            weight_kg=rows[0].kg if rows else 80,
+            activity="low_active",
+            goal=goal,
+        )
+        return " ".join(attention(person, rows, made_for, planned, TODAY))
+
+    def test_nothing_is_said_where_all_is_well(self):
+        self.assertEqual(self.asked(weighed(80.0, 80.1, 79.9), made_for=80.0), "")
+
+    def test_each_reason_alone(self):
+        for words, said in (
+            ("Not weighed yet", self.asked([])),
+            ("days ago", self.asked(weighed(80.0, newest=WEIGH_IN_DAYS + 1))),
+            ("not falling", self.asked(weighed(80.0, 80.0, 80.0), goal="lose")),
+            ("more than 1 %", self.asked(weighed(80.0, 81.2, 82.4, 83.6), goal="lose")),
+            ("made for 84 kg", self.asked(weighed(80.0), made_for=84.0)),
+            ("No day planned", self.asked(weighed(80.0), planned=TODAY - timedelta(days=2))),
+        ):
+            with self.subTest(words):
+                self.assertIn(words, said)
+
+    def test_at_the_edge_nothing_is_said_yet(self):
+        self.assertEqual(self.asked(weighed(80.0, newest=WEIGH_IN_DAYS)), "")
+        self.assertEqual(self.asked(weighed(80.0), made_for=82.4), "")
+        self.assertEqual(self.asked(weighed(80.0), planned=TODAY - timedelta(days=1)), "")
+
+    def test_the_pace_is_that_of_the_last_four_weeks(self):
+        lately = weighed(79.0, 79.5, 80.0)
+        before = [Weighed(TODAY - timedelta(days=60), 70.0)]
+        self.assertAlmostEqual(pace_of(lately + before), -0.5)
+        self.assertIsNone(pace_of(weighed(80.0, 80.5)))
+        self.assertIsNone(pace_of([]))
