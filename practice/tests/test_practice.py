@@ -32,6 +32,13 @@ class CreatePractice(TestCase):
         page = browser.get(reverse("clients:list"))
         self.assertContains(page, "No clients yet")
 
+    def test_no_demo_data_come_into_a_practice_of_ones_own(self):
+        create("Shingle Street Kitchen", "ada")
+        out = StringIO()
+        call_command("demo", stdout=out)
+        self.assertEqual(Practice.objects.count(), 1)
+        self.assertNotIn("Sign in as", out.getvalue(), "nobody of the demo can sign in here")
+
     def test_what_cannot_be_is_refused_and_leaves_nothing(self):
         create("Shingle Street Kitchen", "ada")
         for args, password, why in (

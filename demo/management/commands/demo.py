@@ -4,7 +4,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
 from demo.load import NAME, PASSWORD, load
-from practice.models import Practice
+from practice.models import Practice, User
 
 
 class Command(BaseCommand):
@@ -15,4 +15,7 @@ class Command(BaseCommand):
         if not Practice.objects.exists():
             self.stderr.write("Loading the demo practice ...")
             load()
-        self.stdout.write(f"Sign in as {NAME} with the password {PASSWORD}")
+        if User.objects.filter(username=NAME).exists():
+            self.stdout.write(f"Sign in as {NAME} with the password {PASSWORD}")
+        else:
+            self.stdout.write("There is a practice already: no demo data was loaded.")
