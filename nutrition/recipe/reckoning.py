@@ -18,9 +18,8 @@ from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
 from nutrition.recipe.notation import noted, own_left, own_method, part_named, without_part
 from nutrition.recipe.part import PartFood, part_food
-from nutrition.written.basis import basis_range
 from nutrition.written.grammar import read
-from nutrition.written.matching import CannotWeigh, Choice, Line, reckon_line, weigh
+from nutrition.written.matching import CannotWeigh, Choice, Line, by_own_weight, reckon_line, weigh
 from nutrition.written.serving_words import portioned_ml
 
 # A measured batch this far from the computed one asks what was left out. [share of it]
@@ -225,16 +224,7 @@ def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | N
         name, part.batch, part.recipe.servings, part.volume_ml, tuple(part.batch_foods())
     )
     if choice is not None and choice.grams is not None:
-        low, high = basis_range(choice.grams, "weighed")
-        return Line(
-            text=text,
-            food=food,
-            grams=choice.grams,
-            low=low,
-            high=high,
-            basis="weighed",
-            typed=True,
-        )
+        return by_own_weight(text, food, choice.grams)
     reading = read(without_part(text), recipe.system)
     if not reading.terms:
         return Line(text=text, why="no amount given")

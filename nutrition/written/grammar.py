@@ -1,6 +1,6 @@
 """Read one line of a recipe as a cook writes it: how much, of what, in which form.
 
-`read` knows words and numbers only; `nutrition.lines` puts a food and its grams to what was read.
+`read` knows words and numbers only; `written.matching` puts a food and its grams to what was read.
 """
 
 from __future__ import annotations

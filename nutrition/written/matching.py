@@ -150,7 +150,7 @@ def reckon_line(
     """Read a line, match its food and weigh it. A line that cannot be settled says why; it never
     counts as zero.
 
-    `system` says whose cups and spoons are meant, a key of nutrition.units.SYSTEM_WORDS.
+    `system` says whose cups and spoons are meant, a key of written.units.SYSTEM_WORDS.
     """
     return _kept(text, choice, system) if index is None else _reckoned(text, index, choice, system)
 
@@ -185,17 +185,8 @@ def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -
             candidates=candidates,
         )
     if choice and choice.grams is not None:
-        low, high = basis_range(choice.grams, "weighed")
-        return Line(
-            text=text,
-            food=food,
-            grams=choice.grams,
-            low=low,
-            high=high,
-            basis="weighed",
-            candidates=candidates,
-            chosen=chosen,
-            typed=True,
+        return replace(
+            by_own_weight(text, food, choice.grams), candidates=candidates, chosen=chosen
         )
     if reading.problem:
         return Line(text=text, why=reading.problem, candidates=candidates)
@@ -215,6 +206,12 @@ def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -
         twin=twin,
         chosen=chosen,
     )
+
+
+def by_own_weight(text: str, food: Food, grams: float) -> Line:
+    """A line whose weight the cook typed in. [g]"""
+    low, high = basis_range(grams, "weighed")
+    return Line(text=text, food=food, grams=grams, low=low, high=high, basis="weighed", typed=True)
 
 
 def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
