@@ -9,7 +9,6 @@ from functools import cached_property
 
 from django.http import HttpResponse, QueryDict
 from django.shortcuts import render
-from django.urls import reverse
 
 from bowls.bowl import Part, Reckoned, reckon_bowl
 from bowls.models import Bowl, BowlPart
@@ -34,7 +33,7 @@ from roundpantry.drawing.dishes import dish_round, ghosts
 
 
 class BowlChanges(Changeable):
-    kind = "bowl"
+    kind, pages = "bowl", "bowls"
     no_plan = "Choose a client whose targets are known: a bowl is balanced against them."
     nothing = "There is nothing to balance yet: add parts below."
     balance_words = "This bowl is"
@@ -126,15 +125,12 @@ class BowlChanges(Changeable):
         part = next((part for part in self.reckoned.parts if str(part.pk) == key), None)
         if self.client is None or part is None or part.row.recipe is None:
             raise Outdated("That part is no longer in the bowl.")
-        made, gone = made_without(part.row.recipe, self.client, self.gate, self.request.user)
-        if made is None:
-            raise Outdated(
-                f"{part.name} cannot be made without it: nothing would be left, or it is in a part "
-                f"recipe. Leave it out."
-            )
+        made, said = made_without(
+            part.row.recipe, part.name, self.client, self.gate, self.request.user
+        )
         with self.record.changing(*asked_by(self.request)) as stored:
             stored.parts.filter(pk=part.pk).update(recipe=made)
-        return f"{made.title} is made without {', '.join(gone)}."
+        return said
 
     def answer(self, key: str = "") -> HttpResponse:
         return answer(self.request, Bowl.with_removed.get(pk=self.record.pk))
@@ -147,22 +143,9 @@ class BowlChanges(Changeable):
         return stale_answer(self.request, current, what)
 
     def addresses(self, look: Look | None) -> dict[str, object]:
-        balance, swap, without, add = (
-            reverse(f"bowls:{name}", args=[self.record.pk])
-            for name in ("balance", "swap", "without", "add")
-        )
         to = part_addresses(self.reckoned)
-        limits = [(part, to[str(part.pk)]) for part in self.reckoned.parts]
-        return {
-            "balance_url": balance,
-            "swap_url": swap,
-            "take_url": swap,
-            "held_url": swap,
-            "without_url": without,
-            "add_url": add,
-            "limits_of": limits if look else [],
-            "whole_day_words": "whole day",
-        }
+        limits = [(part, to[str(part.pk)]) for part in self.reckoned.parts] if look else []
+        return super().addresses(look) | {"limits_of": limits, "whole_day_words": "whole day"}
 
     def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:
         vessel = self.record.vessel_ml

@@ -7,7 +7,6 @@ from nutrition.targets.aim import Aim
 from nutrition.targets.aims import aims_for
 from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
-from nutrition.targets.voices import Target
 
 WHOLE_DAY = "day"
 
@@ -39,17 +38,3 @@ def plan_aims(
     watched = {row.target.key for row in plan.watched}.union(also)
     part = share if share is not None else meal.share if meal else 1.0
     return aims_for(plan.day, watched, part, meal)
-
-
-def target_of(plan: Plan, aim: Aim) -> Target:
-    """An aim as a target, for a reading of where something stands on it."""
-    of_day = plan.rows[aim.key].target
-    return Target(
-        key=aim.key,
-        low=aim.low,
-        aim=aim.aim,
-        high=aim.high,
-        unit=of_day.unit,
-        source=of_day.source,
-        reason=of_day.reason,
-    )

@@ -10,6 +10,7 @@ from functools import cached_property
 from typing import Any, ClassVar
 
 from django.http import HttpResponse, QueryDict
+from django.urls import reverse
 
 from changes.offers import Edit
 from clients.context import PageRequest
@@ -74,6 +75,9 @@ class Changeable(ABC):
     # before the choice of what it is judged by: "This bowl is"
     balance_words: ClassVar[str] = ""
     swap_words: ClassVar[str] = ""
+    # where its pages are, and which of them a panel sends to
+    pages: ClassVar[str]
+    sent: ClassVar[tuple[str, ...]] = ("balance", "swap", "without", "add")
     # a change makes a version of the record, or is a step that can be undone
     makes_version: ClassVar[bool] = False
 
@@ -155,9 +159,11 @@ class Changeable(ABC):
     def stale(self, current: Any, what: str) -> HttpResponse:
         """A change that was overtaken: what somebody else did, and what was not done."""
 
-    @abstractmethod
     def addresses(self, look: Look | None) -> dict[str, object]:
         """The addresses that a panel sends to, by the names its templates use."""
+        to = {name: reverse(f"{self.pages}:{name}", args=[self.record.pk]) for name in self.sent}
+        own: dict[str, object] = {f"{name}_url": address for name, address in to.items()}
+        return own | {"take_url": to["swap"], "held_url": to["swap"]}
 
     def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:
         """What is drawn beside the proposals, outlined as these portions. [g]"""

@@ -3,36 +3,33 @@ for a day."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from django.http import QueryDict
 
-from changes.aims import plan_aims, target_of
+from changes.aims import plan_aims
 from changes.changeable import Changeable, Look, limited
 from changes.offers import LEFT_OUT_G
 from clients.strip import Reading, reading
 from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.plausible import names_unknown
-from nutrition.composition.portion import Portion
+from nutrition.composition.plausible import Unknown
 from nutrition.composition.profile import Profile
 from nutrition.portions.obstacles import closest, colliding, hints, misses
-from nutrition.portions.problem import BadProblem, Problem, name_of
-from nutrition.portions.proposals import PortionChange, Proposal, proposals
+from nutrition.portions.problem import Problem, name_of
+from nutrition.portions.proposals import PortionChange, Proposal, allowed, unknown_of
 from nutrition.portions.reach import within_reach
 from nutrition.portions.solver import Answer, balance
 from nutrition.portions.staples import staple_portions
 from nutrition.safety.gate import Gate
+from nutrition.targets.aim import Aim
 from nutrition.targets.aims import within_upper_levels
-from nutrition.targets.voices import Target
 from nutrition.written.household import say
 from roundpantry import show
 from roundpantry.asked import key_in, number_in
 
 MOST_TAKEN_G = 20_000.0
-# Of an amount that is partly unknown less than this share of its aim is not worth a word.
-WORTH_SAYING = 0.01
 
 
 @dataclass(frozen=True)
@@ -57,50 +54,14 @@ class ShownProposal:
     unknown: list[str]
 
 
-def _unknown(answer: Answer, problem: Problem, parts: Mapping[str, Portion]) -> list[str]:
-    """What is not known of a target with a most, in words: in which foods, and between what it then
-    lies."""
-    out = []
-    for aim in problem.aims:
-        known, most = answer.totals[aim.key], answer.at_most[aim.key]
-        if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
-            continue
-        names = dict.fromkeys(
-            name
-            for id, part in parts.items()
-            if answer.portions.get(id, 0.0) > 0
-            for name in names_unknown(part.foods, aim.key)
-        )
-        places, unit = NUTRIENT[aim.key].decimals, NUTRIENT[aim.key].unit
-        span = f"between {show.digits(known, places)} and {show.digits(most, places)} {unit}"
-        out.append(f"{NUTRIENT[aim.key].name} is unknown in {', '.join(names)}: {span}")
-    return out
-
-
-def _newly_warned(proposal: Proposal, parts: Mapping[str, Portion], gate: Gate) -> bool:
-    """Whether a proposal would bring something to stop and ask about that is not there now: amounts
-    that only count together."""
-
-    def codes(portions: Mapping[str, float] | None) -> set[str]:
-        foods = [
-            one.times(1.0 if portions is None else portions[id] / part.profile.grams)
-            for id, part in parts.items()
-            if part.profile.grams > 0
-            for one in part.foods
-        ]
-        return {bar.code for bar in gate.bars([one for one in foods if one.grams > 0])}
-
-    return bool(codes(proposal.answer.portions) - codes(None))
-
-
 def _shown(
     proposal: Proposal,
     problem: Problem,
-    parts: Mapping[str, Portion],
-    wanted: Mapping[str, Target],
-    besides: Profile,
+    wanted: Sequence[Aim],
+    look: Look,
     system: str,
 ) -> ShownProposal:
+    parts = {one.key: one for one in look.portions}
     changes = [
         Shown(
             change,
@@ -116,8 +77,8 @@ def _shown(
         for id, part in parts.items()
         if part.profile.grams > 0
     ]
-    profile = Profile.total([besides, *(part.profile * share for part, share in shares)])
-    readings = [reading(target, amount_of(profile, key)) for key, target in wanted.items()]
+    profile = Profile.total([look.besides, *(part.profile * share for part, share in shares)])
+    readings = [reading(aim, amount_of(profile, aim.key)) for aim in wanted]
     volume = sum(part.volume_ml * share for part, share in shares)
     return ShownProposal(
         proposal=proposal,
@@ -125,8 +86,17 @@ def _shown(
         profile=profile,
         volume_ml=volume,
         readings=readings,
-        unknown=_unknown(proposal.answer, problem, parts),
+        unknown=[_unknown_words(row) for row in unknown_of(proposal.answer, problem)],
     )
+
+
+def _unknown_words(row: Unknown) -> str:
+    """What is not known of a target with a most, in words."""
+    assert row.between is not None
+    nutrient = NUTRIENT[row.key]
+    known, most = (show.digits(value, nutrient.decimals) for value in row.between)
+    foods = ", ".join(row.names)
+    return f"{nutrient.name} is unknown in {foods}: between {known} and {most} {nutrient.unit}"
 
 
 def problem_of(it: Changeable, look: Look) -> Problem:
@@ -155,21 +125,14 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     What stands in the way takes longer: a live page asks for it by itself once the proposals stand
     there.
     """
-    request, gate, plan = it.request, it.gate, it.plan
-    parts = {one.key: one for one in look.portions}
-    told = [one for one in proposals(problem) if not _newly_warned(one, parts, gate)]
-    if not told:
-        raise BadProblem(
-            "parts",
-            "Every proposal would bring together what is to be asked about first: change the "
-            "parts.",
-        )
+    request, gate = it.request, it.gate
+    told = allowed(problem, gate)
     first = told[0].answer
-    wanted = {
-        aim.key: target_of(plan, aim)
+    wanted = [
+        aim
         for aim in problem.aims
         if aim.weight or aim.miss(first.totals[aim.key], first.at_most[aim.key])
-    }
+    ]
     chosen = min(key_in(request.GET.get("show", "")) or 0, len(told) - 1)
     collisions = (
         [(name_of(name), closest(problem, name), name) for name in colliding(problem)]
@@ -180,7 +143,7 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
         aim.miss(first.totals[aim.key], first.at_most[aim.key]) for aim in problem.aims
     ) or bool(collisions)
     return {
-        "proposals": [_shown(one, problem, parts, wanted, look.besides, it.system) for one in told],
+        "proposals": [_shown(one, problem, wanted, look, it.system) for one in told],
         "show": chosen,
         "portions": told[chosen].answer.portions,
         "collisions": collisions,

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from changes.aims import plan_aims, target_of
+from changes.aims import plan_aims
 from changes.changeable import Changeable, Look
 from changes.offers import token_for
 from clients.cautions import listener
@@ -17,9 +17,10 @@ from nutrition.composition.derived import amount_of
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import Food, ready_to_eat
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.plausible import Unknown
 from nutrition.safety.cautions import Caution
 from nutrition.swaps.fillers import COMPLEMENT_KEYS, Filler
-from nutrition.swaps.gaps import Gap, Judged, Move, Offer, Unknown, also_short, gaps
+from nutrition.swaps.gaps import Gap, Judged, Move, Offer, also_short, gaps
 from nutrition.swaps.ranking import ranked
 from nutrition.swaps.swap import rank, reason
 from nutrition.targets.aim import Aim
@@ -99,8 +100,7 @@ def panel(it: Changeable, look: Look) -> dict[str, object]:
 
 
 def _shown(it: Changeable, look: Look, aims: Iterable[Aim], one: Gap) -> ShownGap:
-    key = one.aim.key
-    stands = reading(target_of(it.plan, one.aim), amount_of(look.profile, key))
+    stands = reading(one.aim, amount_of(look.profile, one.aim.key))
     return ShownGap(
         stands,
         [_offered(it, offer, reason(offer.swap, tuple(aims))) for offer in one.swaps],
@@ -148,12 +148,10 @@ def _moved(move: Move) -> ShownMove:
 
 def _unknown_words(row: Unknown) -> str:
     """What is not known of the foods that come in, with how much it could be."""
-    nutrient = NUTRIENT[row.key]
-    size = (
-        f": up to {show.digits(row.more, nutrient.decimals)} {nutrient.unit} more"
-        if row.more is not None
-        else ""
-    )
+    nutrient, size = NUTRIENT[row.key], ""
+    if row.between is not None:
+        more = row.between[1] - row.between[0]
+        size = f": up to {show.digits(more, nutrient.decimals)} {nutrient.unit} more"
     return f"{nutrient.name} is unknown in {', '.join(row.names)}{size}"
 
 

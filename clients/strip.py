@@ -10,7 +10,7 @@ from nutrition.composition.derived import amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount, Profile
 from nutrition.targets.standing import standing
-from nutrition.targets.voices import Target, band_words, target_words
+from nutrition.targets.voices import Band, band_words, target_words
 from roundpantry import show
 from roundpantry.drawing.track import Track, track
 
@@ -34,7 +34,7 @@ class Reading:
     track: Track
 
 
-def reading(target: Target, amount: Amount | None) -> Reading:
+def reading(target: Band, amount: Amount | None) -> Reading:
     """One line of the target strip. `amount` is None where there is nothing to show yet."""
     key = target.key
     name, words = NUTRIENT[key].name, target_words(target)

@@ -10,7 +10,6 @@ from functools import cached_property
 
 from django.http import HttpResponse, QueryDict
 from django.shortcuts import render
-from django.urls import reverse
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
@@ -47,7 +46,7 @@ USUAL_MEAL = "dinner"
 
 
 class DayChanges(Changeable):
-    kind = "day"
+    kind, pages = "day", "planner"
     no_plan = "The client's targets are not known."
     nothing = "There is nothing to balance yet: put something into a meal below."
     balance_words = "Balance"
@@ -204,18 +203,13 @@ class DayChanges(Changeable):
             raise Outdated(
                 "Only a recipe can be made without something here: open the bowl, or leave it out."
             )
-        row = entry.row
-        made, gone = made_without(row.recipe, self.client, self.gate, self.request.user)  # type: ignore[arg-type]
-        if made is None:
-            raise Outdated(
-                f"{row.recipe.title} cannot be made without it: nothing would be left, or it is in "
-                f"a part recipe."
-            )
+        row, recipe, by = entry.row, entry.row.recipe, self.request.user
+        made, said = made_without(recipe, recipe.title, self.client, self.gate, by)
         with self.record.changing(*asked_by(self.request)):
             row.recipe = made
-            plan_dish(row, self.request.user.practice)
+            plan_dish(row, self.record.practice)
             row.save()
-        return f"{made.title} is made without {', '.join(gone)}."
+        return said
 
     def answer(self, key: str = "") -> HttpResponse:
         stored = Day.with_removed.select_related("client").get(pk=self.record.pk)
@@ -229,19 +223,12 @@ class DayChanges(Changeable):
         return stale_answer(self.request, current, what)
 
     def addresses(self, look: Look | None) -> dict[str, object]:
-        balance, swap, without, add = (
-            reverse(f"planner:{name}", args=[self.record.pk])
-            for name in ("balance", "swap", "without", "add")
-        )
-        meal = look.meal.key if look and look.meal else ""
-        return {
-            "balance_url": balance,
-            "swap_url": swap,
+        own, meal = super().addresses(look), look.meal.key if look and look.meal else ""
+        swap, goes_into = own["swap_url"], meal or USUAL_MEAL
+        return own | {
             "take_url": f"{swap}?meal={meal}",
-            "held_url": f"{swap}?meal={meal or USUAL_MEAL}",
-            "without_url": without,
-            "add_url": add,
-            "add_meal": meal or USUAL_MEAL,
+            "held_url": f"{swap}?meal={goes_into}",
+            "add_meal": goes_into,
             "whole_day_words": "whole day, supplements counted",
         }
 

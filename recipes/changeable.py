@@ -8,7 +8,6 @@ from functools import cached_property
 
 from django.http import HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, redirect, render
-from django.urls import reverse
 
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
@@ -30,7 +29,7 @@ from recipes.dishes import line_portions
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from recipes.versions import save_kept
-from recipes.without import copy_for, save_new
+from recipes.without import batch_follows, copy_for, save_new
 
 # A serving judged by as much of the day as its calories are.
 BY_CALORIES = "calories"
@@ -39,7 +38,7 @@ SAME_GRAMS = 0.03
 
 
 class RecipeChanges(Changeable):
-    kind = "recipe"
+    kind, pages, sent = "recipe", "recipes", ("swap",)
     no_plan = "Choose a client whose targets are known: swaps close the gap to them."
     nothing = "A serving brings no energy yet: settle the lines first."
     swap_words = "A serving is judged as"
@@ -135,10 +134,6 @@ class RecipeChanges(Changeable):
     def stale(self, current: Recipe, what: str) -> HttpResponse:
         return self.answer()
 
-    def addresses(self, look: Look | None) -> dict[str, object]:
-        swap = reverse("recipes:swap", args=[self.record.pk])
-        return {"swap_url": swap, "take_url": swap}
-
 
 def _written(
     recipe: Recipe, slug: str, grams: float, measure: str, ending: str
@@ -192,7 +187,4 @@ def written_into(recipe: Recipe, edits: Sequence[Edit]) -> None:
         "\n".join(text for text, _choice in left),
         {key: choice for key, (_text, choice) in kept if choice},
     )
-    if recipe.batch_g is not None and facts.computed_g > 0:
-        # what was weighed was the batch before: it is taken to shrink and grow as the lines do
-        changed = facts_of(recipe)
-        recipe.batch_g = round(recipe.batch_g * changed.computed_g / facts.computed_g, 1)
+    batch_follows(recipe, facts)

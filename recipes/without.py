@@ -5,17 +5,25 @@ from __future__ import annotations
 
 from django.db import transaction
 
+from changes.offers import Outdated
 from clients.gate import barred_foods
 from clients.models import Client
 from nutrition.composition.ingredient import Ingredient
 from nutrition.recipe.model import choice_keys
 from nutrition.recipe.part import PartFood
+from nutrition.recipe.reckoning import Facts
 from nutrition.safety.gate import Gate
+from nutrition.written.matching import Line
 from nutrition.written.plain import uncapitalized
 from practice.models import User
 from recipes.facts import facts_of, note_parts
 from recipes.models import Recipe, RecipeVersion
 from recipes.versions import keep, save_kept
+
+NOT_WITHOUT = (
+    "{name} cannot be made without it: nothing would be left, or it is in a part recipe. "
+    "Leave it out."
+)
 
 
 def copy_for(recipe: Recipe, client: Client) -> Recipe:
@@ -40,47 +48,49 @@ def save_new(recipe: Recipe, by: User, why: str) -> RecipeVersion:
         return keep(recipe, by, why)
 
 
+def batch_follows(recipe: Recipe, before: Facts) -> None:
+    """What was weighed was the batch before: it is taken to shrink and grow as the lines do. The
+    recipe is not saved."""
+    if recipe.batch_g is not None and before.computed_g > 0:
+        share = facts_of(recipe).computed_g / before.computed_g
+        recipe.batch_g = round(recipe.batch_g * share, 1) or None
+
+
 def made_without(
-    recipe: Recipe, client: Client, gate: Gate, by: User
-) -> tuple[Recipe | None, list[str]]:
-    """The client's own copy without the lines of foods that they must not have, and the names of
-    those; None where nothing would be left, or where it is a part recipe that holds them."""
+    recipe: Recipe, name: str, client: Client, gate: Gate, by: User
+) -> tuple[Recipe, str]:
+    """The client's own copy without the lines of foods that they must not have, and what to say of
+    it. Raises Outdated where nothing would be left, or where it is a part recipe that holds
+    them."""
     facts = facts_of(recipe)
     keys = choice_keys(facts.recipe.lines)
-    kept_lines, choices, gone = [], {}, []
+    kept, gone = [], []
     for line, key in zip(facts.lines, keys, strict=True):
-        barred = False
-        if line.food is not None and line.grams is not None:
+        if line.food is not None and _barred(line, facts.recipe.servings, gate):
             if isinstance(line.food, PartFood):
-                if barred_foods(gate, line.food.foods_in(line.grams)):
-                    return None, []
-            else:
-                barred = any(
-                    bar.stops
-                    for bar in gate.bars(
-                        [Ingredient(line.food, line.grams / facts.recipe.servings)]
-                    )
-                )
-        if barred:
+                raise Outdated(NOT_WITHOUT.format(name=name))
             gone.append(uncapitalized(line.food.name))
         else:
-            kept_lines.append((line.text, key))
-    if not gone or not kept_lines:
-        return None, gone
-    made = copy_for(recipe, client)
-    for (_text, key), new in zip(
-        kept_lines, choice_keys([text for text, _key in kept_lines]), strict=True
-    ):
-        if key in made.choices:
-            choices[new] = made.choices[key]
-    made.text, made.choices = "\n".join(text for text, _key in kept_lines), choices
-    if made.batch_g is not None and facts.computed_g > 0:
-        # what was weighed was the batch before: it is taken to shrink as the lines do
-        changed = facts_of(made)
-        made.batch_g = round(made.batch_g * changed.computed_g / facts.computed_g, 1) or None
-    why = f"without {', '.join(gone)}"
+            kept.append((line.text, key))
+    if not gone or not kept:
+        raise Outdated(NOT_WITHOUT.format(name=name))
+    made, words = copy_for(recipe, client), f"without {', '.join(gone)}"
+    texts = [text for text, _key in kept]
+    news = zip(kept, choice_keys(texts), strict=True)
+    made.choices = {new: made.choices[key] for (_text, key), new in news if key in made.choices}
+    made.text = "\n".join(texts)
+    batch_follows(made, facts)
     if made.pk:
-        save_kept(made, made.version, by, why)
+        save_kept(made, made.version, by, words)
     else:
-        save_new(made, by, why)
-    return made, gone
+        save_new(made, by, words)
+    return made, f"{made.title} is made {words}."
+
+
+def _barred(line: Line, servings: float, gate: Gate) -> bool:
+    """Whether a line holds what is to be asked about first."""
+    if line.food is None or line.grams is None:
+        return False
+    if isinstance(line.food, PartFood):
+        return bool(barred_foods(gate, line.food.foods_in(line.grams)))
+    return any(bar.stops for bar in gate.bars([Ingredient(line.food, line.grams / servings)]))

@@ -4,6 +4,7 @@ food."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
@@ -83,3 +84,17 @@ def names_unknown(foods: Sequence[Ingredient], key: str) -> list[str]:
             if any(one in INDEX and np.isnan(part.food.values[INDEX[one]]) for one in keys)
         )
     )
+
+
+# What moves an amount by less than this share of its aim is not worth a word. [share]
+WORTH_SAYING = 0.01
+
+
+@dataclass(frozen=True)
+class Unknown:
+    """Foods of which a nutrient with a most is not known: between what its total then lies, or None
+    where the difference is not worth saying. In the key's unit."""
+
+    key: str
+    names: tuple[str, ...]
+    between: tuple[float, float] | None

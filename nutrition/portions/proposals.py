@@ -3,14 +3,17 @@ limits it."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
+from nutrition.composition.plausible import WORTH_SAYING, Unknown, names_unknown
 from nutrition.composition.profile import Vector
-from nutrition.portions.problem import Grid, Problem, name_of, npt_ints
+from nutrition.portions.problem import BadProblem, Grid, Problem, name_of, npt_ints
 from nutrition.portions.solver import SCALE, Answer, Model, answer_from, balance, total_of
 from nutrition.portions.work import Work
+from nutrition.safety.gate import Gate
 from nutrition.targets.aim import SLACK
 
 # How much further from the aims another answer may be: a share of the first one's distances, and a
@@ -170,3 +173,47 @@ def _other(
         return None
     other = answer_from(grid, found, "feasible")
     return other if other.violation <= first.violation + 1e-6 else None
+
+
+def allowed(problem: Problem, gate: Gate) -> list[Proposal]:
+    """The proposals that bring nothing to stop and ask about that is not there now: amounts that
+    only count together. Raises BadProblem where there are none."""
+    out = [one for one in proposals(problem) if not _newly_barred(one, problem, gate)]
+    if not out:
+        raise BadProblem(
+            "parts",
+            "Every proposal would bring together what is to be asked about first: change the "
+            "parts.",
+        )
+    return out
+
+
+def _newly_barred(proposal: Proposal, problem: Problem, gate: Gate) -> bool:
+    def codes(portions: Mapping[str, float] | None) -> set[str]:
+        foods = [
+            one.times(1.0 if portions is None else portions[part.key] / part.profile.grams)
+            for part in problem.parts
+            if part.profile.grams > 0
+            for one in part.foods
+        ]
+        return {bar.code for bar in gate.bars([one for one in foods if one.grams > 0])}
+
+    return bool(codes(proposal.answer.portions) - codes(None))
+
+
+def unknown_of(answer: Answer, problem: Problem) -> list[Unknown]:
+    """What is not known of each target with a most, where it is worth saying: in which foods, and
+    between what it then lies."""
+    out = []
+    for aim in problem.aims:
+        known, most = answer.totals[aim.key], answer.at_most[aim.key]
+        if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
+            continue
+        names = dict.fromkeys(
+            name
+            for part in problem.parts
+            if answer.portions.get(part.key, 0.0) > 0
+            for name in names_unknown(part.foods, aim.key)
+        )
+        out.append(Unknown(aim.key, tuple(names), (known, most)))
+    return out

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
-from nutrition.composition.plausible import names_unknown, unknown_at_most
+from nutrition.composition.plausible import WORTH_SAYING, Unknown, names_unknown, unknown_at_most
 from nutrition.composition.profile import Profile
 from nutrition.portions.staples import staples
 from nutrition.safety.cautions import LEVELS, Caution
@@ -21,8 +21,6 @@ from nutrition.targets.aim import Aim
 # What is listed under one gap, pairs of lines among it, and how many nutrients beside the watched
 # ones. Common practice, no source.
 MOST_UNDER_A_GAP, MOST_PAIRS, MOST_FILLERS, MOST_ALSO_SHORT = 7, 2, 4, 4
-# A target that moves by less than this share of its aim is not worth a line.
-WORTH_SAYING = 0.01
 # What is known for less than this share of the weight may be there already, and is not called
 # short. Common practice, no source.
 KNOWN_ENOUGH = 0.5
@@ -53,16 +51,6 @@ class Move:
     after: float
     state: str
     by: float
-
-
-@dataclass(frozen=True)
-class Unknown:
-    """Foods that come in of which a nutrient with a most is not known, and how much more it could
-    be; None where that is not worth saying. In the key's unit."""
-
-    key: str
-    names: tuple[str, ...]
-    more: float | None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -217,7 +205,8 @@ def _unknown(
         more, after = at_most.get(aim.key, 0.0), swap.totals[aim.key][1]
         if aim.firm_high and aim.miss(after, after + more) > 0:
             return None
-        out.append(Unknown(aim.key, tuple(names), more if more >= WORTH_SAYING * aim.per else None))
+        between = (after, after + more) if more >= WORTH_SAYING * aim.per else None
+        out.append(Unknown(aim.key, tuple(names), between))
     return tuple(out)
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount
-from nutrition.targets.voices import Target
+from nutrition.targets.voices import Band
 
 # Within so much of a bound, as a share of the aim, it is near the edge. Common practice, no source.
 NEAR_EDGE = 0.05
@@ -22,7 +22,7 @@ class Standing:
     up_to: bool = False
 
 
-def judge(target: Target, amount: float) -> tuple[str, float]:
+def judge(target: Band, amount: float) -> tuple[str, float]:
     """ "under", "inside" or "over" the band, and by how much, in the target's unit."""
     if target.low is not None and amount < target.low:
         return "under", target.low - amount
@@ -31,13 +31,13 @@ def judge(target: Target, amount: float) -> tuple[str, float]:
     return "inside", 0.0
 
 
-def near_edge(target: Target, amount: float) -> bool:
+def near_edge(target: Band, amount: float) -> bool:
     """Whether an amount stands near one of the bounds. In the target's unit."""
     edges = [edge for edge in (target.low, target.high) if edge is not None]
     return any(abs(amount - edge) <= NEAR_EDGE * target.aim for edge in edges)
 
 
-def standing(target: Target, amount: Amount) -> Standing:
+def standing(target: Band, amount: Amount) -> Standing:
     """Where an amount stands on a target, its unknown part considered. In the target's unit."""
     if amount.known <= 0 and amount.amount == 0:
         return Standing("none")

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Protocol
 
 from nutrition.composition.derived import DENSITY
 from nutrition.composition.nutrients import NUTRIENT
@@ -126,7 +127,20 @@ def band_words(key: str, low: float | None, high: float | None) -> str:
     return "no band" if high is None else f"at most {_number(key, high)} {unit}"
 
 
-def target_words(target: Target) -> str:
+class Band(Protocol):
+    """Bounds and an aim for one quantity: of a target, or of an aim for a meal. In its unit."""
+
+    @property
+    def key(self) -> str: ...
+    @property
+    def low(self) -> float | None: ...
+    @property
+    def aim(self) -> float: ...
+    @property
+    def high(self) -> float | None: ...
+
+
+def target_words(target: Band) -> str:
     """ "at least 96 g, aim 106" """
     return (
         f"{band_words(target.key, target.low, target.high)}, aim {_number(target.key, target.aim)}"
