@@ -92,6 +92,8 @@ class Days(PracticeCase):
         self.assertContains(
             page, "Breakfast: still empty. The rest is balanced for its 70 % of the day."
         )
+        self.assertContains(page, 'class="ghost"')
+        self.assertNotContains(page, "data-drag", msg_prefix="nothing is dragged in this picture")
         self.assertContains(
             page, "every proposal leaves it out", msg_prefix="sesame is not tolerated"
         )
