@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
+from django.template.defaultfilters import floatformat
+
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.composition.ingredient import Ingredient
@@ -32,9 +34,7 @@ class Entry(OfPortion):
     def typed(self) -> str:
         """The amount as it stands in its field: grams of a food, a count of anything else."""
         amount = self.row.amount
-        return (
-            show.grams(amount) if self.kind == "food" else f"{amount:.2f}".rstrip("0").rstrip(".")
-        )
+        return show.grams(amount) if self.kind == "food" else floatformat(amount, -2)
 
 
 @dataclass(frozen=True)
