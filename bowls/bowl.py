@@ -104,8 +104,9 @@ def system_of(bowl: Bowl) -> str:
 def reckon_part(row: BowlPart) -> Part | None:
     """One part by itself; None if its food has left the table."""
     system = system_of(row.bowl)
-    if row.recipe_id:
-        return _recipe_part(row, row.recipe.title, row.recipe.role, facts_of(row.recipe), system)  # type: ignore[arg-type]
+    recipe = row.recipe
+    if recipe is not None:
+        return _recipe_part(row, recipe.title, recipe.role, facts_of(recipe), system)
     return _food_part(row, food_table()[row.food], system) if row.food in food_table() else None
 
 
@@ -143,7 +144,7 @@ def kept_bowl(bowl: Bowl) -> dict:
     planned day."""
     parts = []
     for row in rows_of(bowl):
-        recipe = with_parts(row.recipe.kept()) if row.recipe_id else None
+        recipe = with_parts(row.recipe.kept()) if row.recipe else None
         parts.append({name: getattr(row, name) for name in PART_KEPT} | {"recipe": recipe})
     return {"title": bowl.name, "vessel_ml": bowl.vessel_ml, "bowl": parts}
 
@@ -166,8 +167,8 @@ def reckon_kept(kept: dict, system: str) -> Reckoned:
 def amount_for(row: BowlPart, text: str) -> Line:
     """What was typed as an amount of this part. Raises UnreadableAmount."""
     system = system_of(row.bowl)
-    if row.recipe_id:
-        facts = facts_of(row.recipe)  # type: ignore[arg-type]
+    if row.recipe is not None:
+        facts = facts_of(row.recipe)
         volume = room_of(row.recipe.role, facts)
         share = volume / facts.recipe.servings if volume else None
         return read_batch_amount(text, facts.serving.grams, share, system)

@@ -98,7 +98,7 @@ def new(request: PageRequest) -> HttpResponse:
     if not form.is_valid():
         return _list(request, form, 400)
     bowl = form.save(commit=False)
-    bowl.practice, bowl.client = request.user.practice, request.for_client
+    bowl.practice, bowl.client = request.practice, request.for_client
     bowl.save()
     return redirect("bowls:page", bowl.pk)
 
@@ -449,8 +449,8 @@ def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:
     """New grams of a part stepped by a count, or dragged to a share of the bowl's volume; None when
     out of bounds."""
     if "step" in data:
-        steps = number_in(data["step"])
-        grams = None if steps is None else row.grams + steps * reckon_part(row).step_g
+        steps, part = number_in(data["step"]), reckon_part(row)
+        grams = None if steps is None or part is None else row.grams + steps * part.step_g
     else:
         reckoned, share = reckon_bowl(bowl), number_in(data["share"])
         part = next((part for part in reckoned.parts if part.pk == row.pk), None)

@@ -158,6 +158,8 @@ def _unknown_words(row: Unknown) -> str:
 def _refused_words(plan: Plan) -> str:
     """What is never offered here, in words."""
     client = plan.client
+    if client is None:
+        return ""
     said = [f"what holds {client.allergy_words}"] if client.allergies else []
     said += [client.dislikes.lower()] if client.dislikes else []
     said += [f"{kind} ({whose})" for kind, whose in avoided_by(plan).items()]

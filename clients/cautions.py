@@ -86,10 +86,9 @@ def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None) -> Situ
     )
 
 
-def of_the_client(plan: Plan, measured_kg_per_week: float | None) -> Told:
+def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None) -> Told:
     """What the client's page says: about the person, the plan, what they take, how their weight
     moves."""
-    client = plan.client
     # a client for whom nothing is computed is weighed all the same
     numbers = measured_numbers(client.person(), measured_kg_per_week)
     if plan.day is not None:
@@ -133,5 +132,5 @@ def stops_of(client: Client) -> int:
     """How many cautions of the gravest level stand for a client."""
     return sum(
         caution.level == LEVELS[0]
-        for caution in of_the_client(plan_of(client), weekly_pace(client)).standing
+        for caution in of_the_client(plan_of(client), client, weekly_pace(client)).standing
     )

@@ -378,6 +378,7 @@ class OverrideForm(forms.ModelForm):
             self._check_numbers(data)
         if not self.errors and self.ends_an_order and not data.get("confirm"):
             row = self.standing
+            assert row is not None
             whose = f"{row.given_by}, {row.license}" if row.given_by else row.by.shown_name
             self.add_error(
                 "confirm",

@@ -14,14 +14,17 @@ from schools.chosen import school_named
 
 def avoided_by(plan: Plan) -> dict[str, str]:
     """Kinds of food to avoid, each with whose word that is: the school's, or a condition's."""
-    school = school_named(plan.client.school)
+    client = plan.client
+    if client is None:
+        return {}
+    school = school_named(client.school)
     out = (
         {row.food_class: school.name for row in school.foods if row.stance == "avoid"}
         if school
         else {}
     )
     for code, condition in conditions().items():
-        if code in plan.client.conditions:
+        if code in client.conditions:
             out |= {
                 row.food_class: condition.name for row in condition.foods if row.stance == "avoid"
             }

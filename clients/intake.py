@@ -6,6 +6,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from django.db import transaction
+from django.db.models import Field
 from django.http import QueryDict
 from django.utils import timezone
 
@@ -90,14 +91,19 @@ def differing(intake: Intake, post: QueryDict) -> list[tuple[str, str, str]]:
     return out
 
 
+def _field(name: str) -> Field:
+    """A field of a client, none of them a relation that leads back."""
+    found = Client._meta.get_field(name)
+    assert isinstance(found, Field)
+    return found
+
+
 def kept(intake: Intake) -> QueryDict:
     """What was kept, as a form would send it."""
     data = QueryDict(mutable=True)
     # a field that was never sent shows what a new client begins with, not the first of its choices
     begins = {
-        name: [str(Client._meta.get_field(name).get_default())]
-        for name in NEEDED
-        if Client._meta.get_field(name).has_default()
+        name: [str(_field(name).get_default())] for name in NEEDED if _field(name).has_default()
     }
     for name, values in {
         **NO_SUPPLEMENTS,
@@ -118,9 +124,7 @@ def so_far(form: ClientForm) -> SoFar:
         return SoFar(
             None, [], [], f"Targets appear here once these are there: {', '.join(missing)}."
         )
-    client = form.as_typed(
-        {name: data.get(name, Client._meta.get_field(name).get_default()) for name in FIELDS}
-    )
+    client = form.as_typed({name: data.get(name, _field(name).get_default()) for name in FIELDS})
     client.school = data.get("school", "")
     person = client.person()
     try:

@@ -20,7 +20,7 @@ TOO_MUCH = (
 
 @require_POST
 def begin(request: PageRequest) -> HttpResponse:
-    intake = Intake.objects.create(practice=request.user.practice, by=request.user)  # type: ignore[misc]
+    intake = Intake.objects.create(practice=request.practice, by=request.user)
     return redirect("clients:intake", intake.pk)
 
 

@@ -73,7 +73,7 @@ def page(request: PageRequest, pk: int) -> HttpResponse:
 def _page(request: PageRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
     today = timezone.localdate()
     plan, pace = plan_of(client), weekly_pace(client)
-    told = of_the_client(plan, pace)
+    told = of_the_client(plan, client, pace)
     since = timezone.now() - OFFERED_BACK
     context = {
         "client": client,

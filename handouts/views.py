@@ -60,7 +60,7 @@ def bowl(request: PageRequest, pk: int) -> HttpResponse:
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.foods, client.allergies if client else ()),
         "ask_first": _ask_first(of_foods(plan, reckoned.ingredients)),
-        "practice": request.user.practice,
+        "practice": request.practice,
     }
     return render(request, "handouts/bowl.html", context)
 
@@ -83,6 +83,6 @@ def day(request: PageRequest, pk: int) -> HttpResponse:
         "ask_first": _ask_first(
             of_foods(plan, reckoned.ingredients, caution_numbers(row, reckoned))
         ),
-        "practice": request.user.practice,
+        "practice": request.practice,
     }
     return render(request, "handouts/day.html", context)

@@ -123,7 +123,7 @@ class DayChanges(Changeable):
             row = self.entries[one.key].row
             if row.bowl_id:
                 out[one.key] = self._bowls(row)
-            elif row.recipe_id:
+            elif row.recipe is not None:
                 out[one.key] = others_in(
                     row.recipe.role,
                     [row.recipe_id],

@@ -155,15 +155,17 @@ def _recipe_entry(row: DayEntry, title: str, role: str, facts: Facts) -> Entry:
 
 def entry_now(row: DayEntry) -> Entry:
     """An entry with its bowl or recipe as it is now."""
-    if row.bowl_id:
-        return _bowl_entry(row, reckon_bowl(row.bowl), row.day.practice.measures)  # type: ignore[arg-type]
-    return _recipe_entry(row, row.recipe.title, row.recipe.role, facts_of(row.recipe))  # type: ignore[arg-type]
+    if row.bowl is not None:
+        return _bowl_entry(row, reckon_bowl(row.bowl), row.day.practice.measures)
+    recipe = row.recipe
+    assert recipe is not None
+    return _recipe_entry(row, recipe.title, recipe.role, facts_of(recipe))
 
 
 def _entry(row: DayEntry) -> Entry | None:
     """An entry as it was planned; None for a food that has left the table."""
     system = row.day.practice.measures
-    if row.planned_id:
+    if row.planned is not None:
         kept = row.planned.data
         if "bowl" in kept:
             return _bowl_entry(row, reckon_kept(kept, system), system)

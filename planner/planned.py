@@ -12,9 +12,9 @@ from recipes.models import Recipe
 
 def kept_now(entry: DayEntry) -> dict | None:
     """What the bowl or recipe of an entry holds now; None for a single food."""
-    if entry.bowl_id:
-        return kept_bowl(entry.bowl)  # type: ignore[arg-type]
-    return with_parts(entry.recipe.kept()) if entry.recipe_id else None
+    if entry.bowl is not None:
+        return kept_bowl(entry.bowl)
+    return with_parts(entry.recipe.kept()) if entry.recipe else None
 
 
 def digest_of(kept: dict) -> str:
@@ -36,7 +36,7 @@ def plan_dish(entry: DayEntry, practice) -> None:
 
 def changed_since(entry: DayEntry) -> bool:
     """Whether the bowl or recipe of an entry is no longer what it was when it was planned."""
-    if entry.planned_id is None:
+    if entry.planned is None:
         return False
     kept = kept_now(entry)
     return kept is not None and digest_of(json.loads(json.dumps(kept))) != entry.planned.digest

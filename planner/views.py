@@ -107,10 +107,10 @@ def new(request: PageRequest) -> HttpResponse:
     try:
         with transaction.atomic():
             made_for = version_on(client, on)
-            day, _made = Day.objects.get_or_create(  # type: ignore[misc]
+            day, _made = Day.objects.get_or_create(
                 client=client,
                 date=on,
-                defaults={"practice": request.user.practice, "made_for": made_for},
+                defaults={"practice": request.practice, "made_for": made_for},
             )
     except IntegrityError:
         day = Day.objects.get(client=client, date=on)
@@ -360,7 +360,7 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
         return answer(request, day)
     try:
         with day.changing(*asked_by(request)) as day:
-            plan_dish(entry, request.user.practice)
+            plan_dish(entry, request.practice)
             entry.save()
     except StaleSave as error:
         return stale_answer(request, error.current, f"add {name}")
@@ -379,15 +379,13 @@ def change(request: PageRequest, pk: int, entry: int) -> HttpResponse:
     if "lock" in data:
         values = {"locked": not row.locked}
     elif "newer" in data:
-        plan_dish(row, request.user.practice)
+        plan_dish(row, request.practice)
         values = {"planned": row.planned}
     elif "remove" not in data:
         typed = data.get("amount", "").strip()[:200]
         try:
             if row.food:
-                line = read_amount(
-                    typed[:80], food_table()[row.food], request.user.practice.measures
-                )
+                line = read_amount(typed[:80], food_table()[row.food], request.practice.measures)
                 values = {"amount": line.grams, "low_g": line.low, "high_g": line.high}
             else:
                 values = {"amount": _count(typed[:40])}

@@ -182,7 +182,7 @@ def lesson(request: PageRequest) -> HttpResponse:
         : LESSON_SHOWN.get(len(context["plates"]), 0)
     ]
     context |= {
-        "practice": request.user.practice,
+        "practice": request.practice,
         "without_calories": harm,
         "title": _lesson_title(context, harm),
     }

@@ -8,6 +8,8 @@ from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse
 from django_scopes import scope
 
+from practice.requests import SignedInRequest
+
 # Sent with everything that the page sends by script, so that it is told what became of it and need
 # not leave the page.
 SENT_BY_SCRIPT = "Sent-By"
@@ -31,15 +33,17 @@ class PracticeScopeMiddleware:
     """Scoped models raise when queried outside this: a forgotten filter fails loudly instead of
     leaking."""
 
-    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+    def __init__(self, get_response: Callable[[Any], HttpResponse]) -> None:
         self.get_response = get_response
 
-    def __call__(self, request: HttpRequest) -> HttpResponse:
+    def __call__(self, request: SignedInRequest) -> HttpResponse:
         user = request.user
         if not user.is_authenticated:
             return self.get_response(request)
         if user.practice is None and not request.path.startswith("/sign-"):
             raise PermissionDenied("Your sign-in belongs to no practice yet.")
+        if user.practice is not None:
+            request.practice = user.practice
         with scope(practice=user.practice):
             response = self.get_response(request)
             if hasattr(response, "render") and not getattr(response, "is_rendered", True):

@@ -105,18 +105,19 @@ class RecipeChanges(Changeable):
         """Into a copy that is the client's own, or, where that is said, into the recipe of
         everybody."""
         recipe, client, by = self.record, self.client, self.request.user
-        everybody = "everybody" in self.request.POST or client is None
-        own = not everybody and recipe.client_id != client.pk
-        target = copy_for(recipe, client) if own and client else recipe
-        written_into(target, edits)
-        made = save_new(target, by, why) if own else save_kept(target, version, by, why)
-        self.record = target
-        whose = (
-            f"{target.title} is {client.name}'s own now; {recipe.title} stays as it is. "
-            if own
-            else ""
+        everybody = "everybody" in self.request.POST
+        if everybody or client is None or recipe.client_id == client.pk:
+            written_into(recipe, edits)
+            made = save_kept(recipe, version, by, why)
+            return f"Version {made.number}: {made.why}"
+        own = copy_for(recipe, client)
+        written_into(own, edits)
+        made = save_new(own, by, why)
+        self.record = own
+        return (
+            f"{own.title} is {client.name}'s own now; {recipe.title} stays as it is. "
+            f"Version {made.number}: {made.why}"
         )
-        return f"{whose}Version {made.number}: {made.why}"
 
     def remake(self, key: str) -> str:
         raise Outdated("A recipe is made without something from the bowl or the day it is in.")
@@ -180,7 +181,10 @@ def written_into(recipe: Recipe, edits: Sequence[Edit]) -> None:
             )
         else:
             # a part is another recipe: its weight is all there is to write
-            texts[at] = f"{edit.grams:.0f} g [recipe: {facts.lines[at].food.name}]{_ending(old)}"
+            part = facts.lines[at].food
+            if part is None:
+                raise Outdated("That recipe is no longer there.")
+            texts[at] = f"{edit.grams:.0f} g [recipe: {part.name}]{_ending(old)}"
     left = [(text, choice) for text, choice in zip(texts, choices, strict=True) if text is not None]
     kept = zip(choice_keys([text for text, _choice in left]), left, strict=True)
     recipe.text, recipe.choices = (

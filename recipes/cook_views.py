@@ -25,7 +25,9 @@ def cook(request: PageRequest, pk: int) -> HttpResponse:
         "step": step,
         "at": at,
         "count": count,
-        "lines": [(i, line, bool(step) and i in step.uses) for i, line in enumerate(facts.lines)],
+        "lines": [
+            (i, line, step is not None and i in step.uses) for i, line in enumerate(facts.lines)
+        ],
         "notes": [note for note in notes if note.step in (None, at)],
         "previous": at - 1 if at > 1 else None,
         "following": at + 1 if at < count else None,

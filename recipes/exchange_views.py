@@ -166,7 +166,7 @@ def take_in(request: PageRequest) -> HttpResponse:
     form = ImportForm(request.POST or None, request.FILES or None)
     if request.method == "POST" and form.is_valid():
         with transaction.atomic():
-            recipe, told = store(form.shared, request.user.practice, request.user)
+            recipe, told = store(form.shared, request.practice, request.user)
         left = len(facts_of(recipe).unresolved)
         said = (
             "Every line was read."

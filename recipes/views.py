@@ -121,7 +121,7 @@ def _context(
 @require_POST
 def preview(request: PageRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
-    facts, errors = facts_from(request.POST, request.user.practice.measures)
+    facts, errors = facts_from(request.POST, request.practice.measures)
     return render(
         request,
         "recipes/_reckoned.html",
@@ -136,7 +136,7 @@ def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
         else None
     )
     if recipe is None:
-        recipe = Recipe(practice=request.user.practice, measures=request.user.practice.measures)
+        recipe = Recipe(practice=request.practice, measures=request.practice.measures)
     elif request.for_client is None and (elsewhere := settle_on(request, recipe.client)):
         return elsewhere
     form = RecipeForm(request.POST or None, instance=recipe)

@@ -68,8 +68,8 @@ def copy(request: SignedInRequest, code: str) -> HttpResponse:
         raise Http404("no such school")
     data = dict(source.data if source else school_data()[base])
     data["name"] = f"{data['name']}, our way"[:80]
-    own = OwnSchool.objects.create(  # type: ignore[misc]
-        practice=request.user.practice, base=base, name=data["name"], data=data, by=request.user
+    own = OwnSchool.objects.create(
+        practice=request.practice, base=base, name=data["name"], data=data, by=request.user
     )
     messages.success(
         request, f"{own.name} is yours to change. The school it was copied from stays as it is."

@@ -46,7 +46,7 @@ class Demo(TestCase):
     def test_every_caution_has_its_case(self):
         fired = set()
         for client in Client.objects.all():
-            told = of_the_client(plan_of(client), weekly_pace(client))
+            told = of_the_client(plan_of(client), client, weekly_pace(client))
             fired |= {caution.code for caution in told.standing} | {
                 caution.code for caution, _row in told.put_aside
             }
