@@ -6,7 +6,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
-from nutrition.composition.food_search import words
+from nutrition.composition.food_words import words
 from nutrition.composition.foods import food_table
 from nutrition.composition.tables import BadTable, needs, toml_rows
 
@@ -23,6 +23,13 @@ class AnimalFoods:
     plant_words: frozenset[str]
     broth_words: frozenset[str]
     broth: tuple[str, ...]
+
+    def instead_of(self, word: str, phrase: str) -> tuple[str, tuple[str, ...]]:
+        """The animal food as it was named, or the broth of it, and the slugs of what may stand in
+        its place."""
+        if not self.broth_words.isdisjoint(words(phrase)):
+            return phrase, self.broth
+        return word, self.instead[word]
 
 
 @lru_cache(maxsize=1)
@@ -43,17 +50,3 @@ def animal_foods() -> AnimalFoods:
         broth_words=frozenset(usual["broth_words"]),
         broth=tuple(usual["broth"]),
     )
-
-
-def animal_in(phrase: str) -> tuple[str, tuple[str, ...]] | None:
-    """The animal food a phrase names and the slugs of what may stand in its place; None where it
-    names none."""
-    known, said = animal_foods(), words(phrase)
-    if not known.plant_words.isdisjoint(said):
-        return None
-    named = next((word for word in said if word in known.instead), None)
-    if named is None:
-        return None
-    if not known.broth_words.isdisjoint(said):
-        return phrase, known.broth
-    return named, known.instead[named]

@@ -4,6 +4,7 @@ soaked or squeezed."""
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -44,10 +45,12 @@ METHOD_WORDS: dict[str, tuple[str, ...]] = {
     "pan_fried_water": ("pan-fried in water", "steam-fried", "water-sauteed"),
     "pan_fried_oil": ("pan-fried in oil", "sauteed", "stir-fried", "fried"),
     "microwaved": ("microwaved",),
-    "soaked": ("soaked", "soaked and poured off"),
+    "soaked": ("soaked", "soaked and poured off", "rehydrated"),
     "sprouted": ("sprouted",),
     "blended": ("blended", "pureed", "mashed"),
     "squeezed": ("squeezed", "wrung out", "pressed"),
+    "soaked_squeezed": ("soaked and squeezed", "rehydrated and squeezed"),
+    "wilted": ("wilted",),
     "double_boiled": ("double-boiled", "boiled twice", "double boiled"),
     "raw": ("raw", "no cooking", "uncooked"),
 }
@@ -62,6 +65,7 @@ _YIELD_OF = {
     "pan_fried_dry": "pan_fried",
     "pan_fried_water": "pan_fried",
     "pan_fried_oil": "pan_fried",
+    "wilted": "pan_fried",
 }
 _RETENTION_OF = {
     "simmered": "boiled_kept",
@@ -72,12 +76,15 @@ _RETENTION_OF = {
     "pan_fried_water": "pan_fried",
     "pan_fried_oil": "pan_fried",
     "sprouted": "soaked",
+    "wilted": "pan_fried",
 }
 # The liquid of the recipe stays in the dish, and what is dry takes it up: the whole weighs what
 # went in, less steam.
 WATER_KEPT = frozenset({"boiled_kept", "simmered", "pressure_cooked"})
 # Poured off with what it took along.
-WATER_POURED_OFF = frozenset({"boiled_drained", "double_boiled", "soaked", "sprouted"})
+WATER_POURED_OFF = frozenset(
+    {"boiled_drained", "double_boiled", "soaked", "soaked_squeezed", "sprouted"}
+)
 # Share of the whole that leaves as steam: best, least, most [0 to 1]. Common practice, no source.
 STEAM = {
     "simmered": (0.10, 0.03, 0.20),
@@ -98,6 +105,8 @@ ALCOHOL_LEFT = {
     "pan_fried_oil": 0.75,
 }
 UNCOOKED_STATES = ("raw", "dry", "frozen")
+# These take up water in the pot.
+TAKE_UP_WATER = frozenset({"grain", "pasta", "legume", "soy"})
 
 
 class UnknownMethod(CoreError):
@@ -217,12 +226,70 @@ def before_cooking(food: Food, grams: float) -> tuple[Food, float] | None:
     return None
 
 
-def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cooked:
+def read_methods(text: str) -> tuple[str, ...]:
+    """The codes of several ways of cooking, one after the other: "soaked, then boiled". Raises
+    UnknownMethod."""
+    try:
+        return (read_method(text),)
+    except UnknownMethod:
+        parts = re.split(r"\s*(?:,\s*then|;|,| then | and )\s*", text.strip())
+        if len(parts) < 2:
+            raise
+        return tuple(read_method(part) for part in parts if part)
+
+
+# Weighed against the dry food, so what came before it has no weight of its own.
+_FROM_DRY = frozenset({"boiled", "soaked_squeezed"})
+_SOAKS = frozenset({"soaked", "sprouted"})
+
+
+def _in_turn(food: Food, methods: Sequence[str]) -> tuple[Yield | None, Vector | None]:
+    """What several methods in a row do to the weight and to what is in a food: the yields and what
+    each leaves multiplied, a soak before the pot counted once."""
+    factor, kept = None, None
+    for at, method in enumerate(methods):
+        left = retention_of(food, method)
+        if left is not None:
+            kept = left if kept is None else kept * left
+        own = None if method in WATER_KEPT else yield_of(food, method)
+        after = {_YIELD_OF.get(one, one) for one in methods[at + 1 :]}
+        if own is None or (method in _SOAKS and after & _FROM_DRY):
+            continue
+        factor = (
+            own
+            if factor is None
+            else Yield(
+                factor.factor * own.factor,
+                factor.low * own.low,
+                factor.high * own.high,
+                f"{factor.source}; {own.source}",
+            )
+        )
+    return factor, kept
+
+
+def cook_in_turn(
+    food: Food, grams: float, low: float, high: float, methods: Sequence[str]
+) -> Cooked:
+    """A food through several methods in a row: soaked, then squeezed; soaked, then boiled. [g]"""
+    done = tuple(method for method in methods if method)
+    if "soaked" in done and done[-1] == "squeezed":
+        done = (*(method for method in done[:-1] if method != "soaked"), "soaked_squeezed")
+    if len(done) < 2 or food.state not in UNCOOKED_STATES:
+        return cook(food, grams, low, high, done[-1] if done else "")
+    factor, kept = _in_turn(food, done)
+    return _changed(food, (grams, low, high), factor or Yield(1.0, 1.0, 1.0, ""), kept)
+
+
+def cook(
+    food: Food, grams: float, low: float, high: float, method: str, takes_up: float = 0.0
+) -> Cooked:
     """A food cooked by itself: dry goods grow, vegetables shrink, and what is poured off takes its
     share along. [g]
 
     With the water kept the food weighs what went into the pot: the water is a line of its own, and
-    steam leaves the whole. A food that is cooked, canned or ready already stays as it is.
+    steam leaves the whole; `takes_up` is the share of the water it needs that no line brings
+    [0 to 1]. A food that is cooked, canned or ready already stays as it is.
     """
     plain = food.profile(grams, low, high)
     if method in ("", "raw", "blended"):
@@ -265,11 +332,31 @@ def cook(food: Food, grams: float, low: float, high: float, method: str) -> Cook
             if food.state in ("cooked", "canned")
             else (),
         )
-    factor = None if method in WATER_KEPT else yield_of(food, method)
+    factor = yield_of(food, method)
+    if method in WATER_KEPT:
+        factor = _grown(factor, takes_up) if factor and takes_up > 0 else None
     kept = retention_of(food, method)
     if factor is None and kept is None:
         return Cooked(profile=plain, grams=grams, low=low, high=high)
     return _changed(food, (grams, low, high), factor or Yield(1.0, 1.0, 1.0, ""), kept)
+
+
+def _grown(factor: Yield, share: float) -> Yield:
+    """A yield of which only a share of the water is taken up. [0 to 1]"""
+    return Yield(
+        1.0 + (factor.factor - 1.0) * share,
+        1.0 + (factor.low - 1.0) * share,
+        1.0 + (factor.high - 1.0) * share,
+        f"no water is among the lines: it takes up what it needs; {factor.source}",
+    )
+
+
+def water_needed(food: Food, grams: float, method: str) -> float:
+    """The water that dry goods take up in a pot whose water is kept. [g] from [g]"""
+    if food.state != "dry" or food.group not in TAKE_UP_WATER or method not in WATER_KEPT:
+        return 0.0
+    factor = yield_of(food, method)
+    return grams * (factor.factor - 1.0) if factor else 0.0
 
 
 def _without_alcohol(food: Food, grams: float, low: float, high: float, left: float) -> Cooked:

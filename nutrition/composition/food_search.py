@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import re
-import unicodedata
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
 from rapidfuzz import fuzz, process
 
+from nutrition.composition.food_names import other_names
+from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, FoodTable, food_table
-from nutrition.composition.tables import csv_rows
+from nutrition.composition.measured_dry import plain_state
 
 STATE_WORDS = frozenset(
     "raw cooked dry dried canned drained undrained rinsed frozen fresh ready pickled boiled baked "
@@ -19,72 +20,18 @@ STATE_WORDS = frozenset(
 )
 # Nobody says these of the usual kind.
 SILENT_WORDS = frozenset({"fortified", "enriched"})
-# In a recipe an unqualified name means this form of it.
-PLAIN_STATE = {
-    "vegetable": "raw",
-    "leafy green": "raw",
-    "starchy vegetable": "raw",
-    "mushroom": "raw",
-    "fruit": "raw",
-    "fresh herb": "raw",
-    "grain": "dry",
-    "pasta": "dry",
-    "legume": "cooked",
-}
-# Small and quick-cooking legumes are measured dry, beans after cooking.
-MEASURED_DRY = re.compile(r"lentil|split|dal\b|gram\b")
 FUZZY_CUTOFF = 76.0
 QUALIFIER_LIFT = 0.14
 # What a word of a name costs that was not asked for.
 EXTRA_WORD = 0.11
 SPARE = 6
 WHOLE_ALIAS_LIFT = 0.2
-_KEEP = frozenset(
-    {
-        "molasses",
-        "hummus",
-        "couscous",
-        "swiss",
-        "brussels",
-        "asparagus",
-        "citrus",
-        "bulgur",
-        "lemongrass",
-        "watercress",
-        "cress",
-    }
-)
 
 
 @dataclass(frozen=True)
 class Match:
     food: Food
     score: float
-
-
-def singular(word: str) -> str:
-    """The word without its plural ending, near enough to compare two words."""
-    if word in _KEEP or len(word) < 4 or not word.endswith("s") or word.endswith("ss"):
-        return {"leaves": "leaf", "halves": "half", "loaves": "loaf"}.get(word, word)
-    if word in ("leaves", "halves", "loaves"):
-        return word[:-3] + "f"
-    if word.endswith("ies"):
-        return word[:-3] + "y" if len(word) > 5 else word[:-1]
-    if word.endswith(("oes", "shes", "ches", "sses")):
-        return word[:-2]
-    return word[:-1]
-
-
-def words(text: str) -> list[str]:
-    """Plain lower-case words, singular, without accents."""
-    plain = (
-        unicodedata.normalize("NFKD", text)
-        .encode("ascii", "ignore")
-        .decode()
-        .lower()
-        .replace("'", "")
-    )
-    return [singular(word) for word in re.findall(r"[a-z0-9]+", plain)]
 
 
 class FoodIndex:
@@ -100,8 +47,8 @@ class FoodIndex:
                 self.by_word.setdefault(word, set()).add(i)
         self.vocabulary = sorted(self.by_word)
         self.aliases: dict[tuple[str, ...], list[str]] = {}
-        for row in csv_rows("aliases.csv", ("alias", "means")):
-            self.aliases[tuple(words(row["alias"]))] = words(row["means"])
+        for name, other in other_names().items():
+            self.aliases[name] = list(other.means)
         self.alias_words = sorted({word for alias in self.aliases for word in alias})
         self.longest_alias = max(len(alias) for alias in self.aliases)
 
@@ -263,9 +210,7 @@ class FoodIndex:
                 len(have - said - {"and", "ready", "fresh"}),
             )
             return 0.16 * agree - 0.08 * miss - 0.04 * over
-        plain = PLAIN_STATE.get(food.group)
-        if food.group == "legume" and MEASURED_DRY.search(food.name.lower()):
-            plain = "dry"
+        plain = plain_state(food)
         if plain is None or food.state == plain:
             return 0.05
         return -0.05 if food.state in ("dry", "cooked", "raw") else -0.10

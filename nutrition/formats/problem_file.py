@@ -7,8 +7,8 @@ import math
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from nutrition.composition.food_search import food_index
-from nutrition.composition.foods import Food
+from nutrition.composition.food_names import food_names
+from nutrition.composition.foods import Food, food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Limits, Portion, room_ml
@@ -27,6 +27,7 @@ from nutrition.targets.aims import with_upper_levels
 from nutrition.targets.day import LEAST_BY_HAND, MOST_BY_HAND
 from nutrition.targets.reference_intakes import reference_intakes
 from nutrition.written import household
+from nutrition.written.naming import name_food
 
 SIGNIFICANT = 9
 # Beyond this the solver's whole numbers would not hold what a target is multiplied to.
@@ -58,16 +59,21 @@ def _number(
 
 
 def _food(phrase: object, field: str) -> Food:
-    if isinstance(phrase, str):
-        for match in food_index().usable(phrase, 1):
-            return match.food
-        near = difflib.get_close_matches(phrase, [food.slug for food in food_index().table], 3)
-        raise BadProblem(
-            field,
-            f"{field}: no food found for “{phrase}”"
-            + (f" (near: {', '.join(near)})" if near else ""),
-        )
-    raise BadProblem(field, f"{field}: a food is a name, not {phrase!r}")
+    """The food of that slug, or the one food that the words mean without a doubt."""
+    if not isinstance(phrase, str):
+        raise BadProblem(field, f"{field}: a food is a name, not {phrase!r}")
+    own = food_table().usable(phrase)
+    if own is not None:
+        return own
+    named = name_food(phrase, food_names())
+    if named.food is not None and named.sure:
+        return named.food
+    if named.animal:
+        why = f"“{named.why}” is from an animal"
+    else:
+        why = named.why or f"“{phrase}” wants a look: {'; '.join(named.notes)}"
+    near = ", ".join(match.food.slug for match in named.candidates[:3])
+    raise BadProblem(field, f"{field}: {why}" + (f" (near: {near})" if near else ""))
 
 
 def _recipe(given: object, field: str, load: Callable[[str], str]) -> Facts:

@@ -61,6 +61,7 @@ def _line(line: Line, cooked: Cooked | None) -> dict[str, object]:
         "low": _round(line.low),
         "high": _round(line.high),
         "basis": line.basis,
+        "sure": line.sure,
         "cooked_grams": _round(cooked.grams) if cooked else None,
         "assumptions": [*line.assumed, *(cooked.assumed if cooked else ())],
     }
@@ -93,7 +94,9 @@ def as_data(facts: Facts) -> dict[str, object]:
         "unresolved": [
             {
                 "text": line.text,
+                "sure": False,
                 "why": line.why,
+                "several": list(line.several),
                 "candidates": [match.food.slug for match in line.candidates],
             }
             for line in facts.unresolved

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from nutrition.composition.animal_foods import animal_in
 from nutrition.composition.food_classes import classes_of
 from nutrition.recipe.reckoning import Facts
 from nutrition.targets.schools import School
@@ -55,7 +54,7 @@ def _stance(school: School | None, kind: str) -> str:
 def _is_animal(line: Line) -> bool:
     if line.food is not None:
         return line.food.comparator
-    return animal_in(line.text) is not None
+    return bool(line.animal)
 
 
 def whole_food(facts: Facts, school: School | None = None) -> list[Found]:

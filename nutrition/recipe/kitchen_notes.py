@@ -9,7 +9,7 @@ from dataclasses import dataclass, fields
 from functools import lru_cache
 
 from nutrition.composition.food_classes import classes_of, food_classes
-from nutrition.composition.food_search import words
+from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food
 from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.recipe.method_steps import Step, Worked, line_words, meant

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from nutrition.composition.food_search import words
+from nutrition.composition.food_words import words
 from nutrition.composition.foods import food_table
 from nutrition.written.matching import Line
 

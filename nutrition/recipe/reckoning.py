@@ -3,16 +3,21 @@ per 100 g."""
 
 from __future__ import annotations
 
+import re
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 from nutrition.composition.cooking import (
     STEAM,
+    TAKE_UP_WATER,
     WATER_KEPT,
     Cooked,
     cook,
+    cook_in_turn,
+    water_needed,
 )
-from nutrition.composition.food_search import FoodIndex
+from nutrition.composition.food_names import FoodNames
 from nutrition.composition.ingredient import Ingredient, cooked_food
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
@@ -24,6 +29,12 @@ from nutrition.written.serving_words import portioned_ml
 
 # A measured batch this far from the computed one asks what was left out. [share of it]
 LEFT_OUT_SHARE = 0.15
+# Steps that leave a food uncooked.
+COLD = frozenset({"soaked", "squeezed", "soaked_squeezed", "sprouted"})
+# What brings water into the pot; and from this share of what is needed on it was written down.
+LIQUIDS = frozenset({"drink", "broth", "plant milk", "fruit juice"})
+WET = re.compile(r"^tomato.*(canned|passata|puree|sauce)|soup")
+ENOUGH_WATER = 0.5
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -164,13 +175,13 @@ class Facts:
 KEPT_RECKONED = 1024
 
 
-def reckon(recipe: Recipe, index: FoodIndex | None = None) -> Facts:
+def reckon(recipe: Recipe, names: FoodNames | None = None) -> Facts:
     """Add up every line. Lines that cannot be settled are in `unresolved` and count as unknown,
     never as zero. An equal recipe is reckoned once.
 
     Raises ValueError when servings or the batch's weight are not above zero.
     """
-    return _reckoned(recipe) if index is None else _reckon(recipe, index)
+    return _reckoned(recipe) if names is None else _reckon(recipe, names)
 
 
 @lru_cache(maxsize=KEPT_RECKONED)
@@ -178,7 +189,7 @@ def _reckoned(recipe: Recipe) -> Facts:
     return _reckon(recipe, None)
 
 
-def _reckon(recipe: Recipe, index: FoodIndex | None) -> Facts:
+def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
     if not recipe.servings > 0:
         raise ValueError("servings must be above zero")
     if not within(recipe.servings, SERVINGS):
@@ -188,18 +199,24 @@ def _reckon(recipe: Recipe, index: FoodIndex | None) -> Facts:
     eaten = [own_left(text) for text in recipe.lines]
     parts = [own_method(bare) for bare, _left in eaten]
     lines = tuple(
-        replace(_line(recipe, bare, index, recipe.choices.get(key)), text=text)
+        replace(_line(recipe, bare, names, recipe.choices.get(key)), text=text)
         for text, key, (bare, _method) in zip(
             recipe.lines, choice_keys(recipe.lines), parts, strict=True
         )
     )
+    methods = [
+        _methods(line, own, recipe.method) for line, (_bare, own) in zip(lines, parts, strict=True)
+    ]
+    dry = _share_of_water_missing(lines, methods)
     cooked = tuple(
-        _cooked(line, method or recipe.method, left)
-        for line, (_bare, method), (_text, left) in zip(lines, parts, eaten, strict=True)
+        _cooked(line, done, left, dry)
+        for line, done, (_text, left) in zip(lines, methods, eaten, strict=True)
     )
     batch = Profile.total(Profile.unsettled() if one is None else one.profile for one in cooked)
     if recipe.method in WATER_KEPT or recipe.reduced is not None:
-        gone = recipe.reduced if recipe.reduced is not None else STEAM[recipe.method][0]
+        # a grain that takes up the water no line brings weighs what its yield says: steam is in it
+        steam = STEAM[recipe.method][0] * (1.0 - dry) if recipe.reduced is None else 0.0
+        gone = recipe.reduced if recipe.reduced is not None else steam
         batch = batch.weighing(batch.grams * (1.0 - gone))
     computed = batch.grams
     if recipe.batch_g is not None:
@@ -212,37 +229,68 @@ def line_method(recipe: Recipe, at: int) -> str:
     return noted(recipe.lines[at]).method or recipe.method
 
 
-def _line(recipe: Recipe, text: str, index: FoodIndex | None, choice: Choice | None) -> Line:
+def _line(recipe: Recipe, text: str, names: FoodNames | None, choice: Choice | None) -> Line:
     name = part_named(text)
     if name is None:
-        return reckon_line(text, index, choice, recipe.system)
+        return reckon_line(text, names, choice, recipe.system)
     named = recipe.parts.get(name.lower())
     if named is None:
         return Line(text=text, why=recipe.refused.get(name.lower(), f"there is no recipe “{name}”"))
-    part = reckon(named, index)
+    part = reckon(named, names)
     food = part_food(
         name, part.batch, part.recipe.servings, part.volume_ml, tuple(part.batch_foods())
     )
     if choice is not None and choice.grams is not None:
-        return by_own_weight(text, food, choice.grams)
+        return replace(by_own_weight(text, food, choice.grams), sure=True)
     reading = read(without_part(text), recipe.system)
     if not reading.terms:
         return Line(text=text, why="no amount given")
     try:
-        weighed = weigh(replace(reading, phrase=name, qualifiers=()), food)
+        weighed = weigh(replace(reading, phrase=name), food)
     except CannotWeigh as error:
         return Line(text=text, why=str(error))
-    return replace(weighed, food=food)
+    return replace(weighed, food=food, sure=True)
 
 
-def _cooked(line: Line, method: str, left: float = 0.0) -> Cooked | None:
+def _methods(line: Line, own: str, whole: str) -> tuple[str, ...]:
+    """What is done to a line, in turn: what its words say, then its own method, or else the
+    whole's where its words name no heat."""
+    if own:
+        return (*(step for step in line.steps if step != own), own)
+    if not whole:
+        return line.steps
+    if any(step not in COLD for step in line.steps):
+        return line.steps
+    return (*line.steps, whole)
+
+
+def _share_of_water_missing(lines: Sequence[Line], methods: Sequence[tuple[str, ...]]) -> float:
+    """The share of the water that dry goods need in a pot whose water is kept, and that no line
+    brings [0 to 1]; nothing where the lines bring half of it: then it was written down."""
+    needed = brought = 0.0
+    for line, done in zip(lines, methods, strict=True):
+        if line.food is None or line.grams is None:
+            continue
+        if done:
+            needed += water_needed(line.food, line.grams, done[-1])
+        if line.food.group in LIQUIDS or WET.search(line.food.slug):
+            brought += line.grams
+    if needed <= 0 or brought >= ENOUGH_WATER * needed:
+        return 0.0
+    return 1.0 - brought / needed
+
+
+def _cooked(line: Line, methods: tuple[str, ...], left: float, dry: float) -> Cooked | None:
     if line.food is None or line.grams is None:
         return None
     low, high = (
         line.low if line.low is not None else line.grams,
         line.high if line.high is not None else line.grams,
     )
-    done = cook(line.food, line.grams, low, high, method)
+    if len(methods) == 1 and methods[0] in WATER_KEPT and line.food.group in TAKE_UP_WATER:
+        done = cook(line.food, line.grams, low, high, methods[0], dry)
+    else:
+        done = cook_in_turn(line.food, line.grams, low, high, methods)
     if left <= 0:
         return done
     said = f"{left:.0%} of it is left in the dish and not eaten"

@@ -10,7 +10,7 @@ import unicodedata
 from dataclasses import dataclass, replace
 
 from nutrition.written.plain import NUMBER, number, plain
-from nutrition.written.units import CASED, UNIT_OF
+from nutrition.written.units import CASED, UNIT_OF, WEIGHT_NAMES
 
 
 @dataclass(frozen=True)
@@ -29,7 +29,7 @@ class Quantity:
 @dataclass(frozen=True, kw_only=True)
 class Reading:
     """What a line says. `terms` add up ("3 tbsp plus 1 tsp"); `package` is the stated size of one
-    can or pack."""
+    can or pack, `several` the lines to write instead where one amount stands for several foods."""
 
     text: str
     terms: tuple[Quantity, ...] = ()
@@ -43,7 +43,7 @@ class Reading:
     alternatives: tuple[str, ...] = ()
     shared: str = ""
     loose: str = ""
-    qualifiers: tuple[str, ...] = ()
+    several: tuple[str, ...] = ()
     problem: str = ""
     system: str = "us"
 
@@ -86,30 +86,6 @@ FORM_WORDS = {
     "trimmed": "trimmed",
     "untrimmed": "untrimmed",
 }
-# These name the food itself when they stand in its name, so they stay in the phrase as well.
-NAMING_FORMS = {
-    "ground",
-    "dried",
-    "whole",
-    "roasted",
-    "frozen",
-    "toasted",
-    "canned",
-    "cooked",
-    "raw",
-    "dry",
-}
-NOISE = frozenset(
-    (
-        "of the and about approximately approx piece finely coarsely roughly thinly thickly "
-        "lightly freshly very into pieces chunks cubes rounds strips ribbons lengthwise such as "
-        "well patted washed soaked overnight cooled warm cold hot room temperature plus more for "
-        "serving garnish optional divided each ripe bite-size bite size to from in medium-sized "
-        "prepared torn stemmed seeded deseeded cored at it if taste required as needed cut "
-        "squeezed pressed fine coarse flaky shelled thawed removed only organic young quality "
-        "homemade plain regular"
-    ).split()
-)
 FILLS = {
     "heaping": 1.25,
     "heaped": 1.25,
@@ -139,16 +115,34 @@ _INCHES = re.compile(
 )
 _JOINT = re.compile(r"\s*(plus|and|\+|&|minus|less)\s+(?=\d)", re.I)
 # "1/2 tsp each cumin and coriander": one amount for several foods.
-_EACH_OF = re.compile(r"^[^,(]*\beach\b(?: of)?\s*:?\s*[^,]+(?:,| and | & )\s*\w", re.I)
+_EACH_OF = re.compile(
+    r"^(?P<amount>[^,(]*?)\s*\beach\b(?: of)?\s*[:,]?\s*(?P<foods>[^,(]+(?:,| and | & | \+ )\s*\w.*)$",
+    re.I,
+)
+_EACH_AFTER = re.compile(rf"^(?P<amount>{NUMBER}\s*[a-z]+)\s+(?P<foods>.+?),? each$", re.I)
+# "half of it", "use a third": what of the amount counts.
+_SHARE_USED = re.compile(
+    r"(?:^|, |\b(?:use|using|only|just) )(?:about )?(?:a |an |one )?(half|third|quarter)"
+    r"(?: (?:of it|of this|of the \w+|used|only))?(?=$|,)",
+    re.I,
+)
+_SHARES = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4}
+_PLUS_MORE = re.compile(rf"(?:^|, )(?:plus|and|\+) ({NUMBER})\s*([a-z]+)\b(?! of)", re.I)
+NO_AMOUNT = "no amount given"
+# No kitchen weighs or counts so much on one line.
+MOST_COUNT = 10_000
 _OR_SIZE = re.compile(r"\s*(?:or|to|-)\s*(?:small|medium|large)\b", re.I)
 _FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
 _TAKE = re.compile(
     r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I
 )
-_COUNTED = {"", "small", "medium", "large", "head", "stalk", "rib", "ear"}
+_COUNTED = {
+    *("", "small", "medium", "large", "head", "stalk", "rib", "ear", "glass", "mug", "bowl"),
+    *("nest", "piece", "slice"),
+}
 _ASIDE = re.compile(
     rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?"
-    rf"|grams?|lbs?|pounds?)\.?( each)?",
+    rf"|grams?|lbs?|pounds?|ml|cl|l|fl oz)\.?( each)?",
     re.I,
 )
 _CONTAINERS = {"can", "jar", "package", "block"}
@@ -163,29 +157,6 @@ SMALLER = {
     "cup": ("tbsp", "tsp"),
     "tbsp": ("tsp",),
 }
-# Words that say which of several foods of one name it is, wherever they stand in the line.
-QUALIFIERS = (
-    "unsweetened",
-    "sweetened",
-    "no salt added",
-    "no-salt-added",
-    "low sodium",
-    "low-sodium",
-    "reduced sodium",
-    "reduced-sodium",
-    "light",
-    "smoked",
-    "rehydrated",
-    "ground",
-    "fortified",
-    "unfortified",
-    "mashed",
-    "shredded",
-    "no skin",
-    "with skin",
-    "fresh",
-    "toasted",
-)
 # A count word that follows its food: "celery stalks", "garlic cloves", "walnut halves".
 _COUNT_AFTER = re.compile(
     r"^(.+?) (stalks?|ribs?|sticks?|cloves?|sheets?|leaf|leaves|sprigs?|heads?|bulbs?|florets?"
@@ -196,7 +167,8 @@ _COUNT_AFTER = re.compile(
 # An amount that is left to the cook.
 _LOOSE = re.compile(
     r"\b(to taste|as needed|as required|for serving|to serve|for garnish|to garnish|for drizzling"
-    r"|for dusting)\b",
+    r"|for dusting|for frying|for greasing|for the pan|to thin|to cover|to loosen|to finish"
+    r"|to sprinkle|for sprinkling)\b",
     re.I,
 )
 _PURPOSE = re.compile(
@@ -226,6 +198,51 @@ class _Cursor:
     @property
     def rest(self) -> str:
         return self.text[self.at :]
+
+
+def _several(line: str, text: str) -> tuple[str, ...]:
+    """The lines to write where one amount stands for several foods: "1/2 tsp each cumin and
+    coriander"."""
+    match = _EACH_OF.match(line) or _EACH_AFTER.match(line)
+    if not match or (match.re is _EACH_AFTER and not re.search(r",| and | & ", match["foods"])):
+        return ()
+    foods = [
+        one.strip(" .")
+        for one in re.split(r",\s*(?:and |& )?|\s+and\s+|\s+&\s+|\s\+\s", match["foods"])
+    ]
+    amount = match["amount"].strip(" :,")
+    return tuple(f"{amount} {food}".strip() for food in foods if food)
+
+
+def _of_it(terms: tuple[Quantity, ...], note: str) -> tuple[Quantity, ...]:
+    """What counts of an amount of which a part is used: "1 onion, half of it"."""
+    match = _SHARE_USED.search(note)
+    if not match:
+        return terms
+    return tuple(term.times(_SHARES[match[1].lower()]) for term in terms)
+
+
+def _more_of_it(terms: tuple[Quantity, ...], note: str) -> tuple[Quantity, ...]:
+    """An amount that is added after the food: "1 tbsp tahini, plus 1 tsp"."""
+    match = _PLUS_MORE.search(note)
+    unit = UNIT_OF.get(match[2].lower()) if match else None
+    if not match or unit is None or not terms:
+        return terms
+    value = number(match[1])
+    return (*terms, Quantity(value, value, value, unit))
+
+
+def _beyond(line: str, terms: tuple[Quantity, ...]) -> str:
+    """What is asked of an amount that cannot be meant."""
+    if re.match(r"^-\d", line):
+        return "the amount is below zero"
+    if re.match(r"^\d{1,3}\.\d{3}(?!\d)\s*(?:g|ml|grams?)\b", line, re.I):
+        return "is the point a decimal point or does it mark thousands? write 1000 or 1"
+    if terms and terms[0].best <= 0:
+        return "the amount is nothing"
+    if any(term.unit not in WEIGHT_NAMES and term.best > MOST_COUNT for term in terms):
+        return "the amount is beyond any kitchen"
+    return ""
 
 
 def _unit_of(word: str) -> str:
@@ -279,28 +296,29 @@ def _read(text: str) -> Reading:
     rest = _PURPOSE.sub("", cursor.rest)
     rest, alternatives, shared = _alternatives(rest)
     phrase, forms, note = _phrase(rest)
-    qualifiers = tuple(
-        word.replace("-", " ") for word in QUALIFIERS if re.search(rf"\b{word}\b", rest, re.I)
-    )
-    if "low sodium" in qualifiers:
-        qualifiers += ("reduced sodium",)
     terms, package, phrase, forms, florets = _after_the_food(terms, package, phrase, forms, note)
     shared = shared or florets
-    done = re.findall(r"\b(juice|zest)e?d\b|\b(?:just the )?(juice|zest)(?: only)?$", note)
+    done = re.findall(
+        r"\b(juice|zest)e?d\b|(?:^|, |and )(?:just the )?(juice|zest)(?: only)?(?:$|,)", note
+    )
     done = [first or second for first, second in done]
     if done and not take:
         # zested and juiced: the juice is what weighs
         take = "juice" if "juice" in done else "zest"
     if not terms and take:
         terms = (Quantity(1, 1, 1),)
+    terms = _of_it(_more_of_it(terms, note), note)
     loose = _LOOSE.search(line)
-    problem = ""
-    if _EACH_OF.match(cursor.text):
+    problem = _beyond(text.strip(), terms)
+    several = _several(line, cursor.text)
+    if several:
         problem = "one amount for several foods: write a line for each"
+    elif problem:
+        pass
     elif not phrase:
         problem = "no food named"
     elif not terms and package is None and not loose:
-        problem = "no amount given"
+        problem = NO_AMOUNT
     return Reading(
         text=text,
         terms=terms,
@@ -314,7 +332,7 @@ def _read(text: str) -> Reading:
         alternatives=alternatives,
         shared=shared,
         loose=loose[1].lower() if loose and not terms else "",
-        qualifiers=qualifiers,
+        several=several,
         problem=problem,
     )
 
@@ -373,7 +391,7 @@ def _after_the_food(
         terms = _weighed_aside(terms[0], note)
     if package is None and len(terms) == 1 and terms[0].unit in _CONTAINERS:
         stated = re.match(
-            rf"\s*(?:about )?({NUMBER})\s*-?\s*(g|kg|oz|ounces?|grams?|lb|ml)\b",
+            rf"\s*(?:about )?({NUMBER})\s*-?\s*(g|kg|fl oz|oz|ounces?|grams?|lb|ml|l)\b",
             note.split(", ")[-1],
             re.I,
         )
@@ -490,10 +508,6 @@ def _goes_on(cursor: _Cursor, unit: str) -> bool:
     return _cased_unit(ahead) in smaller
 
 
-# Here it names the food and is no temperature.
-_HOT = re.compile(r"\bhot (?:sauce|pepper|chil|paprika|mustard|curry|smoked)", re.I)
-
-
 def _names(unit: str) -> tuple[str, ...]:
     return tuple(name for name, known in UNIT_OF.items() if known == unit)
 
@@ -501,32 +515,23 @@ def _names(unit: str) -> tuple[str, ...]:
 def _phrase(rest: str) -> tuple[str, tuple[str, ...], str]:
     """Split what follows the amount into the food's name, the forms it is in, and the cook's
     remark."""
+    rest = re.sub("[\u00b5\u03bc]g", "ug", rest)
     rest = unicodedata.normalize("NFKD", rest).encode("ascii", "ignore").decode()
     rest = re.sub(r"^\s*of\s+", "", rest.strip(), flags=re.I)
     notes = re.findall(r"\(([^)]*)\)", rest)
     rest = re.sub(r"\([^)]*\)?", " ", rest)
     name, comma, tail = rest.partition(",")
     forms: list[str] = []
-    kept: list[str] = []
-    naming = (
-        NAMING_FORMS | {"diced", "crushed", "stewed"} if "tomato" in name.lower() else NAMING_FORMS
-    )
-    for word in re.findall(r"[A-Za-z0-9%'\-]+", name):
-        low = word.lower()
-        form = FORM_WORDS.get(low)
+    for word in re.findall(r"[a-z]+", name.lower()):
+        form = FORM_WORDS.get(word)
         if form and form not in forms:
             forms.append(form)
-        if (form and low not in naming) or (
-            low in NOISE and not (low == "hot" and _HOT.search(name))
-        ):
-            continue
-        kept.append(word)
     for word in re.findall(r"[a-z]+", " ".join([tail, *notes]).lower()):
         form = FORM_WORDS.get(word)
         if form and form not in forms:
             forms.append(form)
     return (
-        " ".join(kept).strip(" -"),
+        re.sub(r"\s+", " ", name).strip(" -"),
         tuple(forms),
         ", ".join(part.strip() for part in [tail, *notes] if part.strip()),
     )

@@ -7,16 +7,19 @@ import re
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from nutrition.composition.animal_foods import animal_in
+from nutrition.composition.animal_foods import animal_foods
 from nutrition.composition.cooking import before_cooking
 from nutrition.composition.errors import CoreError
-from nutrition.composition.food_search import FoodIndex, Match, food_index, words
-from nutrition.composition.foods import Food, HouseholdMeasure, ready_to_eat
+from nutrition.composition.food_names import FoodNames, food_names
+from nutrition.composition.food_search import Match
+from nutrition.composition.food_words import words
+from nutrition.composition.foods import Food, HouseholdMeasure
 from nutrition.written import grammar as measures
 from nutrition.written import units
 from nutrition.written.basis import BASIS_SPREAD, basis_range
-from nutrition.written.grammar import FILLS, Quantity, Reading
+from nutrition.written.grammar import FILLS, NO_AMOUNT, Quantity, Reading
 from nutrition.written.household import volume_row
+from nutrition.written.naming import NamedFood, name_food
 from nutrition.written.plain import plain, uncapitalized
 
 BY_EYE = {
@@ -45,6 +48,17 @@ COMMON_GRAMS = {
     "squeeze": 5.0,
     "knob": 15.0,
     "scoop": 30.0,
+    # cooking spray: a third of a second is a label's serving of 0.25 g
+    "second": 0.75,
+    "spray": 0.25,
+    "strip": 5.0,
+}
+# Room in a glass, a mug or a bowl as it is filled: best, least, most. Common practice, no source.
+# [mL]
+VESSELS = {
+    "glass": (240.0, 180.0, 300.0),
+    "mug": (280.0, 220.0, 350.0),
+    "bowl": (350.0, 240.0, 470.0),
 }
 HANDFUL_GRAMS = {
     "fresh herb": 12.0,
@@ -67,6 +81,8 @@ LOOSE_GRAMS = (
     (("oil",), (9.0, 0.0, 28.0)),
     (("drink", "broth", "plant milk"), (60.0, 0.0, 250.0)),
 )
+# Given without an amount, so much of these is meant.
+UNMEASURED = ("salt", "spice", "dried herb", "fresh herb")
 LOOSE_OTHER = (10.0, 0.0, 40.0)
 # A small or large one against the usual, where it has no weight of its own. Common practice, no
 # source.
@@ -101,8 +117,8 @@ GENERIC = (
     ["vinegar"],
     ["plant", "milk"],
 )
-MATCH_FLOOR = 0.72
-SURE_MATCH = 0.95
+# More than this on one line is asked about. Common practice, no source. [g]
+MOST_GRAMS = 25_000.0
 # Left out of a name that is not in the table with them.
 YOUNG = {"baby", "wild", "garden", "heirloom", "vine", "spring"}
 CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
@@ -114,7 +130,9 @@ class Line:
     [g]
 
     `ask` is the question to put to the cook and `twin` the food that answers it with yes; `chosen`
-    and `typed` say that the cook settled the food or the grams.
+    and `typed` say that the cook settled the food or the grams. `sure` says that the food wants no
+    look, `several` are the lines to write instead where one amount stands for several foods,
+    `animal` is the animal food that was named, and `steps` are the methods named in the line.
     """
 
     text: str
@@ -130,6 +148,10 @@ class Line:
     twin: str = ""
     chosen: bool = False
     typed: bool = False
+    sure: bool = False
+    several: tuple[str, ...] = ()
+    animal: str = ""
+    steps: tuple[str, ...] = ()
 
     @property
     def resolved(self) -> bool:
@@ -145,61 +167,77 @@ class Choice:
 
 
 def reckon_line(
-    text: str, index: FoodIndex | None = None, choice: Choice | None = None, system: str = "us"
+    text: str, names: FoodNames | None = None, choice: Choice | None = None, system: str = "us"
 ) -> Line:
     """Read a line, match its food and weigh it. A line that cannot be settled says why; it never
     counts as zero.
 
     `system` says whose cups and spoons are meant, a key of written.units.SYSTEM_WORDS.
     """
-    return _kept(text, choice, system) if index is None else _reckoned(text, index, choice, system)
+    return _kept(text, choice, system) if names is None else _reckoned(text, names, choice, system)
 
 
 @lru_cache(maxsize=8192)
 def _kept(text: str, choice: Choice | None, system: str) -> Line:
     """A line once read stays read: while a recipe is typed only the line under the cursor is
     new."""
-    return _reckoned(text, food_index(), choice, system)
+    return _reckoned(text, food_names(), choice, system)
 
 
-def _reckoned(text: str, index: FoodIndex, choice: Choice | None, system: str) -> Line:
+def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -> Line:
     reading = measures.read(text, system)
-    food, candidates, sure = _match(reading, index)
-    own = index.table.usable(choice.food) if choice and choice.food else None
+    named = _named(reading, names)
+    own = names.table.usable(choice.food) if choice and choice.food else None
     chosen = own is not None
     if own is not None:
-        food, sure = own, True
-    animal = None if chosen else animal_in(reading.phrase)
-    if animal is not None:
-        instead = tuple(Match(index.table[slug], 1.0) for slug in animal[1] if slug in index.table)
+        named = replace(named, food=own, sure=True, notes=(), animal=False)
+    if named.animal:
+        said, instead = animal_foods().instead_of(named.why, reading.phrase)
         return Line(
             text=text,
-            why=f"“{animal[0]}” is from an animal and not in the table: choose what stands in its "
-            f"place",
-            candidates=instead,
+            why=f"“{said}” is from an animal and not in the table: choose what stands in its place",
+            candidates=tuple(Match(names.table[slug], 1.0) for slug in instead),
+            animal=named.why,
         )
-    if food is None or not sure:
+    others = [
+        Match(other.food, 1.0)
+        for phrase in reading.alternatives
+        if (other := name_food(phrase, names)).food is not None
+    ]
+    candidates = tuple(dict.fromkeys([*named.candidates[: 6 - len(others)], *others]))
+    food = named.food
+    if food is None:
         return Line(
             text=text,
-            why=reading.problem or f"no food found for “{reading.phrase}”",
+            why=reading.problem or named.why,
             candidates=candidates,
+            several=reading.several,
         )
     if choice and choice.grams is not None:
         return replace(
-            by_own_weight(text, food, choice.grams), candidates=candidates, chosen=chosen
+            by_own_weight(text, food, choice.grams),
+            candidates=candidates,
+            chosen=chosen,
+            sure=named.sure,
+            steps=named.steps,
         )
-    if reading.problem:
-        return Line(text=text, why=reading.problem, candidates=candidates)
+    if reading.problem and not (reading.problem == NO_AMOUNT and food.group in UNMEASURED):
+        return Line(text=text, why=reading.problem, candidates=candidates, several=reading.several)
     try:
         weighed = weigh(reading, food)
     except CannotWeigh as error:
         return Line(text=text, why=str(error), candidates=candidates)
-    ask, twin = ("", "") if chosen else _ask(reading, food, index)
-    assumed = (*weighed.assumed, *_said_too(reading, food, weighed.grams or 0.0))
+    if (weighed.grams or 0.0) > MOST_GRAMS:
+        said = f"{weighed.grams:,.0f} g on one line is more than a kitchen cooks: is it meant?"
+        return Line(text=text, why=said, candidates=candidates)
+    ask, twin = ("", "") if chosen else _ask(reading, food, names)
+    assumed = (*named.notes, *weighed.assumed, *_said_too(reading, food, weighed.grams or 0.0))
     return replace(
         weighed,
         text=text,
         food=food,
+        sure=named.sure and not (ask and food.state == "cooked"),
+        steps=named.steps,
         candidates=candidates,
         assumed=assumed,
         ask=ask,
@@ -232,65 +270,30 @@ def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
     return out
 
 
-def _match(reading: Reading, index: FoodIndex) -> tuple[Food | None, tuple[Match, ...], bool]:
-    phrase = reading.phrase
-    if reading.take:
-        phrase = f"{plain(phrase)} {reading.take}"
-    hint = " ".join(
-        form
-        for form in reading.forms
-        if form
-        in (
-            "cooked",
-            "dry",
-            "dried",
-            "raw",
-            "fresh",
-            "canned",
-            "drained",
-            "rinsed",
-            "undrained",
-            "frozen",
-        )
-    )
-    said = {term.unit for term in reading.terms}
-    if "can" in said:
-        hint = f"canned {hint}"
-        phrase = index.meaning(f"canned {phrase}") or phrase
-    if said & FRESH_UNITS and "dried" not in hint:
-        phrase += " fresh"
-        hint += " fresh"
-    if "rinsed" in hint and "drained" not in hint:
-        hint += " drained"
-    matches = index.usable(phrase, 12, hint or None, qualifiers=reading.qualifiers)
-    first, _space, rest = phrase.partition(" ")
-    if rest and first.lower() in YOUNG and (not matches or matches[0].score < MATCH_FLOOR):
-        matches = index.usable(rest, 12, hint or None, qualifiers=reading.qualifiers)
+def _named(reading: Reading, names: FoodNames) -> NamedFood:
+    """The food a reading names. What the amount implies counts where the words say nothing: what
+    comes in a can is canned, what comes by the sprig is fresh."""
+    phrase = f"{plain(reading.phrase)} {reading.take}" if reading.take else reading.phrase
+    units_said = {term.unit for term in reading.terms}
+    more = []
+    if "can" in units_said:
+        more.append(("state", "canned"))
+    if "bowl" in units_said:
+        more.append(("state", "cooked"))
+    if units_said & FRESH_UNITS:
+        fresh = name_food(f"fresh {phrase}", names, remark=reading.note)
+        if fresh.food is not None and not {"dried", "ground"} & set(reading.forms):
+            return fresh
+    found = name_food(phrase, names, remark=reading.note, more=more)
     if reading.shared:
         # "soy or almond milk": milk belongs to both, if there is such a food
-        shared = index.usable(reading.shared, 12, hint or None, qualifiers=reading.qualifiers)
-        if (
-            shared
-            and shared[0].score >= SURE_MATCH
-            and (not matches or shared[0].score >= matches[0].score)
-        ):
-            matches = shared
-    others = [
-        match
-        for other in reading.alternatives
-        for match in index.usable(other, 1)
-        if match.score >= MATCH_FLOOR
-    ]
-    candidates = tuple(dict.fromkeys([*matches[: 6 - len(others)], *others]))
-    best = matches[0] if matches else None
-    if best is None or best.score < MATCH_FLOOR:
-        return None, candidates, False
-    # out of a can a bean is cooked
-    canned = "can" in said and best.food.group == "legume"
-    return ready_to_eat(best.food) if canned else best.food, candidates, True
+        shared = name_food(reading.shared, names, remark=reading.note, more=more)
+        if shared.food is not None and (shared.sure or not found.sure):
+            found = shared
+    return found
 
 
-def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:
+def _ask(reading: Reading, food: Food, names: FoodNames) -> tuple[str, str]:
     """The question to put where dry and cooked both make sense and the line says neither, and the
     other food."""
     if set(reading.forms) & {
@@ -313,7 +316,7 @@ def _ask(reading: Reading, food: Food, index: FoodIndex) -> tuple[str, str]:
     twin = food.slug.rsplit("-", 1)[0] + "-" + other
     return (
         (f"Taken as {food.state}. Was it measured {other}?", twin)
-        if twin in index.table
+        if twin in names.table
         else ("", "")
     )
 
@@ -325,12 +328,13 @@ class CannotWeigh(CoreError):
 def weigh(reading: Reading, food: Food) -> Line:
     """The grams a reading means for this food. Raises CannotWeigh, saying why, where they are not
     known."""
-    if reading.loose and not reading.terms:
+    if not reading.terms and (reading.loose or food.group in UNMEASURED):
         best, low, high = next(
             (grams for groups, grams in LOOSE_GRAMS if food.group in groups), LOOSE_OTHER
         )
         said = (
-            f"{reading.loose}: taken as {best:g} g, between {low:g} and {high:g}; weigh it to know"
+            f"{reading.loose or 'no amount'}: taken as {best:g} g, between {low:g} and {high:g}; "
+            f"weigh it to know"
         )
         return Line(text="", grams=best, low=low, high=high, basis="by eye", assumed=(said,))
     lines = [_term(term, reading, food) for term in reading.terms]
@@ -361,6 +365,11 @@ def _term(term: Quantity, reading: Reading, food: Food) -> Line:
         return _by_portion(
             term, portion, 1.0, "counted", [f"{reading.take} of one: {portion.grams:g} g"]
         )
+    if term.unit in VESSELS:
+        best, low, high = VESSELS[term.unit]
+        filled = Quantity(term.best * best, term.low * low, term.high * high, "ml")
+        said = f"a {term.unit} taken as {best:g} mL"
+        return replace(_by_volume(filled, reading, food, [said]), basis="by eye")
     if units.milliliters(term.unit) is not None:
         return _by_volume(term, reading, food, assumed)
     return _by_count(term, reading, food, assumed)

@@ -63,7 +63,7 @@ def number(text: str) -> float:
 def plain(text: str) -> str:
     """The line with vulgar fractions, fancy dashes, bullets and number words written plainly, its
     amount first."""
-    line = _signs(text)
+    line = _marks_of_numbers(_signs(text))
     line = re.sub(r"^\s*(?:[-*•·]|\d+[.)]\s(?=\d))\s*", "", line)
     line = re.sub(r"\s+", " ", line).strip()
     line = _BEFORE.sub("", line)
@@ -71,6 +71,14 @@ def plain(text: str) -> str:
     line = _TWO_SYSTEMS.sub(lambda m: m["metric"] or m["after"], line)
     line = re.sub(rf"^between ({NUMBER}) and ({NUMBER})\b", r"\1-\2", line, flags=re.I)
     return _amount_first(_words_to_numbers(line))
+
+
+def _marks_of_numbers(line: str) -> str:
+    """Thousands and decimal commas written our way: "1,000 g", "1,5 cups"."""
+    line = re.sub(
+        r"(?<![\d.,])(\d{1,3}(?:,\d{3})+)(?![\d,])", lambda m: m[1].replace(",", ""), line
+    )
+    return re.sub(r"(?<![\d.,])(\d+),(\d{1,2})(?=\s?[a-zA-Z])", r"\1.\2", line)
 
 
 def _signs(text: str) -> str:
@@ -117,7 +125,8 @@ def _words_to_numbers(line: str) -> str:
     )
     # "two thirds of a cup", "one-half cup", "three-quarters cup", "half an avocado"
     line = re.sub(
-        rf"\b(?:({_COUNT})[ -])?({_FRACTION})s?(?: of)?(?: an?)?\b(?= )(?! of \w+ and)",
+        rf"\b(?:({_COUNT})[ -])?({_FRACTION})s?(?: of)?(?: an?)?\b(?= )"
+        r"(?! of \w+ and| of (?:it|this|them)\b)",
         lambda m: (
             _value(m[1], m[2]) if m[1] or not line[m.end() :].strip().startswith(",") else m[0]
         ),

@@ -50,7 +50,7 @@ def portioned_ml(text: str, system: str = "us") -> float | None:
 
 
 def _read_measure(text: str, system: str) -> Reading | None:
-    reading = read(f"{_fill_first(text)} of it", system)
+    reading = read(_fill_first(text), system)
     return reading if len(reading.terms) == 1 and not reading.phrase else None
 
 

@@ -29,7 +29,7 @@ def _reading(text: str, examples: str) -> Reading:
     """The amount alone, without a food. Raises UnreadableAmount."""
     if _BARE.match(text):
         text = f"{text.strip().replace(',', '.')} g"
-    reading = read(f"{text} of it")
+    reading = read(text)
     if not reading.terms or reading.phrase or text.strip().startswith(("-", "\u2212")):
         raise UnreadableAmount(f"“{text}” is not an amount. Write grams, or {examples}.")
     return reading

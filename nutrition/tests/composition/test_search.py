@@ -2,7 +2,8 @@
 
 from unittest import TestCase
 
-from nutrition.composition.food_search import food_index, singular
+from nutrition.composition.food_search import food_index
+from nutrition.composition.food_words import singular
 
 FIRST = {
     "garbanzo": "chickpeas-cooked",

@@ -7,7 +7,6 @@ from unittest import TestCase
 from unittest.mock import patch
 
 from nutrition.composition import animal_foods, food_classes, food_mosts, tables
-from nutrition.composition.animal_foods import animal_in
 from nutrition.composition.tables import DATA, BadTable, csv_rows
 from nutrition.formats.every_table import read_every_table
 from nutrition.insight.whole_food import whole_food
@@ -18,6 +17,7 @@ from nutrition.safety import cautions
 from nutrition.targets import schools
 from nutrition.targets.adjustments import BadRow
 from nutrition.targets.conditions import conditions
+from nutrition.written.matching import reckon_line
 
 # table, what is written, what it becomes, who reads it
 MISSPELT = (
@@ -59,17 +59,17 @@ class Tables(TestCase):
         schools.school_data.cache_clear()
 
     def test_a_column_that_nothing_reads_is_refused(self):
-        with self.assertRaisesRegex(BadTable, "nothing reads means"):
+        with self.assertRaisesRegex(BadTable, "nothing reads kind, means"):
             list(csv_rows("aliases.csv", ("alias",)))
         with self.assertRaisesRegex(BadTable, "lacks other"):
-            list(csv_rows("aliases.csv", ("alias", "means", "other")))
+            list(csv_rows("aliases.csv", ("alias", "means", "kind", "other")))
 
 
 class AnimalFoods(TestCase):
     def test_one_list_for_a_line_and_for_the_whole_food_view(self):
         for line in ("200 g cod fillet", "1 duck leg", "2 eggs", "3 anchovies", "100 g ham"):
             with self.subTest(line):
-                self.assertIsNotNone(animal_in(line))
+                self.assertTrue(reckon_line(line).animal)
                 facts = reckon(Recipe((line, "100 g kale")))
                 self.assertEqual(facts.unresolved[0].text, line)
                 found = next(row for row in whole_food(facts) if row.heading == "Animal products")
@@ -78,4 +78,4 @@ class AnimalFoods(TestCase):
     def test_plants_that_sound_alike(self):
         for line in ("1 cup butter beans", "100 g oyster mushrooms", "2 tbsp almond butter"):
             with self.subTest(line):
-                self.assertIsNone(animal_in(line))
+                self.assertEqual(reckon_line(line).animal, "")

@@ -158,7 +158,7 @@ class Files(TestCase):
                 read_recipe(text)
 
     def test_published_keys_of_the_data(self):
-        facts = reckon_lines("100 g walnuts", "salt from the sea", servings=2)
+        facts = reckon_lines("100 g walnuts", "kale from the garden", servings=2)
         data = json.loads(json.dumps(as_data(facts)))
         self.assertEqual(
             set(data), {"title", "servings", "batch", "serving", "yield", "lines", "unresolved"}
@@ -183,6 +183,7 @@ class Files(TestCase):
                 "text",
                 "food",
                 "name",
+                "sure",
                 "grams",
                 "low",
                 "high",
@@ -191,8 +192,8 @@ class Files(TestCase):
                 "assumptions",
             },
         )
-        self.assertEqual(data["unresolved"][0]["text"], "salt from the sea")
-        self.assertIn("salt", data["unresolved"][0]["candidates"])
+        self.assertEqual(data["unresolved"][0]["text"], "kale from the garden")
+        self.assertIn("kale-raw", data["unresolved"][0]["candidates"])
         for key in ("energy_kcal", "saturated_fat_g", "vitamin_b12_ug", "ala_g"):
             self.assertIn(key, data["batch"]["nutrients"])
-        self.assertIn("not counted: salt from the sea", as_text(facts))
+        self.assertIn("not counted: kale from the garden", as_text(facts))

@@ -1,0 +1,162 @@
+"""What foods are called: each row's name taken apart, other people's names, and the words that are
+known at all."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+
+from rapidfuzz import process
+from rapidfuzz.distance import OSA
+
+from nutrition.composition.food_words import (
+    Apart,
+    Words,
+    lexicon,
+    take_apart,
+    varieties,
+    words,
+)
+from nutrition.composition.foods import Food, FoodTable, food_table
+from nutrition.composition.tables import BadTable, csv_rows
+
+# How another name is meant: the same food; the usual kind of it; a vague word, of which the
+# likeliest is taken and asked about; something else that may stand in and never does by itself.
+SAME, USUAL, ASK, STAND_IN = "same", "usual", "ask", "stand-in"
+# Letters apart that a misspelling may be, by the length of the word; shorter words are never
+# mended. Common practice, no source.
+MEND_FROM, MEND_TWO_FROM = 5, 9
+
+
+@dataclass(frozen=True, kw_only=True)
+class Named:
+    """A row of the table as it is called: the words that name it, its head noun, and how it is."""
+
+    food: Food
+    name: frozenset[str]
+    first: frozenset[str]
+    head: str
+    apart: Apart
+    length: int
+
+
+@dataclass(frozen=True)
+class OtherName:
+    """Another name for a food: the words it means and how it is meant."""
+
+    means: Words
+    kind: str
+
+
+class FoodNames:
+    """The names of a table's foods. Making it takes some milliseconds; keep one."""
+
+    def __init__(self, table: FoodTable) -> None:
+        self.table = table
+        self.rows = [_named(food) for food in table if not food.comparator]
+        self.by_word: dict[str, list[int]] = {}
+        for at, row in enumerate(self.rows):
+            for word in row.name:
+                self.by_word.setdefault(word, []).append(at)
+        self.others = other_names()
+        self.longest = max(len(name) for name in self.others)
+
+    @cached_property
+    def known(self) -> frozenset[str]:
+        """Every word that means something here."""
+        out = set(self.by_word)
+        for name, other in self.others.items():
+            out |= {*name, *other.means}
+        for run in lexicon().meanings:
+            out |= set(run)
+        for food, kinds in varieties():
+            out |= food | {word for kind in kinds for word in kind}
+        return frozenset(word for word in out if not word.isdigit())
+
+    @cached_property
+    def _spellings(self) -> list[str]:
+        return sorted(word for word in self.known if len(word) >= MEND_FROM - 1)
+
+    def mended(self, word: str) -> str | None:
+        """The one known word that this unknown one is a misspelling of; None where it is known
+        itself, where none is near, the first letters differ, or several are as near."""
+        if word in self.known or len(word) < MEND_FROM or not word.isalpha():
+            return None
+        most = 2 if len(word) >= MEND_TWO_FROM else 1
+        near = process.extract(
+            word, self._spellings, scorer=OSA.distance, score_cutoff=most, limit=4
+        )
+        near = [row for row in near if row[0][0] == word[0]]
+        if not near:
+            return None
+        least = min(row[1] for row in near)
+        nearest = [row[0] for row in near if row[1] == least]
+        return nearest[0] if len(nearest) == 1 else None
+
+    def heads_of(self, said: Sequence[str]) -> frozenset[str]:
+        """The head nouns of the rows whose names hold all of these words."""
+        rows = [set(self.by_word.get(word, ())) for word in said]
+        return (
+            frozenset(self.rows[at].head for at in set.intersection(*rows)) if rows else frozenset()
+        )
+
+    def sharing(self, said: Sequence[str]) -> Iterator[Named]:
+        """The rows that share a word with what was said."""
+        seen: set[int] = set()
+        for word in said:
+            for at in self.by_word.get(word, ()):
+                if at not in seen:
+                    seen.add(at)
+                    yield self.rows[at]
+
+
+def _named(food: Food) -> Named:
+    plain = re.sub(r"\s*\([^)]*\)", "", food.name)
+    segments = [take_apart(part) for part in plain.split(",")]
+    whole = take_apart(plain)
+    state = take_apart(food.state)
+    first = segments[0].name + segments[0].may
+    marks = tuple(dict.fromkeys([*whole.marks, *state.marks]))
+    if ("liquid", "drained and rinsed") in marks:
+        marks = (*marks, ("liquid", "drained"), ("liquid", "rinsed"))
+    if "vegan" in words(food.name):
+        first = ("vegan", *first)
+    names = (*first, *(word for part in segments[1:] for word in part.name + part.may))
+    return Named(
+        food=food,
+        name=frozenset(names),
+        first=frozenset(first),
+        head=_head(segments[0], words(segments_text(plain))),
+        apart=Apart(name=whole.name, may=whole.may, marks=marks),
+        length=len(words(food.name)),
+    )
+
+
+def segments_text(name: str) -> str:
+    """The part of a name before its first comma, and before "in": "Peaches in juice" are peaches."""
+    return re.split(r",| in ", name)[0]
+
+
+def _head(first: Apart, said: Sequence[str]) -> str:
+    """The head noun: the last word of the first part that names the food."""
+    naming = {*first.name, *first.may}
+    return next((word for word in reversed(said) if word in naming), (first.name or ("",))[-1])
+
+
+@lru_cache(maxsize=1)
+def other_names() -> dict[Words, OtherName]:
+    """Other people's names of data/aliases.csv. Raises BadTable for a kind that nothing reads."""
+    out: dict[Words, OtherName] = {}
+    for row in csv_rows("aliases.csv", ("alias", "means", "kind")):
+        if row["kind"] not in (SAME, USUAL, ASK, STAND_IN):
+            raise BadTable(f"aliases.csv, {row['alias']}: nothing reads {row['kind']}", row["kind"])
+        out[tuple(words(row["alias"]))] = OtherName(tuple(words(row["means"])), row["kind"])
+    return out
+
+
+@lru_cache(maxsize=1)
+def food_names() -> FoodNames:
+    """The names of the shipped table, made once."""
+    return FoodNames(food_table())
