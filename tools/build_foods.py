@@ -30,6 +30,8 @@ SOURCE_NAMES = {
     "label": "US government composition data, label records, median of the kind",
     "ifct": "Indian Food Composition Tables 2017",
     "computed": "computed from another row",
+    "parts": "computed from its parts",
+    "memory": "from memory of published tables",
     "reference": "by definition of the dose",
 }
 # Kinds of tofu that the first source lists under makers' names only: the median of the kind is
@@ -94,6 +96,7 @@ class Builder:
             self.donors = [
                 (re.compile(row["pattern"]), row["donor"]) for row in csv.DictReader(file)
             ]
+        self.memory = sources.from_memory(HERE / "memory.csv")
         self.done: dict[str, Row] = {}
         self.notes: dict[str, list[str]] = {}
         self.spread: dict[str, tuple[Row, Row, int]] = {}
@@ -137,6 +140,14 @@ class Builder:
             notes.append(f"median of {len(records)} label records")
             self.spread[food["slug"]] = (low, high, len(records))
             return middle
+        if source == "parts":
+            return derive.of_parts(
+                [(part, self.row(part), grams) for part, grams in derive.parts_of(description)]
+            )
+        if source == "memory":
+            row = dict(self.memory[food["slug"]][0])
+            notes.append(f"values of {self.memory[food['slug']][1]}")
+            return row
         if source == "reference":
             return {key: value * DOSE_PER_100_G for key, value in DOSES[food["slug"]].items()}
         return {}
@@ -160,9 +171,17 @@ class Builder:
             elif name == "fill-from":
                 note = derive.fill_from(row, self.row(argument), argument)
             elif name == "cooked-from":
-                row, note = derive.cooked_from(
-                    self.row(argument), argument, food["group"], argument
-                )
+                donor, _, factor = argument.partition(":")
+                row, note = derive.cooked_from(self.row(donor), donor, food["group"], factor)
+            elif name == "canned-from":
+                donor, _, salt = argument.partition(":")
+                row, note = derive.canned_from(self.row(donor), donor, salt)
+            elif name == "drop":
+                for key in argument.split(","):
+                    row.pop(key, None)
+                note = f"not taken over: {', '.join(argument.split(','))}"
+            elif name == "with":
+                note = self._with_memory(slug, row)
             elif name == "rinsed-from":
                 row, note = derive.rinsed_from(self.row(argument), argument)
             elif name == "hydrate":
@@ -193,6 +212,12 @@ class Builder:
                 notes.append(note)
         self.done[slug] = row
         self.notes[slug] = notes
+
+    def _with_memory(self, slug: str, row: Row) -> str:
+        """What the source leaves out or has wrong, from memory of a published table."""
+        values, of = self.memory[slug]
+        row.update(values)
+        return f"{', '.join(key.rsplit('_', 1)[0] for key in values)} of {of}"
 
     def _added_sugars(self, food: dict[str, str], row: Row) -> None:
         if "added sugar" not in food["tags"].split("|"):

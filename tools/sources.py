@@ -163,6 +163,16 @@ class FirstSource:
                 yield record
 
 
+def from_memory(path: Path) -> dict[str, tuple[Row, str]]:
+    """Values per 100 g written down from memory, by slug, each with what they are of."""
+    out: dict[str, tuple[Row, str]] = {}
+    with path.open(newline="", encoding="utf-8") as file:
+        for record in csv.DictReader(file):
+            pairs = (pair.split() for pair in record["values"].split("; "))
+            out[record["slug"]] = ({key: float(value) for key, value in pairs}, record["of"])
+    return out
+
+
 def nutrients_of(record: dict[str, str]) -> Row:
     """The record's values per 100 g in our keys; what is empty stays absent."""
     out: Row = {}

@@ -88,11 +88,10 @@ def _unsaid_state(food: Food, have: frozenset[str]) -> float:
         return 0.0
     if food.group in ("nut", "seed") and have <= {"raw", "dry"}:
         return 0.0
-    if plain is None:
+    if plain is None and have == {"dry"}:
         return DRIED_UNSAID if food.group == "dried fruit" else 0.05
-    return sum(
-        {"canned": 1.2, "pickled": 2.0, "frozen": 1.0}.get(one, 0.6) for one in have - {plain}
-    )
+    costs = {"canned": 1.2, "pickled": 2.0, "frozen": 1.0}
+    return sum(costs.get(one, 0.6 if plain else 0.05) for one in have - {plain})
 
 
 def _one_state(one: str, food: Food, have: frozenset[str], out: Fit) -> None:
@@ -158,6 +157,8 @@ def _sugar(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         out.add(0.0 if sweet else OUT)
     elif "sweetened" in have:
         out.add(0.5 if food.group == "dried fruit" else 1.0)
+    elif "unsweetened" in have:
+        out.add(0.05)
 
 
 def _apart_axis(axis: str, unsaid: dict[str, float]) -> Callable[[Apart, Food, Apart, Fit], None]:

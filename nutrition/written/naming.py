@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from nutrition.composition.animal_foods import animal_foods
-from nutrition.composition.food_names import ASK, SAME, STAND_IN, FoodNames, Named
+from nutrition.composition.food_names import ASK, SAME, STAND_IN, FoodNames, Named, OtherName
 from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import Apart, Words, lexicon, varieties, words
 from nutrition.composition.foods import Food
@@ -18,7 +18,9 @@ from nutrition.written.units import UNIT_OF
 # What a word of a row's name costs that was not said: within its first part, and after it.
 # What a word costs that was said and is not in the name; from UNACCOUNTED on nothing settles.
 EXTRA, EXTRA_KIND, UNACCOUNTED = 1.0, 0.5, 10.0
-MAYBE_MISSED, VARIETY_DROPPED, RENAMED = 0.2, 0.1, 0.02
+MAYBE_MISSED, VARIETY_DROPPED, RENAMED, VAGUE = 0.2, 0.1, 0.03, 0.3
+# Another name counts for more the more of the words it covers.
+LONGER_RUN = 0.004
 HEAD_LEFT_OUT = 0.3
 COMPUTED, WORD_OF_NAME = 0.1, 0.01
 # What a name costs as it stands where it is another name for something.
@@ -192,9 +194,10 @@ def _ways(
         dropped = _without_variety(bare)
         if dropped is not None:
             yield dropped
-            again = names.others.get(dropped.name)
-            if again is not None and again.kind != STAND_IN:
-                yield _by_other_name(dropped, again.means, again.kind)
+        for way in (bare, dropped):
+            again = names.others.get(way.name) if way is not None else None
+            if way is not None and again is not None and again.kind != STAND_IN:
+                yield _by_other_name(way, again)
 
 
 def _marked(way: _Way, after: Apart, more: tuple[tuple[str, str], ...]) -> Apart:
@@ -214,11 +217,11 @@ def _renamed(said: list[str], names: FoodNames) -> Iterator[_Way]:
     # other names of the bare words: "chopped fresh coriander leaves"
     whole = names.others.get(literal.name)
     if whole is not None:
-        yield _by_other_name(start, whole.means, whole.kind)
+        yield _by_other_name(start, whole)
     bare = tuple(w for w in said if w in {*literal.name, *literal.may})
     with_may = names.others.get(bare) if literal.may else None
     if with_may is not None:
-        yield _by_other_name(replace(start, may=()), with_may.means, with_may.kind)
+        yield _by_other_name(replace(start, may=()), with_may)
     yield from _by_run(said, names)
     renamed = (whole if not literal.may else None) or with_may or names.others.get(tuple(said))
     yield replace(start, cost=HAS_OTHER_NAME if renamed is not None else 0.0)
@@ -230,7 +233,8 @@ def _by_run(said: list[str], names: FoodNames) -> Iterator[_Way]:
         out: list[str] = []
         kinds: list[str] = []
         implied: list[str] = []
-        at = 0
+        left: list[str] = []
+        at = covered = 0
         while at < len(said):
             for length in range(min(longest, len(said) - at), 0, -1):
                 run = tuple(said[at : at + length])
@@ -240,14 +244,16 @@ def _by_run(said: list[str], names: FoodNames) -> Iterator[_Way]:
                     kinds.append(other.kind)
                     out += other.means
                     implied += other.means
+                    covered += length
                     at += length
                     break
             else:
                 out.append(said[at])
+                left.append(said[at])
                 at += 1
         if not kinds:
             continue
-        literal, whole = lexicon().take_apart(said), lexicon().take_apart(out)
+        literal, whole = lexicon().take_apart(left), lexicon().take_apart(out)
         meant = lexicon().take_apart(implied)
         yield _judged(
             _Way(
@@ -255,7 +261,7 @@ def _by_run(said: list[str], names: FoodNames) -> Iterator[_Way]:
                 may=whole.may,
                 said=_softly(whole, literal, meant),
                 implied=tuple(mark for mark in meant.marks if mark not in literal.marks),
-                cost=RENAMED,
+                cost=RENAMED - LONGER_RUN * covered,
             ),
             kinds,
         )
@@ -277,8 +283,8 @@ def _softly(whole: Apart, literal: Apart, meant: Apart) -> Apart:
     return replace(whole, marks=marks)
 
 
-def _by_other_name(way: _Way, means: Words, kind: str) -> _Way:
-    meant = lexicon().take_apart(means)
+def _by_other_name(way: _Way, other: OtherName) -> _Way:
+    meant = lexicon().take_apart(other.means)
     said = {axis for axis, _value in way.said.marks}
     marks = (*way.said.marks, *(mark for mark in meant.marks if mark[0] not in said))
     return _judged(
@@ -290,7 +296,7 @@ def _by_other_name(way: _Way, means: Words, kind: str) -> _Way:
             said=replace(way.said, name=meant.name, marks=marks),
             cost=way.cost + RENAMED,
         ),
-        [kind],
+        [other.kind],
     )
 
 
@@ -299,6 +305,7 @@ def _judged(way: _Way, kinds: Sequence[str]) -> _Way:
         way,
         doubt=way.doubt or ASK in kinds,
         stand_in=way.stand_in or STAND_IN in kinds,
+        cost=way.cost + (VAGUE if ASK in kinds else 0.0),
     )
 
 
@@ -350,7 +357,7 @@ def _fitting(way: _Way, row: Named, names: FoodNames) -> _Fitting | None:
         weak = weak and names.heads_of(way.name) <= {row.head, "sprout"}
         cost += HEAD_LEFT_OUT - EXTRA if weak else UNACCOUNTED
     cost += sum(EXTRA if word in row.first else EXTRA_KIND for word in extras)
-    if row.food.source.startswith("computed"):
+    if row.food.source.startswith("computed from another"):
         cost += COMPUTED
     cost += WORD_OF_NAME * row.length
     how = fit(way.said, row.food, row.apart)
