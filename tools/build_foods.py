@@ -145,9 +145,10 @@ class Builder:
                 [(part, self.row(part), grams) for part, grams in derive.parts_of(description)]
             )
         if source == "memory":
-            row = dict(self.memory[food["slug"]][0])
-            notes.append(f"values of {self.memory[food['slug']][1]}")
-            return row
+            known = self.memory[food["slug"]]
+            notes.append(f"values of {known.of}")
+            self._spread_from(food["slug"], known)
+            return dict(known.values)
         if source == "reference":
             return {key: value * DOSE_PER_100_G for key, value in DOSES[food["slug"]].items()}
         return {}
@@ -215,9 +216,14 @@ class Builder:
 
     def _with_memory(self, slug: str, row: Row) -> str:
         """What the source leaves out or has wrong, from memory of a published table."""
-        values, of = self.memory[slug]
-        row.update(values)
-        return f"{', '.join(key.rsplit('_', 1)[0] for key in values)} of {of}"
+        known = self.memory[slug]
+        row.update(known.values)
+        self._spread_from(slug, known)
+        return f"{', '.join(key.rsplit('_', 1)[0] for key in known.values)} of {known.of}"
+
+    def _spread_from(self, slug: str, known: sources.Remembered) -> None:
+        low, high, count = self.spread.get(slug, ({}, {}, 0))
+        self.spread[slug] = (low | known.low, high | known.high, count)
 
     def _added_sugars(self, food: dict[str, str], row: Row) -> None:
         if "added sugar" not in food["tags"].split("|"):
@@ -275,7 +281,7 @@ class Builder:
             writer.writerow([*fields, *KEYS])
             for slug in sorted(self.selection):
                 food, row = self.selection[slug], self.row(slug)
-                description = food["source_description"]
+                description = food["source_description"] or food["derive"] or food["name"]
                 spread = ""
                 if slug in self.spread:
                     low, high, _count = self.spread[slug]

@@ -7,6 +7,7 @@ import re
 import statistics
 import tomllib
 from collections.abc import Iterator
+from dataclasses import dataclass
 from pathlib import Path
 
 Row = dict[str, float]
@@ -163,13 +164,30 @@ class FirstSource:
                 yield record
 
 
-def from_memory(path: Path) -> dict[str, tuple[Row, str]]:
-    """Values per 100 g written down from memory, by slug, each with what they are of."""
-    out: dict[str, tuple[Row, str]] = {}
+@dataclass(frozen=True)
+class Remembered:
+    """Values per 100 g written down from memory, with their ranges where those are wide, and what
+    they are of."""
+
+    values: Row
+    low: Row
+    high: Row
+    of: str
+
+
+def from_memory(path: Path) -> dict[str, Remembered]:
+    """Values by slug. A value is "key amount" or "key amount low-high"."""
+    out: dict[str, Remembered] = {}
     with path.open(newline="", encoding="utf-8") as file:
         for record in csv.DictReader(file):
-            pairs = (pair.split() for pair in record["values"].split("; "))
-            out[record["slug"]] = ({key: float(value) for key, value in pairs}, record["of"])
+            row = Remembered({}, {}, {}, record["of"])
+            for pair in record["values"].split("; "):
+                key, amount, *span = pair.split()
+                row.values[key] = float(amount)
+                for ends in span:
+                    least, _dash, most = ends.partition("-")
+                    row.low[key], row.high[key] = float(least), float(most)
+            out[record["slug"]] = row
     return out
 
 

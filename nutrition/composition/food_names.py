@@ -135,7 +135,8 @@ def _named(food: Food) -> Named:
 
 
 def segments_text(name: str) -> str:
-    """The part of a name before its first comma, and before "in": "Peaches in juice" are peaches."""
+    """The part of a name before its first comma and before "in": "Peaches in juice" are
+    peaches."""
     return re.split(r",| in ", name)[0]
 
 

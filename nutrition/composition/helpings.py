@@ -75,6 +75,7 @@ HELPING_DRY_G: dict[str, float] = {
     "nut": 15.0,
     "broth": 5.0,
     "drink": 2.0,
+    "plant milk": 10.0,
 }
 
 
@@ -107,7 +108,30 @@ HELPING_OF_G: dict[str, float] = {
     "corn-bran": 10.0,
     "popcorn": 24.0,
     "puffed": 15.0,
+    "amaranth-puffed": 15.0,
+    "quinoa-puffed": 15.0,
+    "wheat-puffed": 15.0,
+    "whole-wheat-berries-puffed": 15.0,
+    "rice-puffed": 15.0,
+    "millet-puffed": 15.0,
+    "corn-nuts": 20.0,
+    "potato-chips": 28.0,
+    "plantain-chips": 28.0,
+    "roasted-chickpeas": 28.0,
+    "vegan-bacon-bits": 7.0,
+    "vegan-butter": 10.0,
+    "gin": 45.0,
+    "vodka": 45.0,
+    "whiskey": 45.0,
+    "rum": 45.0,
+    "sake": 60.0,
+    "sherry": 60.0,
 }
+
+
+# A ready cereal is light and dry: by the energy of it, as no cooked grain has so much. Common
+# practice, no source. [kcal per 100 g], [g]
+CEREAL_FROM_KCAL, CEREAL_HELPING_G = 300.0, 40.0
 
 
 # One whole piece is a helping of these, where its weight is known and is no more than so many of
@@ -126,13 +150,20 @@ def first_helping_g(food: Food) -> float:
         usual = HELPING_DRY_G.get(food.group, usual)
     elif food.group == "leafy green" and food.state == "raw":
         usual = min(food.cup.grams, HELPING_CUP_LEAVES_G) if food.cup else HELPING_CUP_LEAVES_G
+    if food.group == "grain" and (food.per_100_g("energy_kcal") or 0.0) > CEREAL_FROM_KCAL:
+        usual = min(usual, CEREAL_HELPING_G)
     for measure in BY_PIECE.get(food.group, ()):
         piece = next((row.grams for row in food.measures if row.measure == measure), None)
         if piece is not None and piece <= MOST_OF_USUAL * usual:
             usual = piece
             break
     usual = next(
-        (grams for begins, grams in HELPING_OF_G.items() if food.slug.startswith(begins)), usual
+        (
+            grams
+            for begins, grams in HELPING_OF_G.items()
+            if f"{food.slug}-".startswith(f"{begins}-")
+        ),
+        usual,
     )
     own = most_of(food)
     return min(usual, own.most_g) if own is not None and own.most_g > 0 else usual

@@ -89,7 +89,7 @@ def _unsaid_state(food: Food, have: frozenset[str]) -> float:
     if food.group in ("nut", "seed") and have <= {"raw", "dry"}:
         return 0.0
     if plain is None and have == {"dry"}:
-        return DRIED_UNSAID if food.group == "dried fruit" else 0.05
+        return DRIED_UNSAID if food.group == "dried fruit" else 0.0
     costs = {"canned": 1.2, "pickled": 2.0, "frozen": 1.0}
     return sum(costs.get(one, 0.6 if plain else 0.05) for one in have - {plain})
 
@@ -178,7 +178,8 @@ def _apart_axis(axis: str, unsaid: dict[str, float]) -> Callable[[Apart, Food, A
 def _fat(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("fat"), row.values("fat") - {"full"}
     if wanted <= {"full"}:
-        out.add(OUT if wanted and have else 1.5 * len(have))
+        unlike = 0.05 if wanted and "full" not in row.values("fat") else 0.0
+        out.add(OUT if wanted and have else 1.5 * len(have) + unlike)
     else:
         out.add(0.0 if wanted & have else OUT)
 
@@ -202,6 +203,9 @@ def _enrich(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
         out.add(OUT if "enriched" in have else 0.0)
     else:
         out.add(0.3 if "enriched" in have else 0.0)
+
+
+FRIED = ("fried", "oil roasted")
 
 
 def same_heat(one: str, others: frozenset[str]) -> bool:
@@ -228,21 +232,29 @@ def _heat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         elif have:
             out.add(OUT)
         elif "cooked" in states_of(food, row):
-            fried = one in ("fried", "oil roasted")
+            fried = one in FRIED
             said_too = "the oil it was fried in is not in it" if fried else ""
             out.add(0.3, said_too, doubt=fried)
         elif food.state in ("canned", "ready"):
-            out.add(OUT if one in ("fried", "oil roasted") else 0.7)
+            out.add(OUT if one in FRIED else 0.7)
+        elif one in FRIED:
+            out.add(1.0, "the oil it was fried in is not in it", doubt=True)
         else:
             out.add(0.5)
 
 
-def _wet(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+def _wet(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("wet"), row.values("wet")
-    if have and not wanted:
+    if "soaked" in wanted and food.group == "legume" and "cooked" in states_of(food, row):
+        out.add(0.2, "soaked counted as cooked: say dry if it was weighed dry", doubt=True)
+    elif have and not wanted:
         out.add(1.5)
     elif wanted and not have:
-        out.add(0.2)
+        dry = "dry" in states_of(food, row) and not said.values("state") & {"dry", "dried"}
+        if dry and wanted & {"rehydrated", "rehydrated squeezed"}:
+            out.add(0.6, "counted as weighed dry, and soaked then", doubt=True)
+        else:
+            out.add(0.2)
 
 
 def _grind(said: Apart, food: Food, row: Apart, out: Fit) -> None:

@@ -21,7 +21,14 @@ from nutrition.composition.food_names import FoodNames
 from nutrition.composition.ingredient import Ingredient, cooked_food
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
-from nutrition.recipe.notation import noted, own_left, own_method, part_named, without_part
+from nutrition.recipe.notation import (
+    as_written,
+    noted,
+    own_left,
+    own_method,
+    part_named,
+    without_part,
+)
 from nutrition.recipe.part import PartFood, part_food
 from nutrition.written.grammar import read
 from nutrition.written.matching import CannotWeigh, Choice, Line, by_own_weight, reckon_line, weigh
@@ -97,6 +104,11 @@ class Facts:
     @property
     def unresolved(self) -> tuple[Line, ...]:
         return tuple(line for line in self.lines if not line.resolved)
+
+    @property
+    def unsure(self) -> tuple[Line, ...]:
+        """The lines that are counted and whose food wants a look."""
+        return tuple(line for line in self.lines if line.resolved and not line.sure)
 
     @property
     def measured_ml(self) -> float | None:
@@ -199,7 +211,7 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
     eaten = [own_left(text) for text in recipe.lines]
     parts = [own_method(bare) for bare, _left in eaten]
     lines = tuple(
-        replace(_line(recipe, bare, names, recipe.choices.get(key)), text=text)
+        _as_typed(_line(recipe, bare, names, recipe.choices.get(key)), text)
         for text, key, (bare, _method) in zip(
             recipe.lines, choice_keys(recipe.lines), parts, strict=True
         )
@@ -222,6 +234,13 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
     if recipe.batch_g is not None:
         batch = batch.weighing(recipe.batch_g)
     return Facts(recipe=recipe, lines=lines, batch=batch, computed_g=computed, cooked=cooked)
+
+
+def _as_typed(line: Line, text: str) -> Line:
+    """A line with its brackets, which each of the several it may become keeps."""
+    said = noted(text)
+    ending = as_written("", said.method, said.left)
+    return replace(line, text=text, several=tuple(one + ending for one in line.several))
 
 
 def line_method(recipe: Recipe, at: int) -> str:

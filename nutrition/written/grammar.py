@@ -29,7 +29,8 @@ class Quantity:
 @dataclass(frozen=True, kw_only=True)
 class Reading:
     """What a line says. `terms` add up ("3 tbsp plus 1 tsp"); `package` is the stated size of one
-    can or pack, `several` the lines to write instead where one amount stands for several foods."""
+    can or pack, `counted` the phrase with the count word that follows its food ("curry leaves"),
+    `several` the lines to write instead where one amount stands for several foods."""
 
     text: str
     terms: tuple[Quantity, ...] = ()
@@ -37,6 +38,7 @@ class Reading:
     phrase: str = ""
     forms: tuple[str, ...] = ()
     size: str = ""
+    counted: str = ""
     take: str = ""
     fill: str = ""
     note: str = ""
@@ -60,6 +62,7 @@ FORM_WORDS = {
     "frozen": "frozen",
     "canned": "canned",
     "tinned": "canned",
+    "prepared": "prepared",
     "drained": "drained",
     "rinsed": "rinsed",
     "undrained": "undrained",
@@ -116,7 +119,8 @@ _INCHES = re.compile(
 _JOINT = re.compile(r"\s*(plus|and|\+|&|minus|less)\s+(?=\d)", re.I)
 # "1/2 tsp each cumin and coriander": one amount for several foods.
 _EACH_OF = re.compile(
-    r"^(?P<amount>[^,(]*?)\s*\beach\b(?: of)?\s*[:,]?\s*(?P<foods>[^,(]+(?:,| and | & | \+ )\s*\w.*)$",
+    r"^(?P<amount>[^,(]*?)\s*\beach\b(?: of)?\s*[:,]?\s*"
+    r"(?P<foods>[^,(]+(?:,| and | & | \+ )\s*\w.*)$",
     re.I,
 )
 _EACH_AFTER = re.compile(rf"^(?P<amount>{NUMBER}\s*[a-z]+)\s+(?P<foods>.+?),? each$", re.I)
@@ -296,6 +300,7 @@ def _read(text: str) -> Reading:
     rest = _PURPOSE.sub("", cursor.rest)
     rest, alternatives, shared = _alternatives(rest)
     phrase, forms, note = _phrase(rest)
+    whole_phrase = phrase
     terms, package, phrase, forms, florets = _after_the_food(terms, package, phrase, forms, note)
     shared = shared or florets
     done = re.findall(
@@ -326,6 +331,7 @@ def _read(text: str) -> Reading:
         phrase=phrase,
         forms=forms,
         size=size,
+        counted=whole_phrase if phrase != whole_phrase else "",
         take=take,
         fill=fill,
         note=note,

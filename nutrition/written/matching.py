@@ -59,6 +59,7 @@ VESSELS = {
     "glass": (240.0, 180.0, 300.0),
     "mug": (280.0, 220.0, 350.0),
     "bowl": (350.0, 240.0, 470.0),
+    "shot": (30.0, 25.0, 45.0),
 }
 HANDFUL_GRAMS = {
     "fresh herb": 12.0,
@@ -71,6 +72,12 @@ HANDFUL_GRAMS = {
     "mushroom": 40.0,
     "pasta": 50.0,
     "grain": 40.0,
+}
+# A bunch of what has no bunch of its own: best, least, most. Common practice, no source. [g]
+BUNCH_GRAMS = {
+    "fresh herb": (50.0, 25.0, 100.0),
+    "leafy green": (250.0, 150.0, 400.0),
+    "vegetable": (300.0, 150.0, 500.0),
 }
 # What "to taste", "as needed" or "for serving" comes to for a whole dish: best, least, most. Common
 # practice, no source. [g]
@@ -224,7 +231,7 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -
     if reading.problem and not (reading.problem == NO_AMOUNT and food.group in UNMEASURED):
         return Line(text=text, why=reading.problem, candidates=candidates, several=reading.several)
     try:
-        weighed = weigh(reading, food)
+        weighed = weigh(replace(reading, forms=(*reading.forms, *named.variety)), food)
     except CannotWeigh as error:
         return Line(text=text, why=str(error), candidates=candidates)
     if (weighed.grams or 0.0) > MOST_GRAMS:
@@ -273,7 +280,9 @@ def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
 def _named(reading: Reading, names: FoodNames) -> NamedFood:
     """The food a reading names. What the amount implies counts where the words say nothing: what
     comes in a can is canned, what comes by the sprig is fresh."""
-    phrase = f"{plain(reading.phrase)} {reading.take}" if reading.take else reading.phrase
+    phrase = reading.counted or reading.phrase
+    if reading.take:
+        phrase = f"{plain(reading.phrase)} {reading.take}"
     units_said = {term.unit for term in reading.terms}
     more = []
     if "can" in units_said:
@@ -304,9 +313,10 @@ def _ask(reading: Reading, food: Food, names: FoodNames) -> tuple[str, str]:
         "canned",
         "drained",
         "rinsed",
+        "prepared",
     } or food.state not in ("dry", "cooked"):
         return "", ""
-    if any(term.unit == "can" for term in reading.terms) or food.group not in (
+    if any(term.unit in ("can", "bowl") for term in reading.terms) or food.group not in (
         "grain",
         "legume",
         "pasta",
@@ -473,11 +483,16 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
                     f"one taken as {'a ' if name != 'medium' else ''}{name}: {portion.grams:g} g"
                 )
             return _by_portion(term, portion, factor, basis, assumed)
-    if unit in ("can", "jar") and food.state.startswith("canned"):
+    beans = food.group == "legume" and food.state == "cooked"
+    if unit in ("can", "jar") and (food.state.startswith("canned") or beans):
         usual = Quantity(COMMON_CAN_G, COMMON_CAN_G * 0.9, COMMON_CAN_G, "g")
         line = _package(term, usual, reading, food)
         said = f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)"
         return replace(line, assumed=(said, *line.assumed))
+    if unit == "bunch" and food.group in BUNCH_GRAMS:
+        best, low, high = BUNCH_GRAMS[food.group]
+        said = f"a bunch taken as {best:g} g"
+        return _line(term, best, low, high, "by eye", [*assumed, said])
     if unit == "handful" and food.group in HANDFUL_GRAMS:
         grams = HANDFUL_GRAMS[food.group] * factor_of_size
     elif unit in COMMON_GRAMS:
@@ -506,7 +521,7 @@ def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) ->
     if (
         food.group == "legume"
         and food.state in ("cooked", "canned")
-        and set(reading.forms) & {"drained", "rinsed"}
+        and (set(reading.forms) & {"drained", "rinsed"} or food.state == "cooked")
     ):
         best, low, high = CAN_DRAINED_SHARE
         assumed.append(
@@ -517,7 +532,7 @@ def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) ->
 
 
 def _wanted_forms(reading: Reading) -> list[str]:
-    forms = [like for form in reading.forms for like in LIKE_FORM.get(form, ())]
+    forms = [like for form in reading.forms for like in LIKE_FORM.get(form, (form,))]
     if reading.fill in ("packed",):
         forms.insert(0, "packed")
     return list(dict.fromkeys(forms))

@@ -11,20 +11,20 @@ from nutrition.composition.food_names import ASK, SAME, STAND_IN, FoodNames, Nam
 from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import Apart, Words, lexicon, varieties, words
 from nutrition.composition.foods import Food
-from nutrition.composition.likeness import OUT, Fit, fit, same_heat, states_of
+from nutrition.composition.likeness import FRIED, OUT, Fit, fit, same_heat, states_of
 from nutrition.written.plain import uncapitalized
 from nutrition.written.units import UNIT_OF
 
 # What a word of a row's name costs that was not said: within its first part, and after it.
 # What a word costs that was said and is not in the name; from UNACCOUNTED on nothing settles.
 EXTRA, EXTRA_KIND, UNACCOUNTED = 1.0, 0.5, 10.0
-MAYBE_MISSED, VARIETY_DROPPED, RENAMED, VAGUE = 0.2, 0.1, 0.03, 0.3
+MAYBE_MISSED, VARIETY_DROPPED, RENAMED, VAGUE = 0.2, 0.1, 0.1, 0.3
 # Another name counts for more the more of the words it covers.
-LONGER_RUN = 0.004
+LONGER_RUN = 0.02
 HEAD_LEFT_OUT = 0.3
 COMPUTED, WORD_OF_NAME = 0.1, 0.01
 # What a name costs as it stands where it is another name for something.
-HAS_OTHER_NAME = 0.3
+HAS_OTHER_NAME = 0.5
 # Head nouns that are left unsaid where the rest of the name says enough: "chia", "romaine".
 LEFT_OUT = frozenset(
     "seed nut leaf mushroom pepper lettuce squash sheet bulb root sprout fruit bean lentil herb"
@@ -63,13 +63,15 @@ STEPS = {
 @dataclass(frozen=True, kw_only=True)
 class NamedFood:
     """The food a name means, or none and `why`. `sure` says that it wants no look; `steps` are the
-    methods named with it, done after it was measured."""
+    methods named with it, done after it was measured, `variety` the words for a variety that makes
+    little difference to what is in it, but may to its weight."""
 
     food: Food | None = None
     sure: bool = False
     notes: tuple[str, ...] = ()
     candidates: tuple[Match, ...] = ()
     steps: tuple[str, ...] = ()
+    variety: tuple[str, ...] = ()
     why: str = ""
     animal: bool = False
 
@@ -84,13 +86,15 @@ class _Way:
     said: Apart
     implied: tuple[tuple[str, str], ...] = ()
     strict: Words = ()
+    variety: Words = ()
+    renamed: bool = False
     cost: float = 0.0
     notes: tuple[str, ...] = ()
     doubt: bool = False
     stand_in: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Fitting:
     row: Named
     way: _Way
@@ -146,6 +150,7 @@ def name_food(
         notes=tuple(dict.fromkeys(notes)),
         candidates=candidates,
         steps=steps,
+        variety=best.way.variety,
     )
 
 
@@ -158,11 +163,12 @@ def _numeric(word: str) -> bool:
 
 
 def _done_later(after: Apart) -> Apart:
-    """What is remarked of heat was done after the food was measured."""
+    """What is remarked of heat was done after the food was measured; frying brings oil into it."""
     return replace(
         after,
         marks=tuple(
-            ("then", value) if axis == "heat" else (axis, value) for axis, value in after.marks
+            ("then", value) if axis == "heat" and value not in FRIED else (axis, value)
+            for axis, value in after.marks
         ),
     )
 
@@ -182,28 +188,30 @@ def _ways(
 ) -> Iterator[_Way]:
     """The ways to read a name: as it stands, by other names for it or for parts of it, and each
     with the words left out that only name a variety."""
-    orders: list[list[str]] = [said]
+    orders = [(said, after.name)]
     if after.name:
         # "spaghetti, whole wheat", "split peas, green"
-        orders += [[*said, *after.name], [*after.name, *said]]
-    for renamed in [way for order in orders for way in _renamed(order, names)]:
-        bare = replace(renamed, said=_marked(renamed, after, more))
-        may = tuple(dict.fromkeys([*bare.may, *after.name, *after.may]))
+        orders += [([*said, *after.name], ()), ([*after.name, *said], ())]
+    renamed = [(way, rest) for order, rest in orders for way in _renamed(order, names)]
+    for way, rest in renamed:
+        bare = replace(way, said=_marked(way, after, more))
+        may = tuple(dict.fromkeys([*bare.may, *rest, *after.may]))
         bare = replace(bare, may=may, strict=bare.may)
         yield bare
         dropped = _without_variety(bare)
         if dropped is not None:
             yield dropped
-        for way in (bare, dropped):
-            again = names.others.get(way.name) if way is not None else None
-            if way is not None and again is not None and again.kind != STAND_IN:
-                yield _by_other_name(way, again)
+        for one in (bare, dropped):
+            again = names.others.get(one.name) if one is not None else None
+            if one is not None and again is not None and again.kind != STAND_IN:
+                yield _by_other_name(one, again)
 
 
 def _marked(way: _Way, after: Apart, more: tuple[tuple[str, str], ...]) -> Apart:
     """How the food is said to be: before the comma, after it, and by what only our name for it
     implies, where that is not gainsaid."""
     own, later = way.said, {axis for axis, _value in after.marks}
+    later |= {axis for axis, _value in more}
     kept = [mark for mark in own.marks if mark not in way.implied or mark[0] not in later]
     marks = dict.fromkeys([*kept, *after.marks])
     on = {axis for axis, _value in marks}
@@ -223,8 +231,8 @@ def _renamed(said: list[str], names: FoodNames) -> Iterator[_Way]:
     if with_may is not None:
         yield _by_other_name(replace(start, may=()), with_may)
     yield from _by_run(said, names)
-    renamed = (whole if not literal.may else None) or with_may or names.others.get(tuple(said))
-    yield replace(start, cost=HAS_OTHER_NAME if renamed is not None else 0.0)
+    renamed = whole or with_may or names.others.get(tuple(said))
+    yield replace(start, renamed=renamed is not None)
 
 
 def _by_run(said: list[str], names: FoodNames) -> Iterator[_Way]:
@@ -293,6 +301,7 @@ def _by_other_name(way: _Way, other: OtherName) -> _Way:
             name=meant.name,
             may=(*meant.may, *way.may),
             implied=(*way.implied, *meant.marks),
+            renamed=False,
             said=replace(way.said, name=meant.name, marks=marks),
             cost=way.cost + RENAMED,
         ),
@@ -327,6 +336,7 @@ def _without_variety(way: _Way) -> _Way | None:
         way,
         name=left,
         said=replace(way.said, name=left),
+        variety=tuple(word for word in way.name if word in gone),
         cost=way.cost + VARIETY_DROPPED,
         notes=(*way.notes, f"“{named}” makes little difference"),
     )
@@ -348,6 +358,8 @@ def _fitting(way: _Way, row: Named, names: FoodNames) -> _Fitting | None:
         return None
     extras = row.name - have - {"vegan"}
     cost = way.cost + UNACCOUNTED * len(missed)
+    if way.renamed and not row.name.intersection(way.may):
+        cost += HAS_OTHER_NAME
     for word in way.may:
         if word not in row.name:
             dropped = word not in way.strict or lexicon().may_be_dropped(word, row.food.group)
@@ -361,7 +373,9 @@ def _fitting(way: _Way, row: Named, names: FoodNames) -> _Fitting | None:
         cost += COMPUTED
     cost += WORD_OF_NAME * row.length
     how = fit(way.said, row.food, row.apart)
-    return _Fitting(row, way, how, cost + how.cost, missed, extras)
+    if "vegan" in row.name and not way.said.values("plant"):
+        how.add(0.5, "taken as the vegan kind", doubt=True)
+    return _Fitting(row=row, way=way, fit=how, cost=cost + how.cost, missed=missed, extras=extras)
 
 
 def _candidates(fittings: Sequence[_Fitting]) -> tuple[Match, ...]:
@@ -382,7 +396,10 @@ def _animal(said: list[str], fittings: Sequence[_Fitting]) -> NamedFood | None:
     if not named:
         return None
     plant = any(
-        one.cost < UNACCOUNTED and set(named) <= one.row.name and not one.extras
+        one.cost < UNACCOUNTED
+        and set(named) <= one.row.name
+        and not one.extras
+        and "vegan" not in one.row.name
         for one in fittings[:SHOWN]
     )
     vegan = lexicon().take_apart(said).values("plant")

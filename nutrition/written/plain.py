@@ -99,6 +99,9 @@ def _value(count: str | None, part: str) -> str:
 def _words_to_numbers(line: str) -> str:
     line = re.sub(r"\b(a )?couple( of)?\b", "2", line, flags=re.I)
     line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
+    line = re.sub(
+        r"^(?:an? )?thumb[- ]sized? (?:piece|knob|chunk)\b(?: of)?", "1 thumb", line, flags=re.I
+    )
     line = re.sub(rf"^({NUMBER}) ?#(?= )", r"\1 lb", line)
     # "a 4 cm piece" in inches, as ginger is weighed by
     line = re.sub(
@@ -125,8 +128,8 @@ def _words_to_numbers(line: str) -> str:
     )
     # "two thirds of a cup", "one-half cup", "three-quarters cup", "half an avocado"
     line = re.sub(
-        rf"\b(?:({_COUNT})[ -])?({_FRACTION})s?(?: of)?(?: an?)?\b(?= )"
-        r"(?! of \w+ and| of (?:it|this|them)\b)",
+        rf"\b(?:({_COUNT})[ -])?({_FRACTION})s?(?! of (?:it|this|them)\b)(?: of)?(?: an?)?\b"
+        r"(?= )(?! of \w+ and)",
         lambda m: (
             _value(m[1], m[2]) if m[1] or not line[m.end() :].strip().startswith(",") else m[0]
         ),

@@ -85,6 +85,7 @@ COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "mug": ("mug", "mugs"),
     "bowl": ("bowl", "bowls"),
     "nest": ("nest", "nests"),
+    "shot": ("shot", "shots"),
     "strip": ("strip", "strips"),
     "second": ("second spray", "seconds spray", "second sprays", "second", "seconds"),
     "spray": ("spray", "sprays", "spritz", "spritzes"),

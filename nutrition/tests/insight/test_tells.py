@@ -33,7 +33,7 @@ class Phosphorus(TestCase):
         beans = indices.absorbed_phosphorus([(FOODS["white-beans-cooked"], 100)])
         self.assertAlmostEqual(beans.amount, beans.total / 2)
         powder = indices.absorbed_phosphorus(
-            [(FOODS["baking-powder-low-sodium"], 5), (FOODS["baking-powder"], 5)]
+            [(FOODS["baking-powder-low-sodium"], 5), (FOODS["egg-replacer-powder"], 5)]
         )
         self.assertGreater(powder.low, 0.89 * powder.total)
         self.assertEqual(powder.known, 0.5)

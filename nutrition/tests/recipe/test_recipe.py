@@ -51,7 +51,7 @@ class HandWorked(TestCase):
         self.assertAlmostEqual(weight.amount - weight.low, 10.0)
 
     def test_the_unknown_is_not_zero(self):
-        facts = reckon_lines("100 g freekeh, dry", "100 g walnuts")
+        facts = reckon_lines("100 g fava bean flour", "100 g walnuts")
         phosphorus = facts.batch["phosphorus_mg"]
         self.assertAlmostEqual(
             phosphorus.amount, food_table()["walnuts"].per_100_g("phosphorus_mg")

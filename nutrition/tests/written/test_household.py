@@ -18,7 +18,7 @@ class Household(TestCase):
             ("lemon-juice", 15, "1 tbsp"),
             ("salt", 1.5, "1/4 tsp"),
             ("carrots-raw", 61, "1 medium"),
-            ("walnuts", 10, "5 pieces"),
+            ("walnuts", 12, "3 pieces"),
             ("bay-leaf", 0.4, "2 leaves"),
             ("quinoa-cooked", 139, "3/4 cup"),
         ):
