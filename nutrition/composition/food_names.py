@@ -20,7 +20,7 @@ from nutrition.composition.food_words import (
     words,
 )
 from nutrition.composition.foods import Food, FoodTable, food_table
-from nutrition.composition.tables import BadTable, csv_rows
+from nutrition.composition.tables import BadTable, csv_rows, word_list
 
 # How another name is meant: the same food; the usual kind of it; a vague word, of which the
 # likeliest is taken and asked about; something else that may stand in and never does by itself.
@@ -65,7 +65,13 @@ class FoodNames:
 
     @cached_property
     def known(self) -> frozenset[str]:
-        """Every word that means something here."""
+        """Every word that means something here, or names a food that is not in the table."""
+        return self._meaning | {
+            word for name in word_list("other_words.txt") for word in words(name)
+        }
+
+    @cached_property
+    def _meaning(self) -> frozenset[str]:
         out = set(self.by_word)
         for name, other in self.others.items():
             out |= {*name, *other.means}
@@ -77,7 +83,7 @@ class FoodNames:
 
     @cached_property
     def _spellings(self) -> list[str]:
-        return sorted(word for word in self.known if len(word) >= MEND_FROM - 1)
+        return sorted(word for word in self._meaning if len(word) >= MEND_FROM - 1)
 
     def mended(self, word: str) -> str | None:
         """The one known word that this unknown one is a misspelling of; None where it is known
@@ -153,7 +159,8 @@ def other_names() -> dict[Words, OtherName]:
     for row in csv_rows("aliases.csv", ("alias", "means", "kind")):
         if row["kind"] not in (SAME, USUAL, ASK, STAND_IN):
             raise BadTable(f"aliases.csv, {row['alias']}: nothing reads {row['kind']}", row["kind"])
-        out[tuple(words(row["alias"]))] = OtherName(tuple(words(row["means"])), row["kind"])
+        alias, means = (lexicon().joined(words(row[side])) for side in ("alias", "means"))
+        out[tuple(alias)] = OtherName(tuple(means), row["kind"])
     return out
 
 

@@ -7,7 +7,7 @@ import re
 import unicodedata
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 from nutrition.composition.tables import BadTable, csv_rows
 
@@ -50,6 +50,9 @@ def words(text: str) -> list[str]:
     return [singular(word) for word in re.findall(r"[a-z0-9]+", plain)]
 
 
+_NONE: frozenset[str] = frozenset()
+
+
 @dataclass(frozen=True, kw_only=True)
 class Apart:
     """A name taken apart: the words that `name` a food, in order; those that `may` name it or mean
@@ -59,8 +62,13 @@ class Apart:
     may: Words = ()
     marks: tuple[tuple[str, str], ...] = ()
 
+    @cached_property
+    def _by_axis(self) -> Mapping[str, frozenset[str]]:
+        axes = {axis for axis, _value in self.marks}
+        return {axis: frozenset(value for of, value in self.marks if of == axis) for axis in axes}
+
     def values(self, axis: str) -> frozenset[str]:
-        return frozenset(value for of, value in self.marks if of == axis)
+        return self._by_axis.get(axis, _NONE)
 
     def said(self, axis: str, value: str) -> bool:
         return (axis, value) in self.marks
@@ -94,6 +102,14 @@ class Lexicon:
             may=tuple(dict.fromkeys(may)),
             marks=tuple(dict.fromkeys(marks)),
         )
+
+    def joined(self, said: Sequence[str]) -> list[str]:
+        """Words with every run that is one word to us put as that word: "whole meal" and "whole
+        wheat" alike."""
+        out: list[str] = []
+        for run, meaning in self._runs(said):
+            out += [meaning[1:]] if meaning.startswith(TOKEN) else run
+        return out
 
     def _runs(self, said: Sequence[str]) -> Iterator[tuple[Words, str]]:
         at = 0

@@ -240,7 +240,9 @@ def _heat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         elif one in FRIED:
             out.add(1.0, "the oil it was fried in is not in it", doubt=True)
         else:
-            out.add(0.5)
+            # nuts are roasted as they are; boiled ones are another food
+            boiled = food.group in ("nut", "seed") and not same_heat(one, frozenset({"roasted"}))
+            out.add(1.5 if boiled else 0.5)
 
 
 def _wet(said: Apart, food: Food, row: Apart, out: Fit) -> None:

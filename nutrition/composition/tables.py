@@ -56,3 +56,9 @@ def csv_rows(
             if None in row or None in row.values():
                 raise BadTable(f"{name}, line {reader.line_num}: not as many cells as columns")
             yield row
+
+
+def word_list(name: str) -> list[str]:
+    """The lines of a list of words that are no remark."""
+    lines = (DATA / name).read_text(encoding="utf-8").splitlines()
+    return [line.strip() for line in lines if line.strip() and not line.startswith("#")]

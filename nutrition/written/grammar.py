@@ -142,7 +142,7 @@ _TAKE = re.compile(
 )
 _COUNTED = {
     *("", "small", "medium", "large", "head", "stalk", "rib", "ear", "glass", "mug", "bowl"),
-    *("nest", "piece", "slice"),
+    *("nest", "piece", "slice", "square"),
 }
 _ASIDE = re.compile(
     rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?"

@@ -52,6 +52,7 @@ COMMON_GRAMS = {
     "second": 0.75,
     "spray": 0.25,
     "strip": 5.0,
+    "square": 8.0,
 }
 # Room in a glass, a mug or a bowl as it is filled: best, least, most. Common practice, no source.
 # [mL]
@@ -469,13 +470,13 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         wanted = [unit, "stalk", "rib", "medium"]
     elif unit in ("jar", "package", "block"):
         wanted = [unit, "package", "can", "block"]
-    elif unit == "head" or unit in ("small", "large"):
-        wanted = [unit, "medium"]
+    elif unit == "head" or unit in ("small", "medium", "large"):
+        wanted = [unit, "medium", "head", "piece"]
     for name in wanted:
         portion = _find(food, name, _wanted_forms(reading))
         if portion is not None:
             factor = 1.0
-            if name in ("medium", "head", "handful", "bunch") and factor_of_size != 1.0:
+            if name in ("medium", "head", "piece", "handful", "bunch") and factor_of_size != 1.0:
                 factor = factor_of_size
                 assumed.append(f"a {size} one taken as {factor:g} of a usual one")
             if not unit:

@@ -109,7 +109,7 @@ def name_food(
 ) -> NamedFood:
     """The food that `phrase` means, with what is remarked of it after a comma, and `more` marks
     that the amount implies (a can is canned)."""
-    said, mended = _mended(words(phrase), names)
+    said, mended = _mended(lexicon().joined(words(phrase)), names)
     before = lexicon().take_apart(said)
     after = _done_later(lexicon().take_apart([w for w in words(remark) if not _numeric(w)]))
     ways = list(_ways(said, after, tuple(more), names))
@@ -231,8 +231,12 @@ def _renamed(said: list[str], names: FoodNames) -> Iterator[_Way]:
     if with_may is not None:
         yield _by_other_name(replace(start, may=()), with_may)
     yield from _by_run(said, names)
-    renamed = whole or with_may or names.others.get(tuple(said))
-    yield replace(start, renamed=renamed is not None)
+    full = with_may or names.others.get(tuple(said)) or (whole if not literal.may else None)
+    yield replace(
+        start,
+        cost=HAS_OTHER_NAME if full is not None else 0.0,
+        renamed=full is None and whole is not None,
+    )
 
 
 def _by_run(said: list[str], names: FoodNames) -> Iterator[_Way]:
@@ -343,7 +347,7 @@ def _without_variety(way: _Way) -> _Way | None:
 
 
 def _fittings(ways: Sequence[_Way], names: FoodNames) -> Iterator[_Fitting]:
-    for way in ways:
+    for way in dict.fromkeys(ways):
         for row in names.sharing([*way.name, *way.may]):
             found = _fitting(way, row, names)
             if found is not None:
@@ -372,7 +376,8 @@ def _fitting(way: _Way, row: Named, names: FoodNames) -> _Fitting | None:
     if row.food.source.startswith("computed from another"):
         cost += COMPUTED
     cost += WORD_OF_NAME * row.length
-    how = fit(way.said, row.food, row.apart)
+    # how it is matters only for a row whose name is accounted for
+    how = fit(way.said, row.food, row.apart) if cost < UNACCOUNTED else Fit()
     if "vegan" in row.name and not way.said.values("plant"):
         how.add(0.5, "taken as the vegan kind", doubt=True)
     return _Fitting(row=row, way=way, fit=how, cost=cost + how.cost, missed=missed, extras=extras)

@@ -29,7 +29,8 @@ WEIGHT_NAMES: dict[str, tuple[str, ...]] = {
 }
 COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "clove": ("clove", "cloves"),
-    "slice": ("slice", "slices"),
+    "slice": ("slice", "slices", "rasher", "rashers"),
+    "square": ("square", "squares"),
     "leaf": ("leaf", "leaves"),
     "sprig": ("sprig", "sprigs"),
     "stalk": ("stalk", "stalks", "stick", "sticks"),
