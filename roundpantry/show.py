@@ -31,8 +31,9 @@ def span(value: Amount, key: str) -> str:
 
 
 def unknown(value: Amount) -> str:
-    """ "3 of 9 lines unknown", empty where all is known."""
-    return f"{value.unknown_lines} of {value.lines} unknown" if value.unknown_lines else ""
+    """ "3 of 9 lines unknown", empty where all is known that could matter."""
+    told = value.unknown_lines and not value.complete
+    return f"{value.unknown_lines} of {value.lines} unknown" if told else ""
 
 
 def grams(value: float) -> str:

@@ -7,9 +7,11 @@ import csv
 import re
 import statistics
 import sys
+from collections.abc import Iterator
 from pathlib import Path
 
 import derive
+import fills
 import sources
 from sources import Row
 
@@ -96,6 +98,8 @@ class Builder:
             self.donors = [
                 (re.compile(row["pattern"]), row["donor"]) for row in csv.DictReader(file)
             ]
+        self.fill = fills.Fills(HERE)
+        self.making: set[str] = set()
         self.memory = sources.from_memory(HERE / "memory.csv")
         self.done: dict[str, Row] = {}
         self.notes: dict[str, list[str]] = {}
@@ -103,7 +107,9 @@ class Builder:
 
     def row(self, slug: str) -> Row:
         if slug not in self.done:
+            self.making.add(slug)
             self._make(slug)
+            self.making.discard(slug)
         return self.done[slug]
 
     def _base(self, food: dict[str, str], notes: list[str]) -> Row:
@@ -211,6 +217,8 @@ class Builder:
             note = self._borrow(slug, row)
             if note:
                 notes.append(note)
+            notes += self.fill.of(slug, food, row, self._twins(slug))
+            self._spread_between(slug, self.fill.low, self.fill.high)
         self.done[slug] = row
         self.notes[slug] = notes
 
@@ -222,8 +230,7 @@ class Builder:
         return f"{', '.join(key.rsplit('_', 1)[0] for key in known.values)} of {known.of}"
 
     def _spread_from(self, slug: str, known: sources.Remembered) -> None:
-        low, high, count = self.spread.get(slug, ({}, {}, 0))
-        self.spread[slug] = (low | known.low, high | known.high, count)
+        self._spread_between(slug, known.low, known.high)
 
     def _added_sugars(self, food: dict[str, str], row: Row) -> None:
         if "added sugar" not in food["tags"].split("|"):
@@ -231,6 +238,16 @@ class Builder:
                 row["added_sugars_g"] = 0.0
         elif food["group"] == "sweetener" and "sugars_g" in row:
             row["added_sugars_g"] = row["sugars_g"]
+
+    def _twins(self, slug: str) -> Iterator[tuple[str, Row]]:
+        """The same food in other states, none that is itself made from this one."""
+        for twin in fills.other_states(slug):
+            if twin in self.selection and twin not in self.making:
+                yield twin, self.row(twin)
+
+    def _spread_between(self, slug: str, low: Row, high: Row) -> None:
+        least, most, count = self.spread.get(slug, ({}, {}, 0))
+        self.spread[slug] = (low | least, high | most, count)
 
     def _borrow(self, slug: str, row: Row) -> str:
         name = next((donor for pattern, donor in self.donors if pattern.search(slug)), None)

@@ -329,7 +329,7 @@ class Clients(PracticeCase):
         self.assertRegex(rows["protein_g"].word, r"^under by 101\.\d g$")
         self.assertEqual(rows["sodium_mg"].word, "inside")
         self.assertEqual(strip(NOBODY, profile), [])
-        part = food_table()["walnuts"].profile(50) + food_table()["dijon-mustard"].profile(10)
+        part = food_table()["walnuts"].profile(50) + food_table()["gochujang"].profile(10)
         self.assertRegex(
             {row.key: row for row in strip(plan, part)}["protein_g"].word,
             r"^under by up to 112\.4 g$",

@@ -381,6 +381,7 @@ def _without_alcohol(food: Food, grams: float, low: float, high: float, left: fl
         plain.grams_down2,
         plain.grams_up2,
         1,
+        could_add=plain.could_add,
     )
     stays = 1.0 - gone / grams if grams > 0 else 1.0
     return Cooked(
@@ -410,7 +411,7 @@ def _changed(
             food.values[water] + (factor.factor - 1.0) * 100.0, 0.0
         )
     profile = (
-        Profile.of(values, least, most, grams, low, high).weighing(cooked)
+        Profile.of(values, least, most, grams, low, high, food.upper).weighing(cooked)
         if grams > 0
         else Profile.empty()
     )

@@ -41,16 +41,18 @@ def amount_of(profile: Profile, key: str) -> Amount:
             unknown_lines=energy.unknown_lines,
             lines=energy.lines,
             missing=energy.missing,
+            could_add=energy.could_add / grams,
         )
     return profile[key]
 
 
 def _weighted(parts: Iterable[tuple[Amount, float]], below_zero: bool = False) -> Amount:
-    value = down = up = 0.0
+    value = down = up = could_add = 0.0
     amounts = []
     for part, factor in parts:
         amounts.append(part)
         value += part.amount * factor
+        could_add += part.could_add * abs(factor)
         less, more = (part.amount - part.low) * factor, (part.high - part.amount) * factor
         if factor < 0:
             less, more = -more, -less
@@ -64,4 +66,5 @@ def _weighted(parts: Iterable[tuple[Amount, float]], below_zero: bool = False) -
         unknown_lines=max(part.unknown_lines for part in amounts),
         lines=amounts[0].lines,
         missing=amounts[0].missing,
+        could_add=could_add,
     )

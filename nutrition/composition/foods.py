@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -12,6 +12,7 @@ from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import KEYS
 from nutrition.composition.profile import INDEX, Profile, Vector
 from nutrition.composition.tables import csv_rows
+from nutrition.composition.uppers import upper_of, uppers_by_kind
 
 ML_PER_CUP = 236.588
 # What is left of the height of raw leaves once they are dressed and weighed down. Common practice,
@@ -47,10 +48,15 @@ class Share:
     source: str
 
 
+def nobody_knows() -> Vector:
+    """Nothing of any nutrient is known. In the order of KEYS."""
+    return np.full(len(KEYS), np.nan)
+
+
 @dataclass(frozen=True, kw_only=True)
 class Food:
     """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN
-    where absent."""
+    where absent; `upper` is the largest plausible of its kind, NaN where nobody can say."""
 
     slug: str
     name: str
@@ -67,6 +73,7 @@ class Food:
     high: Vector = field(repr=False, compare=False)
     measures: tuple[HouseholdMeasure, ...] = field(default=(), repr=False, compare=False)
     shares: tuple[Share, ...] = field(default=(), repr=False, compare=False)
+    upper: Vector = field(default_factory=nobody_knows, repr=False, compare=False)
 
     @property
     def comparator(self) -> bool:
@@ -86,6 +93,7 @@ class Food:
             grams,
             grams if low is None else low,
             grams if high is None else high,
+            self.upper,
         )
 
     @cached_property
@@ -241,9 +249,15 @@ def food_table() -> FoodTable:
             )
         )
     measures = {slug: _agreeing(rows) for slug, rows in measures.items()}
+    foods = [
+        _food(row, tuple(measures.get(row["slug"], ())), tuple(shares.get(row["slug"], ())))
+        for row in csv_rows("foods.csv", FOOD_COLUMNS)
+    ]
+    kinds = uppers_by_kind(
+        (food.group, food.state, food.values)
+        for food in foods
+        if not food.comparator and food.group != "supplement"
+    )
     return FoodTable(
-        [
-            _food(row, tuple(measures.get(row["slug"], ())), tuple(shares.get(row["slug"], ())))
-            for row in csv_rows("foods.csv", FOOD_COLUMNS)
-        ]
+        [replace(food, upper=upper_of(kinds, food.group, food.state)) for food in foods]
     )

@@ -6,6 +6,7 @@ value is known.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
@@ -16,6 +17,8 @@ from nutrition.composition.nutrients import KEYS
 
 # From this share on something is as good as wholly known, and from this on mostly. [0 to 1]
 WHOLLY, MOSTLY = 0.99, 0.5
+# All but a crumb of the weight is known; or what is not could add no more than a crumb. [share]
+ALL_BUT_A_CRUMB, CRUMB = 0.995, 0.01
 
 
 class Known:
@@ -41,7 +44,7 @@ class Amount:
     """An amount with its range. `known` is the share of the grams whose value is known [0 to 1].
 
     Where `known` is below 1, or lines are `missing` (nobody knows what or how much they are), the
-    amount is "at least": what is unknown can only add to it.
+    amount is "at least": what is unknown can only add to it, at most `could_add`.
     """
 
     amount: float
@@ -51,12 +54,14 @@ class Amount:
     unknown_lines: int = 0
     lines: int = 0
     missing: int = 0
+    could_add: float = math.inf
 
     @property
     def complete(self) -> bool:
         """Whether nothing worth speaking of is unknown: no line without its grams, and all but a
-        crumb is known."""
-        return self.known > 0.995 and not self.missing
+        crumb is known, or what is not could add no more than a crumb."""
+        crumb = self.known > ALL_BUT_A_CRUMB or self.could_add <= CRUMB * self.amount
+        return crumb and not self.missing
 
 
 class Profile:
@@ -71,6 +76,7 @@ class Profile:
         "up2",
         "known_g",
         "known_lines",
+        "could_add",
         "grams",
         "grams_down2",
         "grams_up2",
@@ -90,7 +96,9 @@ class Profile:
         grams_up2: float,
         lines: int,
         missing: int = 0,
+        could_add: Vector | None = None,
     ) -> None:
+        self.could_add = np.zeros(len(KEYS)) if could_add is None else could_add
         self.amounts, self.down2, self.up2 = amounts, down2, up2
         self.known_g, self.known_lines = known_g, known_lines
         self.grams, self.grams_down2, self.grams_up2 = grams, grams_down2, grams_up2
@@ -117,14 +125,17 @@ class Profile:
         grams: float,
         grams_low: float,
         grams_high: float,
+        upper: Vector | None = None,
     ) -> Profile:
         """One line: values per 100 g with their spread (NaN where absent), and a weight with its
-        range. [g]"""
+        range [g]. `upper` is the largest plausible of what is absent, NaN where nobody can say."""
         known = ~np.isnan(per_100_g)
         value = np.where(known, per_100_g, 0.0) / 100.0
         down = np.where(known, per_100_g - low, 0.0) / 100.0 * grams
         up = np.where(known, high - per_100_g, 0.0) / 100.0 * grams
         weight_down, weight_up = grams - grams_low, grams_high - grams
+        most = np.full(len(KEYS), np.nan) if upper is None else upper
+        most = np.where(np.isnan(most), np.inf if grams > 0 else 0.0, most * grams / 100.0)
         return cls(
             value * grams,
             (value * weight_down) ** 2 + down**2,
@@ -135,6 +146,7 @@ class Profile:
             weight_down**2,
             weight_up**2,
             1,
+            could_add=np.where(known, 0.0, most),
         )
 
     @classmethod
@@ -156,6 +168,7 @@ class Profile:
             self.grams_up2 + other.grams_up2,
             self.lines + other.lines,
             self.missing + other.missing,
+            self.could_add + other.could_add,
         )
 
     def __mul__(self, factor: float) -> Profile:
@@ -171,6 +184,7 @@ class Profile:
             self.grams_up2 * square,
             self.lines,
             self.missing,
+            self.could_add * factor if factor else np.zeros(len(KEYS)),
         )
 
     def weighing(self, grams: float) -> Profile:
@@ -190,6 +204,7 @@ class Profile:
             0.0,
             self.lines,
             self.missing,
+            self.could_add,
         )
 
     def __getitem__(self, key: str) -> Amount:
@@ -204,6 +219,7 @@ class Profile:
             unknown_lines=self.lines - round(float(self.known_lines[i])),
             lines=self.lines,
             missing=self.missing,
+            could_add=float(self.could_add[i]),
         )
 
     @property

@@ -113,6 +113,8 @@ _LOOK = re.compile(
     r"|piece|wedge|spear|sprig|leek)s?\b)",
     re.I,
 )
+# Begins as a unit does and is a food.
+_NO_UNIT = re.compile(r"\s*(?:bottle gourd|cubed|canned|head lettuce|leaf lettuce|ear fung)", re.I)
 _INCHES = re.compile(
     rf"\s*\(\s*({NUMBER})[\s-]*(?:inch|in\.?|\")\s*\)\s*(?:piece|knob|length)s?\b", re.I
 )
@@ -271,7 +273,7 @@ def _cased_unit(cursor: _Cursor) -> str:
     if match:
         cursor.at = match.end()
         return CASED[match[1]]
-    found = cursor.take(_UNIT)
+    found = None if _NO_UNIT.match(cursor.text, cursor.at) else cursor.take(_UNIT)
     return _unit_of(found[1]) if found else ""
 
 

@@ -46,7 +46,7 @@ class RecipePage(PracticeCase):
         for text in (
             "Millet, dry",
             "Was it measured cooked?",
-            "No food found for “ladle red stuff”",
+            "“ladle stuff” is not accounted for",
             "1 line not counted",
             'hx-swap-oob="true"',
         ):
@@ -206,7 +206,7 @@ class PartsInsideParts(PracticeCase):
 
     def test_a_recipe_by_grams_volume_and_servings(self):
         sauce = self.recipe_of(
-            "Dill sauce", "1/2 cup tahini\n2 tbsp white miso\n1/4 cup dijon mustard"
+            "Dill sauce", "1/2 cup tahini\n2 tbsp white miso\n1/4 cup gochujang"
         )
         own = facts_of(sauce)
         pot = facts_of(

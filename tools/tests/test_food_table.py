@@ -10,7 +10,8 @@ from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import ROLES, UnknownFood, food_table
 from nutrition.composition.nutrients import AMINO_ACIDS, KEYS
-from nutrition.composition.tables import DATA
+from nutrition.composition.profile import INDEX
+from nutrition.composition.tables import DATA, word_list
 from tools.table_check import atwater_kcal, faults
 
 PLAIN_GROUPS = {"vegetable", "leafy green", "starchy vegetable", "legume"}
@@ -38,7 +39,9 @@ class Table(TestCase):
             own = food.source.startswith(("Indian", "computed"))
             if food.per_100_g("lysine_g") is not None and not own:
                 self.assertRegex(
-                    food.notes, r"amino acids per g protein.* from .+ \(Indian Food", food.slug
+                    food.notes,
+                    r"amino acids per g protein(.* from .+ \(Indian Food| of .+ as a class)",
+                    food.slug,
                 )
 
     def test_household_portions_for_at_least_400(self):
@@ -151,6 +154,43 @@ class Table(TestCase):
     def test_unknown_slug(self):
         with self.assertRaises(UnknownFood):
             food_table()["no-such-food"]
+
+
+class Staples(TestCase):
+    """The foods that a whole-food kitchen uses most, named in data/staples.txt."""
+
+    def setUp(self):
+        self.foods = [food_table()[slug] for slug in word_list("staples.txt")]
+
+    def share_known(self, key):
+        return sum(food.per_100_g(key) is not None for food in self.foods) / len(self.foods)
+
+    def test_what_is_asked_of_every_food_is_known(self):
+        self.assertGreaterEqual(len(self.foods), 400)
+        for key in (
+            *("energy_kcal", "protein_g", "fat_g", "carbohydrate_g", "fiber_g", "sodium_mg"),
+            *("potassium_mg", "phosphorus_mg", "calcium_mg", "iron_mg", "magnesium_mg", "zinc_mg"),
+        ):
+            self.assertEqual(self.share_known(key), 1.0, key)
+        for key in AMINO_ACIDS:
+            self.assertGreaterEqual(self.share_known(key), 0.95, key)
+        for key in ("vitamin_k_ug", "folate_ug", "selenium_ug", "choline_mg"):
+            self.assertGreaterEqual(self.share_known(key), 0.9, key)
+
+    def test_each_has_a_weight_of_its_own(self):
+        for food in self.foods:
+            own = [row for row in food.measures if not row.source.startswith("by kind")]
+            self.assertTrue(own, food.slug)
+
+    def test_what_is_filled_by_class_or_kind_says_so_and_has_a_range(self):
+        filled = 0
+        for food in food_table():
+            at = INDEX["lysine_g"]
+            if "as a class" in food.notes:
+                filled += 1
+                self.assertLess(food.low[at], food.values[at])
+                self.assertGreater(food.high[at], food.values[at])
+        self.assertGreater(filled, 300)
 
 
 class CookedWithoutFat(TestCase):

@@ -103,11 +103,12 @@ DISHES = {
         1 tbsp curry powder
         1/2 tsp salt""",
     ),
+    # the survey reckons its canned beans as cooked ones: ours are leached, and hold more water
     "Black bean salad": (
         94.0,
         3.08,
         """
-        1 cup canned black beans, drained
+        1 cup cooked black beans
         3/4 cup corn, canned, drained
         1 cup tomatoes, chopped
         1/2 red bell pepper
