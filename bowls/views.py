@@ -19,12 +19,12 @@ from clients.in_force import plan_of
 from clients.marks import marked_dish, marked_food
 from clients.models import Client
 from clients.strip import strip_context
-from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import grams_for_share
 from nutrition.insight import indices
 from nutrition.insight.summary import tell
+from nutrition.written.finding import find_foods
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount
 from practice.removal import OFFERED_BACK
 from practice.undo import asked_by
@@ -292,7 +292,7 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
             marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes
         ],
         "found_foods": [
-            marked_food(gate, match.food) for match in food_index().usable(query, 8, typing=True)
+            marked_food(gate, match.food) for match in find_foods(query, 8, typing=True)
         ],
         "role": short(request.GET, "role", 20),
     }

@@ -14,7 +14,6 @@ from clients.gate import avoided_by
 from clients.in_force import Plan
 from clients.strip import Reading, reading
 from nutrition.composition.derived import amount_of
-from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import Food, ready_to_eat
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import Unknown
@@ -24,6 +23,7 @@ from nutrition.swaps.gaps import Gap, Judged, Move, Offer, also_short, gaps
 from nutrition.swaps.ranking import ranked
 from nutrition.swaps.swap import rank, reason
 from nutrition.targets.aim import Aim
+from nutrition.written.finding import surely_meant
 from roundpantry import show
 
 
@@ -62,11 +62,11 @@ class ShownGap:
 
 
 def favorites(plan: Plan) -> list[Food]:
-    """The foods that the client likes, ready to eat, as far as the table knows them by that
-    name."""
+    """The foods that the client likes, ready to eat, as far as a name means one without a
+    doubt."""
     liked = plan.client.favorite_words if plan.client else ()
-    found = (next(iter(food_index().usable(word, 1)), None) for word in liked)
-    return [ready_to_eat(match.food) for match in found if match is not None]
+    found = (surely_meant(word) for word in liked)
+    return [ready_to_eat(food) for food in found if food is not None]
 
 
 def panel(it: Changeable, look: Look) -> dict[str, object]:

@@ -6,11 +6,11 @@ from django.shortcuts import render
 from clients.cautions import of_foods
 from clients.context import PageRequest
 from clients.in_force import plan_of
-from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import UnknownFood, food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENTS
 from nutrition.insight import indices
+from nutrition.written.finding import find_foods
 from roundpantry.asked import short
 
 SHOWN = 24
@@ -18,7 +18,7 @@ SHOWN = 24
 
 def search(request: PageRequest) -> HttpResponse:
     query = short(request.GET, "q")
-    matches = food_index().search(query, SHOWN, typing=True) if query else []
+    matches = find_foods(query, SHOWN, typing=True, comparators=True) if query else []
     context = {"q": query, "matches": matches, "count": len(food_table())}
     template = "pantry/_results.html" if request.htmx else "pantry/search.html"
     return render(request, template, context)

@@ -24,7 +24,6 @@ from clients.models import Client
 from clients.strip import strip, strip_context
 from clients.versions import version_on
 from nutrition.composition.derived import amount_of
-from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.nutrients import NUTRIENT
@@ -32,6 +31,7 @@ from nutrition.insight import indices
 from nutrition.insight.habits import tick
 from nutrition.insight.summary import tell
 from nutrition.safety.situations import day_numbers, week_numbers
+from nutrition.written.finding import find_foods
 from nutrition.written.plain import number
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
 from planner.day import ReckonedDay, entry_now, reckon_day
@@ -321,7 +321,7 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
             marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes
         ],
         "found_foods": [
-            marked_food(gate, match.food) for match in food_index().usable(query, 6, typing=True)
+            marked_food(gate, match.food) for match in find_foods(query, 6, typing=True)
         ],
         "meal": short(request.GET, "meal", 10) or "lunch",
     }

@@ -7,10 +7,10 @@ from dataclasses import replace
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl, BowlPart
 from clients.models import Client
-from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import ROLES, Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Dish, Portion, food_portion
+from nutrition.written.finding import find_foods
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from recipes.dishes import serving_dish
@@ -114,7 +114,9 @@ def found(query: str, client: Client | None) -> list[tuple[str, str, str]]:
             (f"day-{day.pk}", f"{day.date:%A, %B} {day.date.day}", "day")
             for day in client.days.all()[:MOST_FOUND]
         ]
-    foods = [match.food for match in food_index().search(query, MOST_FOUND + 2, typing=True)]
+    foods = [
+        match.food for match in find_foods(query, MOST_FOUND + 2, typing=True, comparators=True)
+    ]
     return out + [
         (f"food-{food.slug}", food.name, "animal food" if food.comparator else "food")
         for food in foods

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from rapidfuzz import fuzz, process
+from rapidfuzz.distance import OSA
 
-from nutrition.composition.food_names import other_names
+from nutrition.composition.food_names import food_names, other_names
 from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, FoodTable, food_table
 from nutrition.composition.measured_dry import plain_state
@@ -20,11 +19,11 @@ STATE_WORDS = frozenset(
 )
 # Nobody says these of the usual kind.
 SILENT_WORDS = frozenset({"fortified", "enriched"})
-FUZZY_CUTOFF = 76.0
-QUALIFIER_LIFT = 0.14
 # What a word of a name costs that was not asked for.
 EXTRA_WORD = 0.11
 SPARE = 6
+# Letters from which on a beginning may hold a wrong one.
+LEAST_BEGINNING = 4
 WHOLE_ALIAS_LIFT = 0.2
 
 
@@ -49,7 +48,6 @@ class FoodIndex:
         self.aliases: dict[tuple[str, ...], list[str]] = {}
         for name, other in other_names().items():
             self.aliases[name] = list(other.means)
-        self.alias_words = sorted({word for alias in self.aliases for word in alias})
         self.longest_alias = max(len(alias) for alias in self.aliases)
 
     def expand(self, names: list[str], state: str | None = None) -> list[str]:
@@ -73,18 +71,25 @@ class FoodIndex:
                 i += 1
         return out
 
-    def meaning(self, name: str) -> str:
-        """Our name for another people's name, all of it; empty where it is not one."""
-        return " ".join(self.aliases.get(tuple(words(name)), ()))
-
     def _spelled(self, word: str) -> str:
         """The known word nearest to this one, or the word itself."""
-        if word in self.by_word or len(word) < 4:
+        if word in self.by_word:
             return word
-        best = process.extractOne(
-            word, self.alias_words + self.vocabulary, scorer=fuzz.ratio, score_cutoff=FUZZY_CUTOFF
-        )
-        return str(best[0]) if best else word
+        return food_names().mended(word) or word
+
+    def _beginning(self, word: str) -> str:
+        """The known word that begins most like a beginning that is typed: a letter may be wrong.
+        Only ever offered; nothing settles by it."""
+        if len(word) < LEAST_BEGINNING:
+            return word
+        known = sorted({*self.vocabulary, *(alias[0] for alias in self.aliases if len(alias) == 1)})
+        near = [
+            (min(OSA.distance(one[: len(word) + more], word) for more in (0, 1)), len(one), one)
+            for one in known
+            if len(one) >= len(word) and one[0] == word[0]
+        ]
+        least = min(near, default=(len(word), 0, word))
+        return least[2] if least[0] <= 1 else word
 
     def _hits(self, word: str, prefix: bool) -> dict[int, float]:
         hits = dict.fromkeys(self.by_word.get(word, ()), 1.0)
@@ -102,24 +107,21 @@ class FoodIndex:
         state: str | None = None,
         *,
         typing: bool = False,
-        qualifiers: Iterable[str] = (),
     ) -> list[Match]:
         """The best matches, best first.
 
         `typing` lets the last word be a beginning of one. `state` (dry, cooked, canned, drained
-        ...) and `qualifiers` (no salt added, ground, smoked ...) lift foods that are so.
+        ...) lifts foods that are so.
         """
-        wanted = [words(qualifier) for qualifier in qualifiers]
-        # what qualifies a name lifts the foods that are so, and is not held against the others
-        apart = {word for qualifier in wanted for word in qualifier}
         written = words(query)
-        asked = [word for word in written if word not in apart] or written
+        asked = list(written)
         if not asked:
             return []
-        expanded = self.expand(asked, state)
         if not typing or not self._hits(asked[-1], prefix=True):
             asked = [self._spelled(word) for word in asked]
-            expanded = self.expand(asked, state)
+            if typing and asked[-1] not in self.by_word:
+                asked[-1] = self._beginning(asked[-1])
+        expanded = self.expand(asked, state)
         # another name for all that was asked stands before what only shares words with it
         lift = WHOLE_ALIAS_LIFT if tuple(asked) in self.aliases else 0.0
         best = {i: score + lift for i, score in self._scored(expanded, state, typing).items()}
@@ -131,14 +133,7 @@ class FoodIndex:
             # firm tofu
             for i, score in self._scored(literal, state, typing).items():
                 best[i] = max(best.get(i, score), score)
-        out = []
-        for i, score in best.items():
-            qualified = sum(
-                QUALIFIER_LIFT + EXTRA_WORD * len(qualifier)
-                for qualifier in wanted
-                if set(qualifier) <= set(self.words[i])
-            )
-            out.append(Match(self.foods[i], score + qualified))
+        out = [Match(self.foods[i], score) for i, score in best.items()]
         out.sort(key=lambda match: (-match.score, len(match.food.name), match.food.slug))
         return out[:limit]
 
@@ -180,11 +175,10 @@ class FoodIndex:
         state: str | None = None,
         *,
         typing: bool = False,
-        qualifiers: Iterable[str] = (),
     ) -> list[Match]:
         """As `search`, without the comparators: what a recipe, bowl or day may hold."""
         # asked for with room to spare, so that leaving comparators out leaves enough
-        found = self.search(query, limit + SPARE, state, typing=typing, qualifiers=qualifiers)
+        found = self.search(query, limit + SPARE, state, typing=typing)
         return [match for match in found if not match.food.comparator][:limit]
 
     def _state_bonus(self, food: Food, wanted: set[str], state: str | None) -> float:

@@ -22,7 +22,7 @@ GROWN = {"grain", "pasta", "legume"}
 UNCOOKED_DRY = GROWN | {"nut", "seed", "flour", "cocoa", "soy", "sweetener"}
 # Words for heat that mean much the same to what is in a food.
 SAME_HEAT = (
-    {"roasted", "baked", "grilled", "toasted"},
+    {"roasted", "baked", "grilled", "toasted", "dry roasted"},
     {"boiled", "steamed", "blanched", "parboiled", "pressure cooked", "stewed", "wilted"},
     {"fried", "oil roasted"},
 )
@@ -206,6 +206,8 @@ def _enrich(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
 
 
 FRIED = ("fried", "oil roasted")
+# These are how a food is bought, wherever in a line they stand.
+BOUGHT_SO = (*FRIED, "dry roasted")
 
 
 def same_heat(one: str, others: frozenset[str]) -> bool:
@@ -239,6 +241,8 @@ def _heat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
             out.add(OUT if one in FRIED else 0.7)
         elif one in FRIED:
             out.add(1.0, "the oil it was fried in is not in it", doubt=True)
+        elif one in BOUGHT_SO:
+            out.add(1.0)
         else:
             # nuts are roasted as they are; boiled ones are another food
             boiled = food.group in ("nut", "seed") and not same_heat(one, frozenset({"roasted"}))

@@ -11,7 +11,7 @@ from nutrition.composition.food_names import ASK, SAME, STAND_IN, FoodNames, Nam
 from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import Apart, Words, lexicon, varieties, words
 from nutrition.composition.foods import Food
-from nutrition.composition.likeness import FRIED, OUT, Fit, fit, same_heat, states_of
+from nutrition.composition.likeness import BOUGHT_SO, OUT, Fit, fit, same_heat, states_of
 from nutrition.written.plain import uncapitalized
 from nutrition.written.units import UNIT_OF
 
@@ -49,6 +49,7 @@ STEPS = {
     "wilted": "wilted",
     "fried": "pan_fried_dry",
     "oil roasted": "roasted",
+    "dry roasted": "roasted",
     "stewed": "boiled_drained",
     "pressure cooked": "boiled_drained",
     "pressed": "squeezed",
@@ -167,7 +168,7 @@ def _done_later(after: Apart) -> Apart:
     return replace(
         after,
         marks=tuple(
-            ("then", value) if axis == "heat" and value not in FRIED else (axis, value)
+            ("then", value) if axis == "heat" and value not in BOUGHT_SO else (axis, value)
             for axis, value in after.marks
         ),
     )

@@ -205,9 +205,7 @@ class PartsInsideParts(PracticeCase):
         )
 
     def test_a_recipe_by_grams_volume_and_servings(self):
-        sauce = self.recipe_of(
-            "Dill sauce", "1/2 cup tahini\n2 tbsp white miso\n1/4 cup gochujang"
-        )
+        sauce = self.recipe_of("Dill sauce", "1/2 cup tahini\n2 tbsp white miso\n1/4 cup gochujang")
         own = facts_of(sauce)
         pot = facts_of(
             self.recipe_of(

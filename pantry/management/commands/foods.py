@@ -4,7 +4,7 @@ import json
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from nutrition.composition.food_search import food_index
+from nutrition.written.finding import find_foods
 
 
 class Command(BaseCommand):
@@ -18,7 +18,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, **options: object) -> None:
         query = " ".join(options["query"])  # type: ignore[arg-type]
-        foods = [match.food for match in food_index().search(query, int(str(options["limit"])))]
+        foods = [
+            match.food for match in find_foods(query, int(str(options["limit"])), comparators=True)
+        ]
         rows = [
             {
                 "slug": food.slug,
