@@ -226,18 +226,6 @@ def before_cooking(food: Food, grams: float) -> tuple[Food, float] | None:
     return None
 
 
-def read_methods(text: str) -> tuple[str, ...]:
-    """The codes of several ways of cooking, one after the other: "soaked, then boiled". Raises
-    UnknownMethod."""
-    try:
-        return (read_method(text),)
-    except UnknownMethod:
-        parts = re.split(r"\s*(?:,\s*then|;|,| then | and )\s*", text.strip())
-        if len(parts) < 2:
-            raise
-        return tuple(read_method(part) for part in parts if part)
-
-
 # Weighed against the dry food, so what came before it has no weight of its own.
 _FROM_DRY = frozenset({"boiled", "soaked_squeezed"})
 _SOAKS = frozenset({"soaked", "sprouted"})

@@ -64,6 +64,16 @@ class Amount:
         return crumb and not self.missing
 
 
+def _times(could_add: Vector, factor: float) -> Vector:
+    """What could be added by so many times as much: what nobody can say stays unsaid, though it is
+    taken away."""
+    if not factor:
+        return np.zeros(len(KEYS))
+    return np.where(
+        np.isinf(could_add), np.inf, np.where(np.isinf(could_add), 0, could_add) * factor
+    )
+
+
 class Profile:
     """Nutrients of some weight of food. Immutable; profiles add, and scale by a number.
 
@@ -184,7 +194,7 @@ class Profile:
             self.grams_up2 * square,
             self.lines,
             self.missing,
-            self.could_add * factor if factor else np.zeros(len(KEYS)),
+            _times(self.could_add, factor),
         )
 
     def weighing(self, grams: float) -> Profile:

@@ -61,6 +61,12 @@ def own_left(text: str) -> tuple[str, float]:
     return f"{text[: match.start()]} {text[match.end() :]}".strip(), min(read_share(match[1]), 1.0)
 
 
+def beyond_all(text: str) -> bool:
+    """Whether a line says that more than all of it is left."""
+    match = _LEFT.search(text)
+    return match is not None and read_share(match[1]) > 1.0
+
+
 def own_method(text: str) -> tuple[str, str]:
     """A line without its "[method: ...]", and the code of that method, empty for none or one that
     is not known."""

@@ -23,6 +23,7 @@ from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
 from nutrition.recipe.notation import (
     as_written,
+    beyond_all,
     noted,
     own_left,
     own_method,
@@ -36,6 +37,9 @@ from nutrition.written.serving_words import portioned_ml
 
 # A measured batch this far from the computed one asks what was left out. [share of it]
 LEFT_OUT_SHARE = 0.15
+# Where nothing is said of cooking, so far from it does.
+WITHOUT_HEAT_SHARE = 0.5
+BEYOND_ALL = "more than all of it cannot be left: write 100 % or less"
 # Steps that leave a food uncooked.
 COLD = frozenset({"soaked", "squeezed", "soaked_squeezed", "sprouted"})
 # What brings water into the pot; and from this share of what is needed on it was written down.
@@ -73,14 +77,11 @@ class Facts:
 
     @property
     def asks_what_was_left_out(self) -> bool:
-        """Whether a cooked batch weighs so much more or less than computed that a line may be
-        missing."""
+        """Whether a batch weighs so much more or less than computed that a line may be missing, or
+        how it was cooked."""
         cooked = bool(self.recipe.method) or any(own_method(line)[1] for line in self.recipe.lines)
-        return (
-            cooked
-            and self.measured_differs is not None
-            and abs(self.measured_differs) > LEFT_OUT_SHARE
-        )
+        most = LEFT_OUT_SHARE if cooked else WITHOUT_HEAT_SHARE
+        return self.measured_differs is not None and abs(self.measured_differs) > most
 
     @property
     def asks_about_volume(self) -> bool:
@@ -211,7 +212,12 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
     eaten = [own_left(text) for text in recipe.lines]
     parts = [own_method(bare) for bare, _left in eaten]
     lines = tuple(
-        _as_typed(_line(recipe, bare, names, recipe.choices.get(key)), text)
+        _as_typed(
+            Line(text=text, why=BEYOND_ALL)
+            if beyond_all(text)
+            else _line(recipe, bare, names, recipe.choices.get(key)),
+            text,
+        )
         for text, key, (bare, _method) in zip(
             recipe.lines, choice_keys(recipe.lines), parts, strict=True
         )

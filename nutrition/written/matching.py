@@ -12,7 +12,6 @@ from nutrition.composition.cooking import before_cooking
 from nutrition.composition.errors import CoreError
 from nutrition.composition.food_names import FoodNames, food_names
 from nutrition.composition.food_search import Match
-from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, HouseholdMeasure
 from nutrition.written import grammar as measures
 from nutrition.written import units
@@ -20,7 +19,7 @@ from nutrition.written.basis import BASIS_SPREAD, basis_range
 from nutrition.written.grammar import FILLS, NO_AMOUNT, Quantity, Reading
 from nutrition.written.household import volume_row
 from nutrition.written.naming import NamedFood, name_food
-from nutrition.written.plain import plain, uncapitalized
+from nutrition.written.plain import plain
 
 BY_EYE = {
     "smidgen",
@@ -114,21 +113,8 @@ LIKE_FORM = {
     "halves": ("halves",),
 }
 PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
-# Said without a kind: which was taken is told.
-GENERIC = (
-    ["milk"],
-    ["yogurt"],
-    ["oil"],
-    ["flour"],
-    ["sugar"],
-    ["broth"],
-    ["vinegar"],
-    ["plant", "milk"],
-)
 # More than this on one line is asked about. Common practice, no source. [g]
 MOST_GRAMS = 25_000.0
-# Left out of a name that is not in the table with them.
-YOUNG = {"baby", "wild", "garden", "heirloom", "vine", "spring"}
 CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
 
 
@@ -268,8 +254,6 @@ def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
         if reading.alternatives
         else []
     )
-    if words(reading.phrase) in GENERIC and not reading.take:
-        out.append(f"“{reading.phrase}” taken as {uncapitalized(food.name)}")
     if PEPPER_TOO.search(reading.text):
         out.append("the salt is counted; the pepper beside it is not")
     before = before_cooking(food, grams)

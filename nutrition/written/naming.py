@@ -135,6 +135,8 @@ def name_food(
             candidates=candidates,
         )
     notes = [*mended, *best.way.notes, *best.fit.notes]
+    if best.way.doubt:
+        notes.append(f"“{phrase.strip()}” taken as {uncapitalized(best.row.food.name)}")
     doubt = bool(mended) or best.way.doubt or best.fit.doubt
     which = _which(best, fittings)
     if which:

@@ -182,10 +182,16 @@ class Steps(TestCase):
         with_water = reckon(Recipe(("100 g quinoa", "200 g water"), method="boiled_kept"))
         self.assertLess(with_water.batch.grams, 300)
 
+    def test_what_cannot_be_is_asked_about(self):
+        facts = reckon(Recipe(("100 g olive oil [left: 150 %]",)))
+        self.assertIn("more than all of it", facts.unresolved[0].why)
+        self.assertTrue(reckon(Recipe(("200 g carrots",), batch_g=5)).asks_what_was_left_out)
+        self.assertFalse(reckon(Recipe(("200 g carrots",), batch_g=180)).asks_what_was_left_out)
+
 
 class Unknowns(TestCase):
     def test_an_unknown_that_cannot_matter_is_not_announced(self):
-        little = reckon(Recipe(("300 g cooked lentils", "1/8 tsp gochujang")))
+        little = reckon(Recipe(("1 kg tempeh", "6 g gochujang")))
         protein = little.batch["protein_g"]
         self.assertLess(protein.known, 0.995)
         self.assertTrue(protein.complete)
