@@ -234,6 +234,8 @@ def _heat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         elif have:
             out.add(OUT)
         elif "cooked" in states_of(food, row):
+            if one == "dry roasted":
+                out.add(OUT)
             fried = one in FRIED
             said_too = "the oil it was fried in is not in it" if fried else ""
             out.add(0.3, said_too, doubt=fried)
@@ -242,7 +244,7 @@ def _heat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         elif one in FRIED:
             out.add(1.0, "the oil it was fried in is not in it", doubt=True)
         elif one in BOUGHT_SO:
-            out.add(1.0)
+            out.add(1.0 if food.group in ("nut", "seed") else OUT)
         else:
             # nuts are roasted as they are; boiled ones are another food
             boiled = food.group in ("nut", "seed") and not same_heat(one, frozenset({"roasted"}))

@@ -144,7 +144,7 @@ _TAKE = re.compile(
 )
 _COUNTED = {
     *("", "small", "medium", "large", "head", "stalk", "rib", "ear", "glass", "mug", "bowl"),
-    *("nest", "piece", "slice", "square"),
+    *("nest", "piece", "slice", "square", "serving"),
 }
 _ASIDE = re.compile(
     rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?"
@@ -292,6 +292,9 @@ def _read(text: str) -> Reading:
     match = _TAKE.match(line)
     if match:
         take, line = match[1].lower(), line[match.end() :]
+        if "juice" in match[0].lower():
+            # of both the juice is what weighs
+            take = "juice"
     cursor = _Cursor(line)
     cursor.take(re.compile(r"\s*(about|approximately|approx\.?|around|roughly|~)\s+", re.I))
     try:

@@ -279,6 +279,11 @@ def _named(reading: Reading, names: FoodNames) -> NamedFood:
         if fresh.food is not None and not {"dried", "ground"} & set(reading.forms):
             return fresh
     found = name_food(phrase, names, remark=reading.note, more=more)
+    if "can" in units_said and not found.sure:
+        # "1 can pumpkin": what comes in a can has names of its own
+        canned = name_food(f"canned {phrase}", names, remark=reading.note)
+        if canned.food is not None and (canned.sure or found.food is None):
+            found = canned
     if reading.shared:
         # "soy or almond milk": milk belongs to both, if there is such a food
         shared = name_food(reading.shared, names, remark=reading.note, more=more)
@@ -458,6 +463,9 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         wanted = [unit, "medium", "head", "piece"]
     for name in wanted:
         portion = _find(food, name, _wanted_forms(reading))
+        if portion is not None and name == "can" and _is_drained(reading, food):
+            usual = Quantity(portion.grams, portion.low, portion.high, "g")
+            return _package(term, usual, reading, food)
         if portion is not None:
             factor = 1.0
             if name in ("medium", "head", "piece", "handful", "bunch") and factor_of_size != 1.0:
@@ -485,6 +493,12 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
     else:
         raise CannotWeigh(f"no weight known for one {unit or 'piece'} of {food.name.lower()}")
     return _line(term, grams, grams, grams, "by eye", [*assumed, f"a {unit} taken as {grams:g} g"])
+
+
+def _is_drained(reading: Reading, food: Food) -> bool:
+    """Whether a can of beans is said to be drained, and its row is not."""
+    said = set(reading.forms) & {"drained", "rinsed"}
+    return bool(said) and food.group == "legume" and food.state == "canned"
 
 
 def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) -> Line:

@@ -115,7 +115,8 @@ def name_food(
     after = _done_later(lexicon().take_apart([w for w in words(remark) if not _numeric(w)]))
     ways = list(_ways(said, after, tuple(more), names))
     fittings = _ordered(_fittings(ways, names))
-    if more and (not fittings or fittings[0].cost >= UNACCOUNTED):
+    unsettled = not fittings or fittings[0].cost >= UNACCOUNTED
+    if unsettled and more and ("state", "canned") not in more:
         # what the amount implied may not hold: a bay leaf is dried
         ways = list(_ways(said, after, (), names))
         fittings = _ordered(_fittings(ways, names))
@@ -234,6 +235,10 @@ def _renamed(said: list[str], names: FoodNames) -> Iterator[_Way]:
     if with_may is not None:
         yield _by_other_name(replace(start, may=()), with_may)
     yield from _by_run(said, names)
+    if literal.may:
+        lean = [word for word in said if word not in literal.may]
+        for way in _by_run(lean, names):
+            yield replace(way, may=(*way.may, *literal.may))
     full = with_may or names.others.get(tuple(said)) or (whole if not literal.may else None)
     yield replace(
         start,
