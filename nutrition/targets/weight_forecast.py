@@ -142,7 +142,9 @@ def forecast(
         away = target_kg - weight_kg
         days = days_to_change(kcal_per_day, away)
         dynamic = None if days is None else days / WEEK_DAYS
-        static = away / static_change(kcal_per_day, WEEK_DAYS)
+        # with nothing eaten more or less no time leads there
+        weekly = static_change(kcal_per_day, WEEK_DAYS)
+        static = away / weekly if weekly else None
     eventual = held(weight_kg + eventual_change(kcal_per_day))
     return Forecast(
         kcal_per_day=kcal_per_day,

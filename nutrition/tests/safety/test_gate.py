@@ -360,6 +360,11 @@ class Loss(TestCase):
                 if target is not None and kcal > 0 and target > kg:
                     self.assertLessEqual(one, target + 1e-9)
 
+    def test_no_change_leads_nowhere(self):
+        ahead = forecast(70.0, 0.0, 75.0, 45.0)
+        self.assertIsNone(ahead.static_weeks)
+        self.assertIsNone(ahead.dynamic_weeks)
+
     def test_where_refeeding_threatens_nothing_is_computed(self):
         for kg, goal in ((44.5, "gain"), (37.3, "hold")):
             with self.assertRaises(Referred) as told:
