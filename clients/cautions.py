@@ -31,7 +31,7 @@ class Told:
 Kept = dict[tuple[str, str], CautionDismissal]
 
 
-def _kept(client: Client | None) -> Kept:
+def dismissals_kept(client: Client | None) -> Kept:
     """The dismissals that hold, by rule and what it was about."""
     if client is None:
         return {}
@@ -46,7 +46,7 @@ def _kept(client: Client | None) -> Kept:
 
 def sort_out(client: Client | None, cautions: Sequence[Caution]) -> Told:
     """The cautions that stand for a client, and those put aside."""
-    return _sorted_out(cautions, _kept(client))
+    return _sorted_out(cautions, dismissals_kept(client))
 
 
 def _sorted_out(cautions: Sequence[Caution], kept: Kept) -> Told:
@@ -101,7 +101,7 @@ def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None
 def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:
     """What stands to be said of foods for this client, to be asked many times: the person is looked
     at once."""
-    kept, person = _kept(plan.client), situation_of(plan)
+    kept, person = dismissals_kept(plan.client), situation_of(plan)
     of_the_person = _codes(person)
     return lambda foods: _sorted_out(_beyond(of_the_person, person, foods), kept).standing
 
@@ -111,7 +111,7 @@ def of_foods(
 ) -> Told:
     """What is to be said of foods, for a client or, without one, for anybody. Only rules that the
     foods or `numbers` set off."""
-    kept, person = _kept(plan.client), situation_of(plan)
+    kept, person = dismissals_kept(plan.client), situation_of(plan)
     with_numbers = replace(person, numbers={**person.numbers, **(numbers or {})})
     return _sorted_out(_beyond(_codes(person), with_numbers, foods), kept)
 

@@ -3,7 +3,7 @@ planned with."""
 
 from collections.abc import Iterable
 
-from clients.cautions import situation_of
+from clients.cautions import dismissals_kept, situation_of
 from clients.in_force import Plan
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
@@ -36,8 +36,8 @@ def gate_of(plan: Plan) -> Gate:
     have."""
     if plan.client is None:
         return OPEN
-    settled = {(row.code, row.about) for row in plan.client.dismissals.filter(ended=None)}
-    return Gate(situation_of(plan), avoided_by(plan), frozenset(settled))
+    settled = frozenset(dismissals_kept(plan.client))
+    return Gate(situation_of(plan), avoided_by(plan), settled)
 
 
 def barred_foods(gate: Gate, foods: Iterable[Ingredient]) -> list[Food]:

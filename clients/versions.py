@@ -4,9 +4,10 @@ reason."""
 from datetime import date
 
 from django.db import transaction
+from django.db.models import QuerySet
 from django.utils import timezone
 
-from clients.models import Client, TargetVersion
+from clients.models import Client, TargetOverride, TargetVersion
 from clients.stored import same_targets, to_data
 from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import Referred
@@ -14,16 +15,14 @@ from practice.models import User
 from schools.chosen import school_named
 
 
+def standing_overrides(client: Client) -> QuerySet[TargetOverride]:
+    """The orders that stand, the oldest first."""
+    return client.overrides.filter(ended=None).select_related("by").order_by("made")
+
+
 def compute(client: Client) -> DayTargets:
     """The targets of a client as they stand, orders included. Raises OutOfRange, or Referred."""
-    orders = (
-        [
-            row.order()
-            for row in client.overrides.filter(ended=None).select_related("by").order_by("made")
-        ]
-        if client.pk
-        else []
-    )
+    orders = [row.order() for row in standing_overrides(client)] if client.pk else []
     person, school = client.person(), school_named(client.school)
     return day_targets(person, school, orders, client.meal_shares or None)
 
@@ -40,9 +39,7 @@ def make_version(
         data = to_data(compute(client))
     except Referred as error:
         data = {"referred": str(error), "refer_to": error.refer_to}
-    data["overrides"] = {
-        row.key: row.pk for row in client.overrides.filter(ended=None).order_by("made")
-    }
+    data["overrides"] = {row.key: row.pk for row in standing_overrides(client)}
     with transaction.atomic():
         latest = client.target_versions.first()
         if (

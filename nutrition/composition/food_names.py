@@ -134,13 +134,13 @@ def _named(food: Food) -> Named:
         food=food,
         name=frozenset(names),
         first=frozenset(first),
-        head=_head(segments[0], words(segments_text(plain))),
+        head=_head(segments[0], words(_before_comma(plain))),
         apart=Apart(name=whole.name, may=whole.may, marks=marks),
         length=len(words(food.name)),
     )
 
 
-def segments_text(name: str) -> str:
+def _before_comma(name: str) -> str:
     """The part of a name before its first comma and before "in": "Peaches in juice" are
     peaches."""
     return re.split(r",| in ", name)[0]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 from rapidfuzz.distance import OSA
 
@@ -77,15 +77,19 @@ class FoodIndex:
             return word
         return food_names().mended(word) or word
 
+    @cached_property
+    def _beginnings(self) -> list[str]:
+        """The single words that find something: those of names, and other people's."""
+        return sorted({*self.vocabulary, *(alias[0] for alias in self.aliases if len(alias) == 1)})
+
     def _beginning(self, word: str) -> str:
         """The known word that begins most like a beginning that is typed: a letter may be wrong.
         Only ever offered; nothing settles by it."""
         if len(word) < LEAST_BEGINNING:
             return word
-        known = sorted({*self.vocabulary, *(alias[0] for alias in self.aliases if len(alias) == 1)})
         near = [
             (min(OSA.distance(one[: len(word) + more], word) for more in (0, 1)), len(one), one)
-            for one in known
+            for one in self._beginnings
             if len(one) >= len(word) and one[0] == word[0]
         ]
         least = min(near, default=(len(word), 0, word))

@@ -6,7 +6,7 @@ from __future__ import annotations
 import re
 import unicodedata
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
 from nutrition.composition.tables import BadTable, csv_rows
@@ -80,7 +80,7 @@ class Lexicon:
 
     meanings: Mapping[Words, str]
     groups: Mapping[str, frozenset[str]]
-    longest: int = field(default=1)
+    longest: int
 
     def take_apart(self, said: Sequence[str]) -> Apart:
         """Words as `words` gives them, taken apart."""

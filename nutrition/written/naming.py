@@ -147,13 +147,12 @@ def name_food(
     if overlooked:
         notes.append(f"not counted: {', '.join(overlooked)}")
         doubt = True
-    steps = _steps(best, notes)
     return NamedFood(
         food=best.row.food,
         sure=not doubt,
         notes=tuple(dict.fromkeys(notes)),
         candidates=candidates,
-        steps=steps,
+        steps=_steps(best),
         variety=best.way.variety,
     )
 
@@ -201,13 +200,12 @@ def _ways(
         bare = replace(way, said=_marked(way, after, more))
         may = tuple(dict.fromkeys([*bare.may, *rest, *after.may]))
         bare = replace(bare, may=may, strict=bare.may)
-        yield bare
         dropped = _without_variety(bare)
-        if dropped is not None:
-            yield dropped
-        for one in (bare, dropped):
-            again = names.others.get(one.name) if one is not None else None
-            if one is not None and again is not None and again.kind != STAND_IN:
+        found = [bare] if dropped is None else [bare, dropped]
+        yield from found
+        for one in found:
+            again = names.others.get(one.name)
+            if again is not None and again.kind != STAND_IN:
                 yield _by_other_name(one, again)
 
 
@@ -466,7 +464,7 @@ def _overlooked(best: _Fitting, after: Apart, names: FoodNames) -> list[str]:
     ]
 
 
-def _steps(best: _Fitting, notes: list[str]) -> tuple[str, ...]:
+def _steps(best: _Fitting) -> tuple[str, ...]:
     """What is done to the food after it was measured."""
     row, food = best.row, best.row.food
     out: list[str] = []
