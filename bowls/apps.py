@@ -8,11 +8,13 @@ class BowlsConfig(AppConfig):
 
     def ready(self) -> None:
         from bowls.changeable import BowlChanges
-        from bowls.uses import holding, moved
+        from bowls.uses import holding, holding_food, moved
         from changes.changeable import changes_with
+        from pantry.models import OwnFood
         from practice.uses import says_moves, says_uses
         from recipes.models import Recipe
 
         says_uses(Recipe, holding)
+        says_uses(OwnFood, holding_food)
         says_moves(Recipe, moved)
         changes_with(BowlChanges)

@@ -3,6 +3,7 @@ changes."""
 
 from bowls.models import BowlPart
 from nutrition.composition.nutrients import NUTRIENT
+from pantry.models import OwnFood
 from practice.uses import some
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -19,6 +20,11 @@ def _parts(recipe: Recipe) -> list[BowlPart]:
 
 def holding(recipe: Recipe) -> str:
     return some(sorted({part.bowl.name for part in _parts(recipe)}), "bowl")
+
+
+def holding_food(food: OwnFood) -> str:
+    parts = BowlPart.objects.filter(food=food.slug, bowl__removed=None).select_related("bowl")
+    return some(sorted({part.bowl.name for part in parts}), "bowl")
 
 
 def moved(before: Recipe, after: Recipe) -> list[str]:

@@ -21,7 +21,9 @@ from clients.models import (
     WeighIn,
 )
 from clients.versions import make_version, version_on
+from demo.pantry import load_pantry
 from nutrition.targets.schools import school_data
+from pantry.in_force import foods_of_practice
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import plan_dish
 from practice.models import Practice, User
@@ -126,6 +128,8 @@ def load() -> None:
             servings=2,
         )
     with scope(practice=practice):
+        load_pantry(practice, user)
+    with scope(practice=practice), foods_of_practice(practice):
         recipes = _recipes(practice)
         _versions(recipes, user)
         clients = {

@@ -9,12 +9,14 @@ class PlannerConfig(AppConfig):
     def ready(self) -> None:
         from bowls.models import Bowl
         from changes.changeable import changes_with
+        from pantry.models import OwnFood
         from planner.changeable import DayChanges
-        from planner.planned import planned_with, stays_planned
+        from planner.planned import planned_food, planned_with, stays_planned
         from practice.uses import says_moves, says_uses
         from recipes.models import Recipe
 
         for model in (Recipe, Bowl):
             says_uses(model, planned_with)
+        says_uses(OwnFood, planned_food)
         says_moves(Recipe, stays_planned)
         changes_with(DayChanges)

@@ -3,8 +3,11 @@
 import hashlib
 import json
 
+from django.db.models import Q
+
 from bowls.bowl import kept_bowl
 from bowls.models import Bowl
+from pantry.models import OwnFood
 from planner.models import DayEntry, PlannedDish
 from recipes.facts import with_parts
 from recipes.models import Recipe
@@ -48,6 +51,14 @@ def days_with(dish: Recipe | Bowl) -> int:
         **{"bowl" if isinstance(dish, Bowl) else "recipe": dish}, day__removed=None
     )
     return found.values("day").distinct().count()
+
+
+def planned_food(food: OwnFood) -> str:
+    """The planned days that hold a food of the practice's own, by itself or in a dish."""
+    within = Q(planned__data__icontains=f'"{food.slug}"') | Q(planned__data__icontains=food.name)
+    found = DayEntry.objects.filter(Q(food=food.slug) | within, day__removed=None)
+    days = found.values("day").distinct().count()
+    return f"{days} planned day{'s' if days > 1 else ''}" if days else ""
 
 
 def planned_with(dish: Recipe | Bowl) -> str:

@@ -26,6 +26,7 @@ from practice.forms import with_version
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
+from recipes.always import always_from, settle_always
 from recipes.facts import Loop, check_no_loop, facts_of, note_parts, parts_at_hand
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
@@ -77,6 +78,7 @@ def _context(
     context: dict[str, Any] = {
         "facts": facts,
         "line_errors": errors,
+        "always": always_from(request.POST),
         "chosen": chosen,
         "nutrients": NUTRIENTS,
         "serving_keys": SERVING_KEYS,
@@ -152,7 +154,12 @@ def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
             if form.is_valid() and not errors:
                 form.instance.choices = choices_from(request.POST, form.cleaned_data["text"])[0]
                 try:
-                    return _saved(request, form)
+                    response = _saved(request, form)
+                    if facts is not None:
+                        always = always_from(request.POST)
+                        for words in settle_always(request.practice, request.user, facts, always):
+                            messages.info(request, words)
+                    return response
                 except StaleSave as error:
                     stale = error.current
                     differs = [

@@ -64,6 +64,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "practice.middleware.PracticeScopeMiddleware",
+    "pantry.in_force.OwnFoodsMiddleware",
     "clients.context.ClientInAddressMiddleware",
     "axes.middleware.AxesMiddleware",
 ]

@@ -174,7 +174,7 @@ def yield_of(food: Food, method: str) -> Yield | None:
         if wanted in methods and any(
             name.removeprefix("group:") == food.group
             if name.startswith("group:")
-            else re.match(name, food.slug)
+            else re.match(name, food.kind_slug)
             for name in names
         ):
             return factor

@@ -15,7 +15,11 @@ from nutrition.composition.tables import BadTable, toml_rows
 
 @dataclass(frozen=True, kw_only=True)
 class FoodClass:
-    """A kind of food, told by group, slug, tag and state."""
+    """A kind of food, told by group, slug, tag and state.
+
+    A food with one of `within` among its tags holds some of the kind, without being it. Where a
+    kind is `told_by_list`, the ingredient list of a practice's own food decides, once it is read.
+    """
 
     name: str
     groups: frozenset[str] = frozenset()
@@ -23,13 +27,17 @@ class FoodClass:
     tags: frozenset[str] = frozenset()
     states: tuple[str, ...] = ()
     without: str = ""
+    within: frozenset[str] = frozenset()
+    told_by_list: bool = False
 
     def holds(self, food: Food) -> bool:
-        if self.without and re.match(self.without, food.slug):
+        if self.told_by_list and food.own:
+            return not self.tags.isdisjoint(food.tags)
+        if self.without and re.match(self.without, food.kind_slug):
             return False
         if self.states and not food.state.startswith(self.states):
             return False
-        named = bool(self.slugs) and re.match(self.slugs, food.slug) is not None
+        named = bool(self.slugs) and re.match(self.slugs, food.kind_slug) is not None
         tagged = bool(self.tags) and not self.tags.isdisjoint(food.tags)
         return food.group in self.groups or named or tagged
 
@@ -42,12 +50,12 @@ def food_classes() -> dict[str, FoodClass]:
 
 
 # What tells a kind of food in a table.
-KIND_KEYS = ("groups", "slugs", "tags", "states", "except")
+KIND_KEYS = ("groups", "slugs", "tags", "states", "except", "within", "told_by_list")
 
 
 def read_kind(name: str, row: Mapping[str, Any]) -> FoodClass:
     """A kind of food from a row of a table. Raises BadTable for one that tells nothing."""
-    if not any(row.get(key) for key in ("groups", "slugs", "tags")):
+    if not any(row.get(key) for key in ("groups", "slugs", "tags", "within")):
         raise BadTable(f"{name}: is told by no group, slug or tag", name)
     return FoodClass(
         name=name,
@@ -56,6 +64,8 @@ def read_kind(name: str, row: Mapping[str, Any]) -> FoodClass:
         tags=frozenset(row.get("tags", ())),
         states=tuple(row.get("states", ())),
         without=row.get("except", ""),
+        within=frozenset(row.get("within", ())),
+        told_by_list=bool(row.get("told_by_list")),
     )
 
 
@@ -63,3 +73,12 @@ def read_kind(name: str, row: Mapping[str, Any]) -> FoodClass:
 def classes_of(food: Food) -> frozenset[str]:
     """Names of the classes a food belongs to."""
     return frozenset(name for name, kind in food_classes().items() if kind.holds(food))
+
+
+@lru_cache(maxsize=4096)
+def kinds_within(food: Food) -> frozenset[str]:
+    """Names of the classes that a food belongs to or has some of in it: crackers with oil are no
+    oil, and hold some."""
+    tags = set(food.tags)
+    some = (name for name, kind in food_classes().items() if not kind.within.isdisjoint(tags))
+    return classes_of(food) | frozenset(some)

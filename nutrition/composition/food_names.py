@@ -19,7 +19,7 @@ from nutrition.composition.food_words import (
     varieties,
     words,
 )
-from nutrition.composition.foods import Food, FoodTable, food_table
+from nutrition.composition.foods import Food, FoodTable, food_table, shipped_foods
 from nutrition.composition.tables import BadTable, csv_rows, word_list
 
 # How another name is meant: the same food; the usual kind of it; a vague word, of which the
@@ -28,6 +28,8 @@ SAME, USUAL, ASK, STAND_IN = "same", "usual", "ask", "stand-in"
 # Letters apart that a misspelling may be, by the length of the word; shorter words are never
 # mended. Common practice, no source.
 MEND_FROM, MEND_TWO_FROM = 5, 9
+# So many tables are kept ready: the shipped one, and those of the practices at work.
+TABLES_KEPT = 8
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -53,13 +55,17 @@ class OtherName:
 class FoodNames:
     """The names of a table's foods. Making it takes some milliseconds; keep one."""
 
-    def __init__(self, table: FoodTable) -> None:
+    def __init__(self, table: FoodTable, shipped: FoodNames | None = None) -> None:
         self.table = table
-        self.rows = [_named(food) for food in table if not food.comparator]
+        known: dict[int, Named] = {id(row.food): row for row in shipped.rows} if shipped else {}
+        self.rows: list[Named] = [
+            known.get(id(food)) or _named(food) for food in table if not food.comparator
+        ]
         self.by_word: dict[str, list[int]] = {}
         for at, row in enumerate(self.rows):
             for word in row.name:
                 self.by_word.setdefault(word, []).append(at)
+        self.row_of = {row.food.slug: row for row in self.rows}
         self.others = other_names()
         self.longest = max(len(name) for name in self.others)
 
@@ -79,6 +85,8 @@ class FoodNames:
             out |= set(run)
         for food, kinds in varieties():
             out |= food | {word for kind in kinds for word in kind}
+        for said in self.table.settled:
+            out |= set(said)
         return frozenset(word for word in out if not word.isdigit())
 
     @cached_property
@@ -164,7 +172,12 @@ def other_names() -> dict[Words, OtherName]:
     return out
 
 
-@lru_cache(maxsize=1)
 def food_names() -> FoodNames:
-    """The names of the shipped table, made once."""
-    return FoodNames(food_table())
+    """The names of the foods that hold here."""
+    return _names_of(food_table())
+
+
+@lru_cache(maxsize=TABLES_KEPT)
+def _names_of(table: FoodTable) -> FoodNames:
+    shipped = shipped_foods()
+    return FoodNames(table) if table is shipped else FoodNames(table, _names_of(shipped))

@@ -8,7 +8,7 @@ from functools import cached_property, lru_cache
 
 from rapidfuzz.distance import OSA
 
-from nutrition.composition.food_names import food_names, other_names
+from nutrition.composition.food_names import TABLES_KEPT, food_names, other_names
 from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, FoodTable, food_table
 from nutrition.composition.measured_dry import plain_state
@@ -38,7 +38,7 @@ class FoodIndex:
 
     def __init__(self, table: FoodTable) -> None:
         self.table = table
-        self.foods = list(table)
+        self.foods = [food for food in table if not food.retired]
         self.words = [words(food.name) for food in self.foods]
         self.by_word: dict[str, set[int]] = {}
         for i, names in enumerate(self.words):
@@ -214,7 +214,11 @@ class FoodIndex:
         return -0.05 if food.state in ("dry", "cooked", "raw") else -0.10
 
 
-@lru_cache(maxsize=1)
 def food_index() -> FoodIndex:
-    """The index over the shipped table, built once."""
-    return FoodIndex(food_table())
+    """The index over the foods that hold here."""
+    return _index_of(food_table())
+
+
+@lru_cache(maxsize=TABLES_KEPT)
+def _index_of(table: FoodTable) -> FoodIndex:
+    return FoodIndex(table)

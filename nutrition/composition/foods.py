@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Hashable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 
@@ -12,7 +14,7 @@ from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import KEYS
 from nutrition.composition.profile import INDEX, Profile, Vector
 from nutrition.composition.tables import csv_rows
-from nutrition.composition.uppers import upper_of, uppers_by_kind
+from nutrition.composition.uppers import Kind, upper_of, uppers_by_kind
 
 ML_PER_CUP = 236.588
 # What is left of the height of raw leaves once they are dressed and weighed down. Common practice,
@@ -56,7 +58,13 @@ def nobody_knows() -> Vector:
 @dataclass(frozen=True, kw_only=True)
 class Food:
     """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN
-    where absent; `upper` is the largest plausible of its kind, NaN where nobody can say."""
+    where absent; `upper` is the largest plausible of its kind, NaN where nobody can say.
+
+    A food of a practice's own carries the food of the table that it is most `like`, the slugs of
+    the ingredients it `carries`, and the allergens it `may_contain`; `own` marks it, `retired` says
+    that nothing new is made with it. `overruled` says what the practice put in place of what a row
+    said, and why.
+    """
 
     slug: str
     name: str
@@ -74,6 +82,17 @@ class Food:
     measures: tuple[HouseholdMeasure, ...] = field(default=(), repr=False, compare=False)
     shares: tuple[Share, ...] = field(default=(), repr=False, compare=False)
     upper: Vector = field(default_factory=nobody_knows, repr=False, compare=False)
+    like: str = ""
+    carries: tuple[str, ...] = ()
+    may_contain: tuple[str, ...] = ()
+    own: bool = False
+    retired: bool = False
+    overruled: tuple[str, ...] = ()
+
+    @property
+    def kind_slug(self) -> str:
+        """The slug by which its kind is known: its own, or that of the food it is most like."""
+        return self.like or self.slug
 
     @property
     def comparator(self) -> bool:
@@ -117,10 +136,24 @@ class Food:
 
 
 class FoodTable:
-    """All foods by slug. Iterates in the order of slugs."""
+    """All foods by slug. Iterates in the order of slugs.
 
-    def __init__(self, foods: list[Food]) -> None:
+    `key` tells one table from another, `settled` are the words that mean one food here whatever
+    they mean elsewhere, by the words, singular and in order; `uppers` the largest plausible values
+    by kind.
+    """
+
+    def __init__(
+        self,
+        foods: Iterable[Food],
+        key: Hashable = "",
+        settled: Mapping[tuple[str, ...], str] | None = None,
+        uppers: Mapping[Kind, Vector] | None = None,
+    ) -> None:
         self._foods = {food.slug: food for food in foods}
+        self.key = key
+        self.uppers = uppers or {}
+        self.settled = settled or {}
 
     def __getitem__(self, slug: str) -> Food:
         try:
@@ -222,8 +255,29 @@ def _agreeing(rows: list[HouseholdMeasure]) -> list[HouseholdMeasure]:
     return out
 
 
-@lru_cache(maxsize=1)
+_in_force: ContextVar[Callable[[], FoodTable] | None] = ContextVar("food_table", default=None)
+
+
 def food_table() -> FoodTable:
+    """The foods that hold here: a practice's, where one is in force, or those that ship with the
+    application."""
+    own = _in_force.get()
+    return shipped_foods() if own is None else own()
+
+
+@contextmanager
+def foods_in_force(table: Callable[[], FoodTable]) -> Iterator[None]:
+    """Within this the foods are those of `table`, which is asked for when the first is looked
+    for."""
+    token = _in_force.set(table)
+    try:
+        yield
+    finally:
+        _in_force.reset(token)
+
+
+@lru_cache(maxsize=1)
+def shipped_foods() -> FoodTable:
     """The table that ships with the application, read once."""
     measures: dict[str, list[HouseholdMeasure]] = {}
     for row in csv_rows("portions.csv", MEASURE_COLUMNS):
@@ -253,11 +307,14 @@ def food_table() -> FoodTable:
         _food(row, tuple(measures.get(row["slug"], ())), tuple(shares.get(row["slug"], ())))
         for row in csv_rows("foods.csv", FOOD_COLUMNS)
     ]
-    kinds = uppers_by_kind(
+    kinds = _uppers(foods)
+    whole = (replace(food, upper=upper_of(kinds, food.group, food.state)) for food in foods)
+    return FoodTable(whole, uppers=kinds)
+
+
+def _uppers(foods: Iterable[Food]) -> Mapping[Kind, Vector]:
+    return uppers_by_kind(
         (food.group, food.state, food.values)
         for food in foods
         if not food.comparator and food.group != "supplement"
-    )
-    return FoodTable(
-        [replace(food, upper=upper_of(kinds, food.group, food.state)) for food in foods]
     )

@@ -161,7 +161,7 @@ def first_helping_g(food: Food) -> float:
         (
             grams
             for begins, grams in HELPING_OF_G.items()
-            if f"{food.slug}-".startswith(f"{begins}-")
+            if f"{food.kind_slug}-".startswith(f"{begins}-")
         ),
         usual,
     )

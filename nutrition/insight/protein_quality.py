@@ -110,7 +110,7 @@ def digestibility(food: Food) -> float:
     practice.
     """
     for prefix, value in DIGESTIBILITY_SLUGS:
-        if food.slug.startswith(prefix):
+        if food.kind_slug.startswith(prefix):
             return value
     return DIGESTIBILITY_GROUPS.get(food.group, DIGESTIBILITY_OTHER)
 

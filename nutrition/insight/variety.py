@@ -43,7 +43,7 @@ def _colors() -> dict[str, str]:
 def color_of(food: Food) -> str | None:
     """The color a food brings to the plate, None where none is noted."""
     return next(
-        (color for color, pattern in _colors().items() if re.match(pattern, food.slug)), None
+        (color for color, pattern in _colors().items() if re.match(pattern, food.kind_slug)), None
     )
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from functools import lru_cache
 
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
@@ -49,7 +48,6 @@ STAPLES = (
 )
 
 
-@lru_cache(maxsize=1)
 def staples() -> tuple[Food, ...]:
     """The staples that the table holds."""
     return tuple(food_table()[slug] for slug in STAPLES if slug in food_table())

@@ -80,7 +80,7 @@ def senses() -> tuple[Sense, ...]:
 
 def _is(food: Food, kinds: Sequence[str]) -> bool:
     return any(
-        re.match(kind[5:], food.slug) is not None
+        re.match(kind[5:], food.kind_slug) is not None
         if kind.startswith("slug:")
         else food.group == kind[6:]
         if kind.startswith("group:")

@@ -8,8 +8,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+from nutrition.composition.food_names import TABLES_KEPT
 from nutrition.composition.food_words import words
-from nutrition.composition.foods import food_table
+from nutrition.composition.foods import FoodTable, food_table
 from nutrition.written.matching import Line
 
 # Work that goes on by itself, and work for the hands. What is neither counts as alone when it takes
@@ -211,11 +212,11 @@ def _heat(text: str) -> str:
     return next((name for name, pattern in HEATS if re.search(pattern, text, re.I)), "")
 
 
-@lru_cache(maxsize=1)
-def _kitchen_words() -> dict[str, set[str]]:
+@lru_cache(maxsize=TABLES_KEPT)
+def _kitchen_words(table: FoodTable) -> dict[str, set[str]]:
     """Single words that name a food, each with the slugs it names."""
     out: dict[str, set[str]] = {}
-    for food in food_table():
+    for food in table:
         if food.group in NAMED_GROUPS:
             for word in words(food.name.split(",")[0]):
                 if len(word) > 3 and word not in COMMON_WORDS:
@@ -238,7 +239,7 @@ def read_steps(text: str, lines: Sequence[Line]) -> Worked:
     not done alone.
     """
     named = [line_words(line) for line in lines]
-    known = _kitchen_words()
+    known = _kitchen_words(food_table())
     steps, used = [], set()
     for number, said in enumerate(split(text), 1):
         step_words = set(words(meant(said)))

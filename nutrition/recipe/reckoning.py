@@ -4,7 +4,7 @@ per 100 g."""
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
@@ -18,6 +18,7 @@ from nutrition.composition.cooking import (
     water_needed,
 )
 from nutrition.composition.food_names import FoodNames
+from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient, cooked_food
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
@@ -190,15 +191,15 @@ KEPT_RECKONED = 1024
 
 def reckon(recipe: Recipe, names: FoodNames | None = None) -> Facts:
     """Add up every line. Lines that cannot be settled are in `unresolved` and count as unknown,
-    never as zero. An equal recipe is reckoned once.
+    never as zero. An equal recipe is reckoned once, as long as the foods are the same.
 
     Raises ValueError when servings or the batch's weight are not above zero.
     """
-    return _reckoned(recipe) if names is None else _reckon(recipe, names)
+    return _reckoned(recipe, food_table().key) if names is None else _reckon(recipe, names)
 
 
 @lru_cache(maxsize=KEPT_RECKONED)
-def _reckoned(recipe: Recipe) -> Facts:
+def _reckoned(recipe: Recipe, _foods: Hashable) -> Facts:
     return _reckon(recipe, None)
 
 
@@ -298,7 +299,7 @@ def _share_of_water_missing(lines: Sequence[Line], methods: Sequence[tuple[str, 
             continue
         if done:
             needed += water_needed(line.food, line.grams, done[-1])
-        if line.food.group in LIQUIDS or WET.search(line.food.slug):
+        if line.food.group in LIQUIDS or WET.search(line.food.kind_slug):
             brought += line.grams
     if needed <= 0 or brought >= ENOUGH_WATER * needed:
         return 0.0

@@ -161,7 +161,9 @@ def scale(facts: Facts, factor: float, servings: float | None = None) -> Scaled:
         grams = line.grams * factor
         words, used_g = _usable(line, grams, facts.recipe.system)
         caution = (
-            next((said for pattern, said in STUBBORN if re.search(pattern, line.food.slug)), "")
+            next(
+                (said for pattern, said in STUBBORN if re.search(pattern, line.food.kind_slug)), ""
+            )
             if big
             else ""
         )

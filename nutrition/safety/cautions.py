@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, fields
 from functools import lru_cache
 
 from nutrition.composition.allergens import ALLERGENS
-from nutrition.composition.food_classes import classes_of, food_classes
+from nutrition.composition.food_classes import classes_of, food_classes, kinds_within
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.targets.conditions import conditions
@@ -79,6 +79,7 @@ class Rule:
     food: frozenset[str]
     number: tuple[Comparison, ...]
     allergen: bool
+    traces: bool
     holds: frozenset[str]
     disliked: bool
     client: str
@@ -162,6 +163,7 @@ def rules() -> tuple[Rule, ...]:
                 food=food,
                 number=tuple(_comparison(text) for text in row.get("number", ())),
                 allergen=bool(row.get("allergen")),
+                traces=bool(row.get("traces")),
                 holds=frozenset(row.get("holds", ())),
                 disliked=bool(row.get("disliked")),
                 client=row.get("client", ""),
@@ -192,6 +194,8 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
             for part in foods
             if (hit := _refused(part, situation))
         ]
+    elif rule.traces:
+        found = [said for part in foods if (said := _traces(part, situation))]
     elif rule.disliked:
         found = [
             part.food.name
@@ -202,7 +206,7 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
         found = [part.food.name for part in foods if not rule.holds.isdisjoint(part.food.allergens)]
     elif rule.food:
         found = [
-            part.food.name for part in foods if not rule.food.isdisjoint(classes_of(part.food))
+            part.food.name for part in foods if not rule.food.isdisjoint(kinds_within(part.food))
         ]
     else:
         return []
@@ -211,6 +215,14 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
 
 def _refused(part: Ingredient, situation: Situation) -> list[str]:
     return [name for name in part.food.allergens if name in situation.allergies]
+
+
+def _traces(part: Ingredient, situation: Situation) -> str:
+    """A food that may contain what is not tolerated, and what; empty for one that may not."""
+    hit = [name for name in part.food.may_contain if name in situation.allergies]
+    unknown = len(part.food.may_contain) == len(ALLERGENS)
+    why = "its ingredients are not entered" if unknown else ", ".join(hit)
+    return f"{part.food.name} ({why})" if hit else ""
 
 
 def _is_called(name: str, word: str) -> bool:

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from nutrition.composition.food_classes import classes_of
+from nutrition.composition.food_classes import kinds_within
 from nutrition.composition.food_mosts import ceiling_g, most_of
 from nutrition.composition.foods import Food
 from nutrition.composition.helpings import first_helping_g
@@ -18,6 +18,8 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
 
 STOP = LEVELS[0]
+# What the code of a bar begins with that is a school's or a condition's, and no caution.
+AVOIDED = "avoided"
 
 
 @dataclass(frozen=True)
@@ -77,13 +79,15 @@ class Gate:
     def _avoided_in(self, foods: Sequence[Ingredient]) -> list[Bar]:
         out = []
         for kind, whose in self.avoided.items():
-            names = dict.fromkeys(part.food.name for part in foods if kind in classes_of(part.food))
+            names = dict.fromkeys(
+                part.food.name for part in foods if kind in kinds_within(part.food)
+            )
             if names:
                 out.append(
                     Bar(
                         LEVELS[1],
                         f"{kind[0].upper()}{kind[1:]} avoided ({whose}): {', '.join(names)}.",
-                        f"avoided {kind}",
+                        f"{AVOIDED} {kind}",
                     )
                 )
         return out

@@ -3,10 +3,10 @@ written down from memory."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from nutrition.composition.foods import Food, food_table
+from nutrition.composition.foods import Food, food_table, shipped_foods
 from nutrition.composition.tables import csv_rows
 
 
@@ -24,12 +24,12 @@ class Substitution:
 
 @lru_cache(maxsize=1)
 def library() -> dict[str, tuple[Substitution, ...]]:
-    """Substitutions by the slug they stand in for, or by "group:" and a group. Raises KeyError for
-    a food the table lacks."""
+    """Substitutions among the shipped foods, by the slug they stand in for, or by "group:" and a
+    group. Raises KeyError for a food the table lacks."""
     out: dict[str, list[Substitution]] = {}
     for row in csv_rows("substitutions.csv", ("from", "to", "ratio", "use", "effect", "fails")):
         made = Substitution(
-            to=food_table()[row["to"]],
+            to=shipped_foods()[row["to"]],
             ratio=float(row["ratio"]),
             use=row["use"],
             effect=row["effect"],
@@ -42,5 +42,6 @@ def library() -> dict[str, tuple[Substitution, ...]]:
 
 def for_food(food: Food) -> list[Substitution]:
     """What may stand in for a food: by name first, then by its group."""
-    rows = [*library().get(food.slug, ()), *library().get(f"group:{food.group}", ())]
-    return [row for row in rows if row.to.slug != food.slug]
+    rows = [*library().get(food.kind_slug, ()), *library().get(f"group:{food.group}", ())]
+    table = food_table()
+    return [replace(row, to=table[row.to.slug]) for row in rows if row.to.slug != food.slug]

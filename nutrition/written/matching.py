@@ -4,6 +4,7 @@ was assumed."""
 from __future__ import annotations
 
 import re
+from collections.abc import Hashable
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -12,7 +13,7 @@ from nutrition.composition.cooking import before_cooking
 from nutrition.composition.errors import CoreError
 from nutrition.composition.food_names import FoodNames, food_names
 from nutrition.composition.food_search import Match
-from nutrition.composition.foods import Food, HouseholdMeasure
+from nutrition.composition.foods import Food, HouseholdMeasure, food_table
 from nutrition.written import grammar as measures
 from nutrition.written import units
 from nutrition.written.basis import BASIS_SPREAD, basis_range
@@ -126,7 +127,8 @@ class Line:
     `ask` is the question to put to the cook and `twin` the food that answers it with yes; `chosen`
     and `typed` say that the cook settled the food or the grams. `sure` says that the food wants no
     look, `several` are the lines to write instead where one amount stands for several foods,
-    `animal` is the animal food that was named, and `steps` are the methods named in the line.
+    `animal` is the animal food that was named, `steps` are the methods named in the line, and
+    `phrase` the words for its food.
     """
 
     text: str
@@ -146,6 +148,7 @@ class Line:
     several: tuple[str, ...] = ()
     animal: str = ""
     steps: tuple[str, ...] = ()
+    phrase: str = ""
 
     @property
     def resolved(self) -> bool:
@@ -168,19 +171,21 @@ def reckon_line(
 
     `system` says whose cups and spoons are meant, a key of written.units.SYSTEM_WORDS.
     """
-    return _kept(text, choice, system) if names is None else _reckoned(text, names, choice, system)
+    if names is not None:
+        return _reckoned(text, names, choice, system)
+    return _kept(text, choice, system, food_table().key)
 
 
 @lru_cache(maxsize=8192)
-def _kept(text: str, choice: Choice | None, system: str) -> Line:
-    """A line once read stays read: while a recipe is typed only the line under the cursor is
-    new."""
+def _kept(text: str, choice: Choice | None, system: str, _foods: Hashable) -> Line:
+    """A line once read stays read, as long as the foods are the same: while a recipe is typed only
+    the line under the cursor is new."""
     return _reckoned(text, food_names(), choice, system)
 
 
 def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -> Line:
     reading = measures.read(text, system)
-    named = _named(reading, names)
+    named, phrase = _named(reading, names), (reading.counted or reading.phrase).strip()
     own = names.table.usable(choice.food) if choice and choice.food else None
     chosen = own is not None
     if own is not None:
@@ -214,6 +219,7 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -
             chosen=chosen,
             sure=named.sure,
             steps=named.steps,
+            phrase=phrase,
         )
     if reading.problem and not (reading.problem == NO_AMOUNT and food.group in UNMEASURED):
         return Line(text=text, why=reading.problem, candidates=candidates, several=reading.several)
@@ -237,6 +243,7 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -
         ask=ask,
         twin=twin,
         chosen=chosen,
+        phrase=phrase,
     )
 
 

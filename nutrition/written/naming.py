@@ -121,6 +121,9 @@ def name_food(
         ways = list(_ways(said, after, (), names))
         fittings = _ordered(_fittings(ways, names))
     candidates = _candidates(fittings)
+    settled = _settled(phrase, remark, names)
+    if settled is not None:
+        return replace(settled, candidates=candidates)
     animal = _animal(said, fittings)
     if animal is not None:
         return animal
@@ -155,6 +158,43 @@ def name_food(
         steps=_steps(best),
         variety=best.way.variety,
     )
+
+
+def said_words(phrase: str) -> Words:
+    """The words of a phrase as they are compared: singular, without accents, each run that is one
+    word to us as that word."""
+    return tuple(lexicon().joined(words(phrase)))
+
+
+def _settled(phrase: str, remark: str, names: FoodNames) -> NamedFood | None:
+    """The food that these words mean in this practice, if it has settled that and nothing else is
+    said that contradicts it."""
+    known = names.table.settled
+    if not known:
+        return None
+    said, more = said_words(phrase), said_words(remark)
+    apart = lexicon().take_apart(said)
+    bare = tuple(word for word in said if word in {*apart.name, *apart.may})
+    for key, left in (((*said, *more), Apart()), (said, _marks_of(more)), (bare, apart)):
+        row = names.row_of.get(known.get(key, ""))
+        if row is None:
+            continue
+        left = replace(left, marks=(*left.marks, *(_marks_of(more).marks if left is apart else ())))
+        way = _Way(name=row.apart.name, said=_done_later(left))
+        how = fit(way.said, row.food, row.apart)
+        if how.cost >= OUT:
+            continue
+        found = _Fitting(row=row, way=way, fit=how, cost=0.0, missed=(), extras=frozenset())
+        own = said_words(row.food.name) == key
+        notes = [] if own else [f"always so here: {uncapitalized(row.food.name)}"]
+        if row.food.retired:
+            notes.append("retired here: nothing new is made with it")
+        return NamedFood(food=row.food, sure=True, notes=(*notes, *how.notes), steps=_steps(found))
+    return None
+
+
+def _marks_of(said: Words) -> Apart:
+    return Apart(marks=lexicon().take_apart([w for w in said if not _numeric(w)]).marks)
 
 
 def _ordered(fittings: Iterator[_Fitting]) -> list[_Fitting]:

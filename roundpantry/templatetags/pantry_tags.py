@@ -5,6 +5,7 @@ from django import template
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.overruled import value_in
 from nutrition.composition.profile import Amount, Profile
 from nutrition.insight.comparison import heap_words
 from roundpantry import show
@@ -150,3 +151,10 @@ def signed_kg(value: float) -> str:
 @register.filter
 def signed_percent(share: float) -> str:
     return f"{share * 100:+.0f} %".replace("-", "\u2212")
+
+
+@register.simple_tag
+def table_says(food: Food, key: str) -> str:
+    """What a row says itself of what was overruled."""
+    value = value_in(food, key)
+    return "unknown" if value is None else f"{value:.4g}"

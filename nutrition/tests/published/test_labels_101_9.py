@@ -8,7 +8,7 @@ import round_nutrition
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition.insight.package_label import KEYS_ON_LABELS, hidden_by, portion_of_package, rounded
+from nutrition.labels.rounding import KEYS_ON_LABELS, hidden_by, rounded
 
 THEIRS = {
     "energy_kcal": round_nutrition.calories,
@@ -58,10 +58,6 @@ class Rounding(TestCase):
 class Packages(TestCase):
     def test_two_and_a_half_servings(self):
         """common practice, no source"""
-        whole, half = (
-            portion_of_package({"protein_g": 18}, 2.5, share)["protein_g"] for share in (1, 0.5)
-        )
+        whole, half = (hidden_by("protein_g", 18).times(2.5 * share) for share in (1, 0.5))
         self.assertEqual((whole.amount, half.amount), (45, 22.5))
         self.assertEqual((whole.low, whole.high), (43.75, 46.25))
-        with self.assertRaises(ValueError):
-            portion_of_package({"protein_g": 18}, 0, 1)

@@ -1,0 +1,226 @@
+"""The claims on the front of a package held to their definitions, from data/label_claims.toml."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.tables import BadTable, toml_rows
+from nutrition.labels.ingredients import Ingredients
+from nutrition.labels.label import ReadLabel
+from nutrition.labels.rounding import Printed, label_values
+from nutrition.written.plain import uncapitalized
+
+HOLDS, FAILS, OPEN = "holds", "does not hold", "cannot be told"
+# A serving so small is held to the limits per 50 g too. [g]
+SMALL_SERVING, SMALL_BASE = 30.0, 50.0
+_LIMITS = ("most", "under", "most_percent", "energy_percent")
+_KEYS = (
+    *_LIMITS,
+    *("said", "small", "none_of", "compares", "also", "undefined", "nutrient", "discloses"),
+    *("no_allergen", "no_animals", "source"),
+)
+_KCAL_PER_G_FAT = 9.0
+# How nutrients are called on the front of a package.
+_CALLED = {
+    "protein": "protein_g",
+    "fiber": "fiber_g",
+    "fibre": "fiber_g",
+    "calcium": "calcium_mg",
+    "iron": "iron_mg",
+    "potassium": "potassium_mg",
+    "magnesium": "magnesium_mg",
+    "zinc": "zinc_mg",
+    "selenium": "selenium_ug",
+    "iodine": "iodine_ug",
+    "vitamin a": "vitamin_a_rae_ug",
+    "vitamin c": "vitamin_c_mg",
+    "vitamin d": "vitamin_d_ug",
+    "vitamin e": "vitamin_e_mg",
+    "vitamin k": "vitamin_k_ug",
+    "vitamin b12": "vitamin_b12_ug",
+    "b12": "vitamin_b12_ug",
+    "vitamin b6": "vitamin_b6_mg",
+    "folate": "folate_ug",
+    "folic acid": "folate_ug",
+    "riboflavin": "riboflavin_mg",
+    "thiamin": "thiamin_mg",
+    "niacin": "niacin_mg",
+    "phosphorus": "phosphorus_mg",
+    "choline": "choline_mg",
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Verdict:
+    """A claim, what it is taken as, whether it holds, and why, with the rule's source."""
+
+    claim: str
+    taken_as: str
+    holds: str
+    why: str
+    source: str
+
+
+@lru_cache(maxsize=1)
+def claim_rules() -> dict[str, Mapping[str, Any]]:
+    """All rules. Raises BadTable for one that cannot be read."""
+    rows = toml_rows("label_claims.toml", _KEYS, ("said", "source"))
+    for name, row in rows.items():
+        try:
+            re.compile(row["said"])
+        except re.error:
+            raise BadTable(f"label_claims.toml, {name}: no expression", "said") from None
+        for key in {key for limit in _LIMITS for key in row.get(limit, {})}:
+            if key not in label_values():
+                raise BadTable(f"label_claims.toml, {name}: labels print no {key}", key)
+    return rows
+
+
+def held(claims: str, read: ReadLabel, listed: Ingredients) -> list[Verdict]:
+    """Each claim, between commas, semicolons or lines, held to every definition that it falls
+    under; one that falls under none says so."""
+    out = []
+    for claim in re.split(r"[,;\n\u2022]+", claims):
+        claim = " ".join(claim.split())[:80]
+        if not claim:
+            continue
+        verdicts = list(_verdicts(claim, read, listed))
+        out += verdicts or [
+            Verdict(
+                claim=claim,
+                taken_as="",
+                holds=OPEN,
+                why="no definition of it is known here: the words alone promise nothing",
+                source="",
+            )
+        ]
+    return out
+
+
+def _verdicts(claim: str, read: ReadLabel, listed: Ingredients) -> Iterator[Verdict]:
+    said = claim.lower()
+    for name, row in claim_rules().items():
+        match = re.search(row["said"], said)
+        if match is None:
+            continue
+        key = _nutrient(match) if "nutrient" in row else ""
+        if "nutrient" in row and not key:
+            continue
+        findings = list(_findings(row, key, read, listed))
+        said_so = {one for one, _why in findings}
+        worst = next((one for one in (FAILS, OPEN, HOLDS) if one in said_so), OPEN)
+        why = "; ".join(text for one, text in findings if one == worst)
+        if row.get("also") and worst == HOLDS:
+            why += f"; {row['also']}"
+        yield Verdict(claim=claim, taken_as=name, holds=worst, why=why, source=row["source"])
+
+
+def _nutrient(match: re.Match[str]) -> str:
+    groups = match.groupdict()
+    what = (groups.get("what") or groups.get("what2") or "").strip()
+    found = [name for name in _CALLED if re.search(rf"\b{name}\b", what)]
+    return _CALLED[max(found, key=len)] if found else ""
+
+
+def _findings(
+    row: Mapping[str, Any], key: str, read: ReadLabel, listed: Ingredients
+) -> Iterator[tuple[str, str]]:
+    if row.get("undefined"):
+        yield FAILS, row["undefined"]
+    if row.get("compares"):
+        yield OPEN, f"asks for {row['compares']}: look for it on the package"
+    if key:
+        yield _share_of_day(key, float(row["nutrient"]), read)
+    for limit in _LIMITS:
+        for name, number in row.get(limit, {}).items():
+            verdict, why = _limit(limit, name, float(number), read, bool(row.get("small")))
+            if row.get("discloses") and verdict == FAILS:
+                yield OPEN, f"{why}; {row['discloses']}"
+            else:
+                yield verdict, why
+    yield from _in_the_list(row, listed)
+
+
+def _in_the_list(row: Mapping[str, Any], listed: Ingredients) -> Iterator[tuple[str, str]]:
+    if not ({"none_of", "no_allergen", "no_animals"} & set(row)):
+        return
+    if not listed.given:
+        yield OPEN, "its ingredient list is not entered"
+        return
+    for kind in row.get("none_of", ()):
+        names = listed.classes.get(kind, ())
+        if names:
+            yield FAILS, f"{kind}: {', '.join(names)}"
+        else:
+            yield HOLDS, f"no {kind} in its list"
+    for allergen in row.get("no_allergen", ()):
+        names = listed.allergens.get(allergen, ())
+        if names and all("oat" in name.lower() for name in names):
+            yield OPEN, f"{', '.join(names)}: oats must have been kept apart from wheat"
+        elif names:
+            yield FAILS, f"{allergen}: {', '.join(names)}"
+        else:
+            yield HOLDS, f"no {allergen} in its list"
+    if row.get("no_animals"):
+        found = [name for names in listed.animals.values() for name in names]
+        perhaps = listed.classes.get("may animal", ())
+        if found:
+            yield FAILS, f"from animals: {', '.join(found)}"
+        elif perhaps:
+            yield OPEN, f"may be from animals: {', '.join(perhaps)}; the maker knows"
+        else:
+            yield HOLDS, "nothing from animals in its list"
+
+
+def _share_of_day(key: str, least: float, read: ReadLabel) -> tuple[str, str]:
+    name, daily = uncapitalized(NUTRIENT[key].name), label_values()[key].daily_value
+    one = read.per_serving.get(key)
+    if one is None or daily is None:
+        return OPEN, f"the label's {name} is not entered"
+    percent = one.amount / daily * 100.0
+    said = f"{percent:.0f} % of the daily value of {name} a serving; it takes {least:g} %"
+    if key == "protein_g":
+        # the percentage of protein counts its quality, which the label need not print
+        verdict = OPEN if percent >= least else FAILS
+        return verdict, f"{said}, reckoned by the protein's quality"
+    return (HOLDS if percent >= least else FAILS), said
+
+
+def _limit(limit: str, key: str, number: float, read: ReadLabel, small: bool) -> tuple[str, str]:
+    name, unit = uncapitalized(NUTRIENT[key].name), NUTRIENT[key].unit
+    one = read.per_serving.get(key)
+    if one is None:
+        return OPEN, f"the label's {name} is not entered"
+    if limit == "energy_percent":
+        energy = read.per_serving["energy_kcal"].amount
+        share = one.amount * _KCAL_PER_G_FAT / energy * 100.0 if energy > 0 else 0.0
+        return (
+            HOLDS if share <= number else FAILS,
+            f"{share:.0f} % of its calories are {name}; at most {number:g} %",
+        )
+    if limit == "most_percent":
+        number = (label_values()[key].daily_value or 0.0) * number / 100.0
+    base = "a serving"
+    if small and read.serving_g.amount <= SMALL_SERVING:
+        one, base = one.times(SMALL_BASE / read.serving_g.amount), "50 g, as its serving is small"
+    strict = limit == "under"
+    said = (
+        f"{one.amount:.3g} {unit} {name} in {base}; "
+        f"{'less than' if strict else 'at most'} {number:g} {unit}"
+    )
+    if _within(one, number, strict):
+        return HOLDS, said
+    if (one.low < number) if strict else (one.low <= number):
+        return OPEN, f"{said}: what is printed may hide either"
+    return FAILS, said
+
+
+def _within(one: Printed, number: float, strict: bool) -> bool:
+    """Whether what is printed keeps to the limit; a zero may be printed only where the rule of
+    “free” holds."""
+    return one.amount < number if strict else one.amount <= number + 1e-9

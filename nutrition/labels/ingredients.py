@@ -1,0 +1,328 @@
+"""The ingredient list of a package, read: what is in it, in which order, and what that means."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Collection, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+
+from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.food_names import FoodNames
+from nutrition.composition.food_words import words
+from nutrition.composition.foods import Food
+from nutrition.labels.terms import Term, label_terms
+from nutrition.written.naming import name_food
+
+_HEAD = re.compile(r"^\s*(?:other\s+)?ingredients?(?:\s+list)?\s*[:\-]\s*", re.I)
+# "Contains 2% or less of": the list goes on.
+_GOES_ON = re.compile(
+    r"[.,;]?\s*\b(?:contains?|with|and)?\s*(?:(?:less than|up to|under)\s*\d+(?:\.\d+)?\s*%|"
+    r"\d+(?:\.\d+)?\s*%\s*or\s*less)\s*(?:of)?\s*(?:each of )?"
+    r"(?:the\s+following|each)?\s*(?:ingredients)?\s*:?",
+    re.I,
+)
+_MAY_CONTAIN = re.compile(
+    r"(?:may(?: also)?(?: contain| be present)|traces of|"
+    r"(?:made|produced|manufactured|packed|packaged|processed|prepared) (?:in|on|with)\b[^.;]*?"
+    r"\b(?:facility|factory|equipment|lines?|site|plant|machinery|kitchen|bakery)|"
+    r"(?:facility|factory|equipment|site) (?:that|which|where)|not suitable for)\b(?P<what>[^.;]*)",
+    re.I,
+)
+_CONTAINS = re.compile(
+    r"(?:^|[.;)\]]|\s-\s)\s*(?:allerg\w*(?: advice| information| statement| warning)?\s*:?\s*)?"
+    r"contains?(?: ingredients)?\s*:?\s+(?P<what>[^.;]*)",
+    re.I,
+)
+_CONTAINS_MARK = re.compile(r"\b(?:contains|allergens?)\s*:\s*(?P<what>[^.;]*)", re.I)
+_E_NUMBER = re.compile(
+    r"\b(?:e|ins)[\s\-]?(\d{3,4})([a-f]?)\s*(?:\((?:i{1,3}|iv|v|vi{0,3})\)|(?:iii|ii|iv|i)\b)?",
+    re.I,
+)
+_BARE_NUMBER = re.compile(r"^(\d{3,4})([a-f]?)(?:\s*\(?(?:i{1,3}|iv|v|vi{0,3})\)?)?$", re.I)
+_PERCENT = re.compile(r"\(?\s*(\d+(?:[.,]\d+)?)\s*%\s*\)?")
+_OPEN, _CLOSE = "([{", ")]}"
+# An item that says so is made of plants, whatever milk or cheese it names.
+_OF_PLANTS = frozenset({"vegan", "nondairy", "eggless", "imitation"})
+_PLANT_RUNS = (("plant", "based"), ("dairy", "free"), ("non", "dairy"), ("egg", "free"))
+_PLANT_SOURCES = frozenset({"lichen", "vegan", "vegetable", "plant", "vegetal", "mushroom"})
+_WHOLE = frozenset({"whole", "wholemeal", "wholegrain", "wholewheat"})
+# What is made of many foods, and then is what the word before it says.
+_MADE_OF_MANY = frozenset(
+    "flour starch milk cream butter cheese yogurt yoghurt curd custard noodle pasta bread".split()
+)
+_MADE_OF = frozenset({"nut", "seed", "grain", "legume", "soy", "nut butter"})
+# Said of an ingredient and changing nothing of what it is.
+_QUIET = frozenset(
+    "organic certified fair trade kosher non gmo sustainably sourced natural pure fresh dried dry "
+    "roasted toasted ground powder powdered flake crushed whole chopped diced sliced concentrated "
+    "filtered from of the and or a an with for in to flavor color added".split()
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Item:
+    """One ingredient: its name, its share where the package says it [%], what it is made of."""
+
+    name: str
+    percent: float | None = None
+    inside: tuple[Item, ...] = ()
+
+    def walk(self) -> Iterator[Item]:
+        yield self
+        for item in self.inside:
+            yield from item.walk()
+
+
+@dataclass(frozen=True, kw_only=True)
+class Ingredients:
+    """What an ingredient list says.
+
+    `classes` and `fortified` name, by class and by nutrient, the ingredients that belong there;
+    `animals` those from animals by kind, `may_animal` those that may be. `unread` are ingredients
+    of which nothing is known here. `declared` are allergens that the package names itself.
+    """
+
+    items: tuple[Item, ...] = ()
+    classes: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    fortified: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    allergens: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    declared: frozenset[str] = frozenset()
+    may_contain: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    animals: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    foods: tuple[Food, ...] = ()
+    unread: tuple[str, ...] = ()
+    notes: Mapping[str, str] = field(default_factory=dict)
+
+    @property
+    def given(self) -> bool:
+        """Whether there is a list at all: without one nothing of this is known."""
+        return bool(self.items)
+
+    def place_of(self, name: str) -> int:
+        """Which place an ingredient has in the list, 1 for the first; the list goes by weight (21
+        CFR 101.4(a)). Raises KeyError for what is not in it."""
+        for place, item in enumerate(self.items, 1):
+            if any(name == one.name for one in item.walk()):
+                return place
+        raise KeyError(name)
+
+
+def read_ingredients(text: str, names: FoodNames) -> Ingredients:
+    """The list as it stands on the package, with its “contains” and “may contain”. `names` are the
+    foods that ingredients are looked for among."""
+    listed, contains, may = _statements(text)
+    items = tuple(_items(listed))
+    out = _Found()
+    for item in items:
+        for one in item.walk():
+            out.add(one, names)
+    declared = _allergens_named(contains)
+    for allergen in sorted(declared):
+        out.put(out.allergens, allergen, "declared on the package")
+    for allergen in sorted(_allergens_named(may)):
+        out.put(out.may_contain, allergen, "declared on the package")
+    traces = {key: rows for key, rows in out.may_contain.items() if key not in out.allergens}
+    return Ingredients(
+        items=items,
+        classes=_frozen(out.classes),
+        fortified=_frozen(out.fortified),
+        allergens=_frozen(out.allergens),
+        declared=frozenset(declared),
+        may_contain=_frozen(traces),
+        animals=_frozen(out.animals),
+        foods=tuple(dict.fromkeys(out.foods)),
+        unread=tuple(dict.fromkeys(out.unread)),
+        notes=out.notes,
+    )
+
+
+Kept = dict[str, list[str]]
+
+
+def _frozen(kept: Kept) -> dict[str, tuple[str, ...]]:
+    return {key: tuple(dict.fromkeys(rows)) for key, rows in kept.items()}
+
+
+class _Found:
+    """What is found while a list is gone through."""
+
+    def __init__(self) -> None:
+        self.classes: Kept = {}
+        self.fortified: Kept = {}
+        self.allergens: Kept = {}
+        self.may_contain: Kept = {}
+        self.animals: Kept = {}
+        self.notes: dict[str, str] = {}
+        self.foods: list[Food] = []
+        self.unread: list[str] = []
+
+    def put(self, kept: Kept, key: str, name: str) -> None:
+        kept.setdefault(key, []).append(name)
+
+    def add(self, item: Item, names: FoodNames) -> None:
+        said = words(item.name)
+        if not said:
+            return
+        terms = [term for term in label_terms().within(said) if not _of_another(term, said, names)]
+        plants = _of_plants(said)
+        # what stands in brackets after it says which, and that it is of a plant
+        told = {word for one in item.inside for word in words(one.name)}
+        known = {"may phosphate"} if told else set()
+        if told & _PLANT_SOURCES or plants:
+            known.add("may animal")
+        if _WHOLE.intersection(said):
+            known.add("refined")
+        for term in terms:
+            self._term(item.name, term, plants, known)
+        covered = {word for term in terms for word in term.words}
+        rest = [word for word in said if word not in covered and word not in _QUIET]
+        if terms and not rest:
+            return
+        named = name_food(item.name, names)
+        if named.food is not None and not named.animal:
+            self._food(item.name, named.food, sure=named.sure and not terms)
+        elif named.animal and not terms and not plants:
+            self.put(self.animals, "meat", item.name)
+        elif not terms and not item.inside:
+            self.unread.append(item.name)
+
+    def _term(self, name: str, term: Term, plants: bool, known: Collection[str]) -> None:
+        if term.note:
+            self.notes.setdefault(name, term.note)
+        for one in sorted(term.classes - set(known)):
+            kind, colon, about = one.partition(":")
+            if not colon:
+                self.put(self.classes, one, name)
+            elif kind == "fortified":
+                self.put(self.fortified, about, name)
+            elif kind == "may":
+                self.put(self.may_contain, about, name)
+            elif plants and (kind == "animal" or about in ("milk", "egg")):
+                continue
+            elif kind == "animal":
+                self.put(self.animals, about, name)
+            else:
+                self.put(self.allergens, about, name)
+
+    def _food(self, name: str, food: Food, sure: bool) -> None:
+        for allergen in food.allergens:
+            self.put(self.allergens, allergen, name)
+        if sure:
+            self.foods.append(food)
+            for tag in food.tags:
+                if tag in ("oil", "added salt", "added sugar", "refined"):
+                    self.put(self.classes, tag, name)
+
+
+def _of_another(term: Term, said: Sequence[str], names: FoodNames) -> bool:
+    """Whether a term of one word is not meant because the word before it says of what: flour of
+    lentils is no wheat flour, milk of oats no milk."""
+    if len(term.words) != 1 or term.words[0] not in _MADE_OF_MANY:
+        return False
+    at = list(said).index(term.words[0])
+    if at == 0:
+        return False
+    rows = names.by_word.get(said[at - 1], ())
+    return any(names.rows[one].food.group in _MADE_OF for one in rows)
+
+
+def _of_plants(said: Sequence[str]) -> bool:
+    pairs = set(zip(said, said[1:], strict=False))
+    return not _OF_PLANTS.isdisjoint(said) or any(run in pairs for run in _PLANT_RUNS)
+
+
+def _statements(text: str) -> tuple[str, str, str]:
+    """The list itself, what the package says that it contains, and that it may contain."""
+    text = " ".join(text.replace("\u2022", ",").replace("\u00b7", ",").split())
+    text = _HEAD.sub("", text)
+    text = _GOES_ON.sub(", ", text)
+    may, contains = [], []
+    for match in _MAY_CONTAIN.finditer(text):
+        may.append(match["what"])
+    text = _MAY_CONTAIN.sub(" . ", text)
+    for pattern in (_CONTAINS, _CONTAINS_MARK):
+        for match in pattern.finditer(text):
+            contains.append(match["what"])
+        text = pattern.sub(" . ", text)
+    return text, "; ".join(contains), "; ".join(may)
+
+
+def _allergens_named(text: str) -> set[str]:
+    """The allergens that a statement names."""
+    out = set()
+    for term in label_terms().within(words(text)):
+        for one in term.classes:
+            kind, _colon, about = one.partition(":")
+            if kind == "allergen":
+                out.add(about)
+    return out | {name for name in ALLERGENS if tuple(words(name)) == tuple(words(text))}
+
+
+def _items(text: str) -> Iterator[Item]:
+    for part in _split(text):
+        item = _item(part)
+        if item is not None:
+            yield item
+
+
+def _split(text: str) -> Iterator[str]:
+    """The parts between the separators that stand in no bracket. A decimal comma is none, nor is a
+    point within a number or an abbreviation."""
+    depth, part = 0, ""
+    for at, sign in enumerate(text):
+        depth += (sign in _OPEN) - (sign in _CLOSE)
+        depth = max(depth, 0)
+        between = text[at - 1 : at].isdigit() and text[at + 1 : at + 2].isdigit()
+        stop = sign == "." and (text[at + 1 : at + 2] in (" ", "")) and len(part.split()[-1:]) > 0
+        short = sign == "." and len((part.split() or [""])[-1]) == 1
+        if depth == 0 and (sign in ",;" and not between or stop and not short):
+            yield part
+            part = ""
+        else:
+            part += sign
+    yield part
+
+
+def _item(text: str) -> Item | None:
+    text = _E_NUMBER.sub(lambda found: f" e{found[1]}{found[2].lower()} ", text)
+    outside, inside = _brackets(text)
+    found = _PERCENT.search(outside) or next(filter(None, map(_PERCENT.fullmatch, inside)), None)
+    percent = float(found[1].replace(",", ".")) if found else None
+    outside = _PERCENT.sub(" ", outside)
+    parts = tuple(
+        item for part in inside if not _PERCENT.fullmatch(part.strip()) for item in _items(part)
+    )
+    name = " ".join(outside.strip(" .:*\u2020\u2021-\u2013\u2014").split())
+    bare = _BARE_NUMBER.match(name)
+    if bare:
+        name = f"e{bare[1]}{bare[2].lower()}"
+    if re.match(r"^(?:and|or|with)\s", name, re.I):
+        name = name.split(" ", 1)[1]
+    if not name:
+        return None if not parts else Item(name="", inside=parts)
+    return Item(name=name[:120], percent=percent, inside=parts)
+
+
+def _brackets(text: str) -> tuple[str, list[str]]:
+    """A text without what stands in its outermost brackets, and that. A bracket that is never
+    closed goes to the end."""
+    outside, inside, part, depth = "", [], "", 0
+    for sign in text:
+        if sign in _OPEN:
+            depth += 1
+            if depth == 1:
+                continue
+        elif sign in _CLOSE and depth:
+            depth -= 1
+            if depth == 0:
+                inside.append(part)
+                part = ""
+                outside += " "
+                continue
+        if depth:
+            part += sign
+        elif sign not in _CLOSE:
+            outside += sign
+    if part.strip():
+        inside.append(part)
+    return outside, inside

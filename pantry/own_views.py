@@ -1,0 +1,188 @@
+"""The practice's own foods: copied from a label on one screen, listed, compared, retired."""
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from clients.context import PageRequest
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.labels.beside import BASES, beside
+from nutrition.labels.label import BadLabel
+from nutrition.labels.rounding import label_values
+from pantry import keeping
+from pantry.in_force import made_of
+from pantry.models import COPIED, OwnFood, OwnFoodVersion
+from pantry.own_forms import OwnFoodForm, likes_for
+from pantry.seen import seen, told_of
+from practice.forms import with_version
+from practice.uses import uses_of
+from practice.versioned import StaleSave
+from roundpantry.asked import short
+from roundpantry.paging import paged
+
+# What differs: in words, the one's, the other's.
+Difference = tuple[str, object, object]
+WORDS = {
+    "name": "name",
+    "kind": "what the values are of",
+    "serving": "household measure",
+    "serving_size": "weight of a serving",
+    "servings": "servings in the package",
+    "ingredients": "ingredients",
+    "claims": "claims",
+    "like": "what it is most like",
+    "sure": "looked at again",
+}
+
+
+def own_list(request: PageRequest) -> HttpResponse:
+    asked = short(request.GET, "q")
+    rows = OwnFood.objects.select_related("by")
+    rows = rows.filter(name__icontains=asked) if asked else rows
+    page = paged(request, rows.order_by("retired", "name", "pk"))
+    for row in page.object_list:
+        row.values = row.made.get("values", {})
+    return render(request, "pantry/own_list.html", {"rows": page, "q": asked})
+
+
+def _shown(request: PageRequest, form: OwnFoodForm, amount: str) -> dict[str, object]:
+    """What stands in the form, as a food; or what is still missing."""
+    label = form.label() if form.is_bound else form.instance.label()
+    try:
+        made = made_of(form.instance.slug, label)
+    except BadLabel as error:
+        missing = [
+            (NUTRIENT[name].name if name in NUTRIENT else WORDS.get(name, name), why)
+            for name, why in error.errors.items()
+        ]
+        return {"missing": missing, "likes": likes_for(label.name) if label.name else []}
+    context = seen(made, amount, request.for_client, request.practice.measures)
+    asked = form.data.get("like", "") if form.is_bound else ""
+    return context | {"likes": likes_for(asked or label.name)}
+
+
+@require_POST
+def look(request: PageRequest) -> HttpResponse:
+    """The food that what stands in the form would make, without saving it."""
+    form = OwnFoodForm(request.POST)
+    context = _shown(request, form, short(request.POST, "amount"))
+    return render(request, "pantry/_own_seen.html", context)
+
+
+def own_page(request: PageRequest, pk: int | None = None) -> HttpResponse:
+    row = get_object_or_404(OwnFood, pk=pk) if pk is not None else OwnFood(kind="us")
+    if pk is None:
+        row.practice = request.practice
+    data = request.POST if request.method == "POST" else None
+    form = OwnFoodForm(data, instance=row)
+    amount = short(request.POST if data else request.GET, "amount")
+    status, stale = 200, []
+    if data is not None and "look" not in data:
+        if form.is_valid():
+            try:
+                kept = keeping.store(
+                    row, request.user, form.cleaned_data["version"] if pk else None
+                )
+            except StaleSave as error:
+                stale = differing(error.current, row)
+                form.data = with_version(form.data, error.current.version)
+                status = 409
+            else:
+                _say_saved(request, row, kept.number)
+                return redirect("pantry:own", row.pk)
+        else:
+            status = 400
+    context = {"form": form, "row": row, "stale": stale}
+    if row.pk or data is not None:
+        context |= _shown(request, form, amount)
+    if row.pk:
+        context |= {"uses": uses_of(row), "versions": _versions(row)}
+    return render(request, "pantry/own.html", context, status=status)
+
+
+def _say_saved(request: PageRequest, row: OwnFood, number: int) -> None:
+    said = "Saved. It is found wherever foods are looked for." if number == 1 else ""
+    messages.success(request, said or f"Saved as version {number}. What it was is kept.")
+    if row.made.get("group") == "comparator":
+        messages.info(
+            request, "It holds something from an animal: it is kept to compare with, no more."
+        )
+    if number > 1:
+        for words in uses_of(row):
+            messages.info(request, f"Reckoned anew with it: {words}.")
+
+
+def differing(one: OwnFood, other: OwnFood) -> list[Difference]:
+    """What differs between two states of a food: in words, the one's, the other's."""
+    out = [
+        (WORDS[name].capitalize(), getattr(one, name), getattr(other, name))
+        for name in COPIED
+        if name != "printed" and getattr(one, name) != getattr(other, name)
+    ]
+    return out + [
+        (NUTRIENT[key].name, one.printed.get(key, ""), other.printed.get(key, ""))
+        for key in label_values()
+        if one.printed.get(key, "") != other.printed.get(key, "")
+    ]
+
+
+def _versions(row: OwnFood) -> list[tuple[OwnFoodVersion, list[Difference]]]:
+    """Each version with what changed in it, the newest first."""
+    versions = list(row.versions.select_related("by"))
+    out = []
+    for at, version in enumerate(versions):
+        now = OwnFood(**version.copied)
+        before = OwnFood(**versions[at + 1].copied) if at + 1 < len(versions) else None
+        out.append((version, differing(before, now) if before is not None else []))
+    return out
+
+
+@require_POST
+def retire(request: PageRequest, pk: int) -> HttpResponse:
+    """Retire it, bring it back, or delete it where nothing uses it."""
+    row = get_object_or_404(OwnFood, pk=pk)
+    if "back" in request.POST:
+        if OwnFood.objects.filter(name__iexact=row.name, retired=None).exists():
+            messages.error(request, "Another package has its name by now: rename that one first.")
+        else:
+            keeping.retire(row, None)
+            messages.success(request, f"{row.name} is offered again.")
+    elif "delete" in request.POST and not uses_of(row):
+        keeping.delete(row)
+        messages.success(request, f"{row.name} is deleted. Nothing used it.")
+        return redirect("pantry:own-list")
+    else:
+        keeping.retire(row, request.user)
+        messages.success(request, f"{row.name} is retired: where it is used it stays.")
+    return redirect("pantry:own", pk)
+
+
+def side_by_side(request: PageRequest) -> HttpResponse:
+    """Two packages, row by row."""
+    rows = list(OwnFood.objects.order_by("name"))
+    chosen = [request.GET.get("one", ""), request.GET.get("other", "")]
+    base = request.GET.get("base", "100g")
+    if base not in BASES:
+        raise Http404("no such base")
+    pair = [next((row for row in rows if str(row.pk) == pk), None) for pk in chosen]
+    context: dict[str, object] = {
+        "foods": rows,
+        "chosen": chosen,
+        "base": base,
+        "bases": [(code, words) for code, (words, _values) in BASES.items()],
+    }
+    if pair[0] is not None and pair[1] is not None:
+        made = [made_of(row.slug, row.label()) for row in pair if row is not None]
+        told = [{one.heading: one for one in told_of(one.ingredients)} for one in made]
+        headings = dict.fromkeys(heading for one in told for heading in one)
+        context |= {
+            "pair": pair,
+            "seen": [seen(one, "", request.for_client, request.practice.measures) for one in made],
+            "rows": [
+                (NUTRIENT[row.key], row) for row in beside(made[0].label, made[1].label, base)
+            ],
+            "told": [(heading, [one.get(heading) for one in told]) for heading in headings],
+            "base_words": BASES[base][0],
+        }
+    return render(request, "pantry/own_beside.html", context)

@@ -1,0 +1,123 @@
+"""What is shown of a label: what it prints and what is eaten of it, its list as it was read, its
+claims, and what it offends for a client."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from clients.cautions import of_foods
+from clients.gate import gate_of
+from clients.in_force import plan_of
+from clients.models import Client
+from nutrition.composition.foods import shipped_foods
+from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.nutrients import NUTRIENT, Nutrient
+from nutrition.composition.profile import Amount
+from nutrition.labels.claims import held
+from nutrition.labels.eaten import eaten
+from nutrition.labels.ingredients import Ingredients
+from nutrition.labels.own_food import OwnFood
+from nutrition.labels.rounding import Printed, label_values
+from nutrition.safety.gate import AVOIDED
+from nutrition.written.typed_amounts import UnreadableAmount
+
+# What a list is asked for, in this order: the class, and what to say of it.
+ASKED = (
+    ("oil", "Oil and fat"),
+    ("added sugar", "Sugar, by any name"),
+    ("starch sweetener", "Sugars of starch"),
+    ("sweetener", "Sweeteners"),
+    ("added salt", "Salt"),
+    ("sodium additive", "Sodium in additives"),
+    ("phosphate additive", "Phosphates"),
+    ("may phosphate", "May be phosphates"),
+    ("potassium additive", "Potassium added"),
+    ("glutamate", "Glutamates"),
+    ("refined", "Refined starch and flour"),
+    ("fermentable fiber", "Fiber that ferments"),
+    ("caffeine", "Caffeine"),
+    ("alcohol", "Alcohol"),
+    ("licorice", "Licorice"),
+    ("kelp", "Kelp: iodine that nobody states"),
+    ("sulfite", "Sulfites"),
+    ("may animal", "May be of animals"),
+)
+ALWAYS_TOLD = ("oil", "added sugar", "added salt", "phosphate additive", "potassium additive")
+
+
+@dataclass(frozen=True)
+class Told:
+    """One thing a list was asked for: the ingredients that are it, each with its place in the list
+    by weight, 0 where it has none."""
+
+    heading: str
+    names: tuple[tuple[str, int], ...]
+
+
+@dataclass(frozen=True)
+class Value:
+    nutrient: Nutrient
+    printed: Printed
+    eaten: Amount | None
+    package: Printed | None
+    per_100_g: Printed
+
+
+def told_of(listed: Ingredients) -> Iterator[Told]:
+    for kind, heading in ASKED:
+        names = listed.classes.get(kind, ())
+        if names or kind in ALWAYS_TOLD:
+            yield Told(heading, tuple((name, _place(listed, name)) for name in names))
+
+
+def _place(listed: Ingredients, name: str) -> int:
+    try:
+        return listed.place_of(name)
+    except KeyError:
+        return 0
+
+
+def seen(made: OwnFood, amount: str, client: Client | None, system: str) -> dict[str, object]:
+    """Everything that is shown of a food made of its label; `amount` is what is eaten of it."""
+    read, listed = made.label, made.ingredients
+    portion, wrong = None, ""
+    if amount.strip():
+        try:
+            portion = eaten(amount, made, system)
+        except UnreadableAmount as error:
+            wrong = str(error)
+    grams = portion.grams if portion and portion.grams else read.serving_g.amount
+    profile = (
+        made.food.profile(grams, portion.low, portion.high)
+        if portion is not None and portion.grams
+        else None
+    )
+    values = [
+        Value(
+            NUTRIENT[key],
+            read.per_serving[key],
+            profile[key] if profile is not None else None,
+            read.per_serving[key].times(read.servings.amount) if read.servings else None,
+            read.per_100_g[key],
+        )
+        for key in label_values()
+        if key in read.per_serving
+    ]
+    plan, foods = plan_of(client), [Ingredient(made.food, grams)]
+    bars = [bar for bar in gate_of(plan).bars(foods) if bar.code.startswith(AVOIDED)]
+    return {
+        "made": made,
+        "values": values,
+        "portion": portion,
+        "amount": amount,
+        "amount_wrong": wrong,
+        "told": list(told_of(listed)),
+        "listed": listed,
+        "fortified": [(NUTRIENT[key].name, names) for key, names in listed.fortified.items()],
+        "b12": "vitamin_b12_ug" in listed.fortified,
+        "claims": held(made.label.label.claims, read, listed),
+        "cautions": of_foods(plan, foods),
+        "bars": bars,
+        "client": client,
+        "like": made.like,
+        "holds": [shipped_foods()[slug] for slug in made.food.carries if slug in shipped_foods()],
+    }
