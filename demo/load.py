@@ -24,6 +24,7 @@ from clients.versions import make_version, version_on
 from demo.pantry import load_pantry
 from nutrition.targets.schools import school_data
 from pantry.in_force import foods_of_practice
+from pantry.models import OwnFood
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import plan_dish
 from practice.models import Practice, User
@@ -230,6 +231,8 @@ def _day(
                 entry.recipe = recipes[what]
             elif kind == "bowl":
                 entry.bowl = bowls[what]
+            elif kind == "package":
+                entry.food = OwnFood.objects.get(name=what).slug
             else:
                 entry.food = what
             plan_dish(entry, practice)

@@ -11,6 +11,7 @@ from clients.models import Client
 from demo.load import load, unsettled
 from nutrition.safety.cautions import rules
 from nutrition.targets.schools import schools
+from pantry.in_force import foods_of_practice
 from planner.day import reckon_day
 from planner.models import Day
 from planner.views import caution_numbers, plan_for
@@ -24,7 +25,8 @@ class Demo(TestCase):
         load()
 
     def run(self, result=None):
-        with scope(practice=Practice.objects.filter(name="Tern Point Wellness").first()):
+        practice = Practice.objects.filter(name="Tern Point Wellness").first()
+        with scope(practice=practice), foods_of_practice(practice):
             return super().run(result)
 
     def test_load(self):

@@ -28,6 +28,7 @@ from nutrition.portions.solver import balance
 from nutrition.portions.staples import staple_portions
 from nutrition.safety.cautions import LEVELS
 from nutrition.targets.aims import upper_levels
+from pantry.in_force import foods_of_practice
 from planner.changeable import DayChanges
 from planner.day import reckon_day
 from planner.filled import filled
@@ -70,7 +71,8 @@ class NoHarm(TestCase):
         cls.practice = Practice.objects.get(name="Tern Point Wellness")
 
     def run(self, result=None):
-        with scope(practice=Practice.objects.filter(name="Tern Point Wellness").first()):
+        practice = Practice.objects.filter(name="Tern Point Wellness").first()
+        with scope(practice=practice), foods_of_practice(practice):
             return super().run(result)
 
     def warned(self, plan, foods):

@@ -34,6 +34,15 @@ _CONTAINS = re.compile(
     re.I,
 )
 _CONTAINS_MARK = re.compile(r"\b(?:contains|allergens?)\s*:\s*(?P<what>[^.;]*)", re.I)
+_SEE_BOLD = re.compile(
+    r"[^.;]*\b(?:see|in) (?:ingredients )?(?:highlighted )?in bold\b[^.;]*", re.I
+)
+_PURPOSE = re.compile(r"^(?:to|for|as|added to|used (?:to|as|for))\s", re.I)
+_CODE_AT_END = re.compile(
+    r"\b(?:agents?|regulators?|colou?rs?|thickeners?|emulsifiers?|preservatives?|antioxidants?|"
+    r"stabili[sz]ers?|sweeteners?|enhancers?|humectants?|gums?)\s*:?\s*\(?(\d{3,4}[a-f]?)\)?$",
+    re.I,
+)
 _E_NUMBER = re.compile(
     r"\b(?:e|ins)[\s\-]?(\d{3,4})([a-f]?)\s*(?:\((?:i{1,3}|iv|v|vi{0,3})\)|(?:iii|ii|iv|i)\b)?",
     re.I,
@@ -50,7 +59,13 @@ _WHOLE = frozenset({"whole", "wholemeal", "wholegrain", "wholewheat"})
 _MADE_OF_MANY = frozenset(
     "flour starch milk cream butter cheese yogurt yoghurt curd custard noodle pasta bread".split()
 )
+_OF_WHEAT = frozenset("wheat white bread cake pastry pizza plain strong biscuit".split())
 _MADE_OF = frozenset({"nut", "seed", "grain", "legume", "soy", "nut butter"})
+# What was done to an ingredient that names no other food.
+_PROCESS = frozenset(
+    "pasteurised pasteurized concentrated reconstituted rehydrated from concentrate organic "
+    "certified hydrated cultured fermented filtered".split()
+)
 # Said of an ingredient and changing nothing of what it is.
 _QUIET = frozenset(
     "organic certified fair trade kosher non gmo sustainably sourced natural pure fresh dried dry "
@@ -178,9 +193,10 @@ class _Found:
         rest = [word for word in said if word not in covered and word not in _QUIET]
         if terms and not rest:
             return
-        named = name_food(item.name, names)
+        named = name_food(" ".join(word for word in said if word not in _PROCESS), names)
         if named.food is not None and not named.animal:
-            self._food(item.name, named.food, sure=named.sure and not terms)
+            # what it is made of is told by its own list, where it has one
+            self._food(item.name, named.food, sure=named.sure and not terms and not item.inside)
         elif named.animal and not terms and not plants:
             self.put(self.animals, "meat", item.name)
         elif not terms and not item.inside:
@@ -220,10 +236,12 @@ def _of_another(term: Term, said: Sequence[str], names: FoodNames) -> bool:
     if len(term.words) != 1 or term.words[0] not in _MADE_OF_MANY:
         return False
     at = list(said).index(term.words[0])
-    if at == 0:
+    if at == 0 or said[at - 1] in _OF_WHEAT:
         return False
     rows = names.by_word.get(said[at - 1], ())
-    return any(names.rows[one].food.group in _MADE_OF for one in rows)
+    # flour is made of every starch; milk and butter are told only by what is like a nut or a grain
+    flour = term.words[0] in ("flour", "starch")
+    return any(flour or names.rows[one].food.group in _MADE_OF for one in rows)
 
 
 def _of_plants(said: Sequence[str]) -> bool:
@@ -235,7 +253,7 @@ def _statements(text: str) -> tuple[str, str, str]:
     """The list itself, what the package says that it contains, and that it may contain."""
     text = " ".join(text.replace("\u2022", ",").replace("\u00b7", ",").split())
     text = _HEAD.sub("", text)
-    text = _GOES_ON.sub(", ", text)
+    text = _GOES_ON.sub(", ", _SEE_BOLD.sub(" . ", text))
     may, contains = [], []
     for match in _MAY_CONTAIN.finditer(text):
         may.append(match["what"])
@@ -250,12 +268,15 @@ def _statements(text: str) -> tuple[str, str, str]:
 def _allergens_named(text: str) -> set[str]:
     """The allergens that a statement names."""
     out = set()
-    for term in label_terms().within(words(text)):
-        for one in term.classes:
-            kind, _colon, about = one.partition(":")
-            if kind == "allergen":
-                out.add(about)
-    return out | {name for name in ALLERGENS if tuple(words(name)) == tuple(words(text))}
+    # "nuts, milk" are two
+    for part in re.split(r"[,;:()]|\band\b|\bor\b|&|/", text):
+        for term in label_terms().within(words(part)):
+            for one in term.classes:
+                kind, _colon, about = one.partition(":")
+                if kind == "allergen":
+                    out.add(about)
+        out |= {name for name in ALLERGENS if words(name) == words(part)}
+    return out
 
 
 def _items(text: str) -> Iterator[Item]:
@@ -293,6 +314,11 @@ def _item(text: str) -> Item | None:
         item for part in inside if not _PERCENT.fullmatch(part.strip()) for item in _items(part)
     )
     name = " ".join(outside.strip(" .:*\u2020\u2021-\u2013\u2014").split())
+    if _PURPOSE.match(name):
+        return None
+    name = _CODE_AT_END.sub(
+        lambda found: f"{found[0][: -len(found[1])].rstrip(' (')} e{found[1]}", name
+    )
     bare = _BARE_NUMBER.match(name)
     if bare:
         name = f"e{bare[1]}{bare[2].lower()}"
