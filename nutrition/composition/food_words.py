@@ -22,7 +22,15 @@ _KEEP = frozenset(
     "molasses hummus couscous swiss brussels asparagus citrus bulgur lemongrass watercress cress "
     "greens acai less grits aminos schnapps".split()
 )
-_IRREGULAR = {"leaves": "leaf", "halves": "half", "loaves": "loaf", "oats": "oat", "peas": "pea"}
+_IRREGULAR = {
+    "chilies": "chili",
+    "chillies": "chilli",
+    "leaves": "leaf",
+    "halves": "half",
+    "loaves": "loaf",
+    "oats": "oat",
+    "peas": "pea",
+}
 
 
 def singular(word: str) -> str:

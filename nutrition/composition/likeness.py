@@ -186,6 +186,8 @@ def _fat(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
 
 def _fort(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("fort"), row.values("fort")
+    if not have and "fortified" in food.tags:
+        have = frozenset({"fortified"})
     if wanted:
         if have:
             out.add(0.0 if wanted & have else OUT)

@@ -74,6 +74,8 @@ FORM_WORDS = {
     "shredded": "shredded",
     "minced": "minced",
     "mashed": "mashed",
+    "puree": "mashed",
+    "pureed": "mashed",
     "ground": "ground",
     "packed": "packed",
     "whole": "whole",
@@ -126,6 +128,10 @@ _EACH_OF = re.compile(
     re.I,
 )
 _EACH_AFTER = re.compile(rf"^(?P<amount>{NUMBER}\s*[a-z]+)\s+(?P<foods>.+?),? each$", re.I)
+# "2 tbsp ground flaxseed + 6 tbsp water": two foods, each with its amount.
+_AND_ANOTHER = re.compile(
+    rf"^(.*[a-z]{{3}}.*?),?\s+(?:\+|plus|and|&|mixed with|with|in)\s+({NUMBER}\s*[a-z].*)$", re.I
+)
 # "half of it", "use a third": what of the amount counts.
 _SHARE_USED = re.compile(
     r"(?:^|, |\b(?:use|using|only|just) )(?:about )?(?:a |an |one )?(half|third|quarter)"
@@ -144,7 +150,7 @@ _TAKE = re.compile(
 )
 _COUNTED = {
     *("", "small", "medium", "large", "head", "stalk", "rib", "ear", "glass", "mug", "bowl"),
-    *("nest", "piece", "slice", "square", "serving"),
+    *("nest", "piece", "slice", "square", "serving", "bunch", "punnet"),
 }
 _ASIDE = re.compile(
     rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?"
@@ -209,6 +215,9 @@ class _Cursor:
 def _several(line: str, text: str) -> tuple[str, ...]:
     """The lines to write where one amount stands for several foods: "1/2 tsp each cumin and
     coriander"."""
+    two = _AND_ANOTHER.match(line)
+    if two and all(_read(part).phrase and _read(part).terms for part in two.groups()):
+        return tuple(part.strip(" ,") for part in two.groups())
     match = _EACH_OF.match(line) or _EACH_AFTER.match(line)
     if not match or (match.re is _EACH_AFTER and not re.search(r",| and | & ", match["foods"])):
         return ()
@@ -322,7 +331,7 @@ def _read(text: str) -> Reading:
     problem = _beyond(text.strip(), terms)
     several = _several(line, cursor.text)
     if several:
-        problem = "one amount for several foods: write a line for each"
+        problem = "several foods on one line: write a line for each"
     elif problem:
         pass
     elif not phrase:

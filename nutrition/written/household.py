@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nutrition.composition.foods import Food, HouseholdMeasure
+from nutrition.composition.foods import BY_KIND, Food, HouseholdMeasure
 from nutrition.composition.portion import Portion
 from nutrition.written.units import milliliters
 
@@ -21,6 +21,8 @@ FRACTIONS = (
 SPOON_FRACTIONS = ((0.0, ""), (0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, ""))
 COUNTED = ("medium", "slice", "clove", "sheet", "leaf", "piece", "block")
 TBSP_PER_CUP = 16.0
+# What was only guessed by kind comes after every form that was weighed.
+BY_KIND_LAST = 1000
 # Less than this is said in the next smaller measure.
 LEAST_CUPS, LEAST_TBSP, LEAST_TSP = 0.22, 0.9, 0.12
 MOST_SAID = 1e6
@@ -61,7 +63,9 @@ def volume_row(food: Food, unit: str, forms: Sequence[str] = ()) -> HouseholdMea
             if portion.form in forms
             else (len(forms) + 5 if not portion.form else len(forms) + 9)
         )
-        return fits, 0 if portion.measure == unit else 1
+        # what was weighed in any form before what is guessed by kind
+        guessed = BY_KIND_LAST if portion.source.startswith(BY_KIND) else 0
+        return fits + guessed, 0 if portion.measure == unit else 1
 
     return min(rows, key=fitness, default=None)
 

@@ -13,6 +13,7 @@ from nutrition.composition.cooking import before_cooking
 from nutrition.composition.errors import CoreError
 from nutrition.composition.food_names import FoodNames, food_names
 from nutrition.composition.food_search import Match
+from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, HouseholdMeasure, food_table
 from nutrition.written import grammar as measures
 from nutrition.written import units
@@ -91,6 +92,8 @@ LOOSE_GRAMS = (
 )
 # Given without an amount, so much of these is meant.
 UNMEASURED = ("salt", "spice", "dried herb", "fresh herb")
+# A pan that is sprayed: best, least, most. Common practice, no source. [g]
+SPRAY, SPRAYED_GRAMS = "spray", (1.0, 0.2, 4.0)
 LOOSE_OTHER = (10.0, 0.0, 40.0)
 # A small or large one against the usual, where it has no weight of its own. Common practice, no
 # source.
@@ -113,6 +116,17 @@ LIKE_FORM = {
     "whole": ("whole",),
     "halves": ("halves",),
 }
+# One that is called so weighs much less or more than the usual one.
+UNUSUAL_SIZES = frozenset({"baby", "mini", "miniature", "dwarf", "petite", "giant", "gem", "pak"})
+# Weighed or measured like this, much is not eaten.
+IN_ITS_SHELL = re.compile(
+    r"\b(?:in|with) (?:the |their |its )?(?:pods?|shells?)\b|\bunshelled\b|\bin-shell\b", re.I
+)
+# What a punnet holds. Common practice, no source. [g]
+PUNNET_GRAMS = (250.0, 150.0, 400.0)
+# Of a can or jar of other things so much is left when drained: best, least, most. Common practice,
+# no source.
+DRAINED_SHARE = (0.6, 0.5, 0.72)
 PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
 # More than this on one line is asked about. Common practice, no source. [g]
 MOST_GRAMS = 25_000.0
@@ -221,7 +235,7 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -
             steps=named.steps,
             phrase=phrase,
         )
-    if reading.problem and not (reading.problem == NO_AMOUNT and food.group in UNMEASURED):
+    if reading.problem and not (reading.problem == NO_AMOUNT and _needs_no_amount(food, reading)):
         return Line(text=text, why=reading.problem, candidates=candidates, several=reading.several)
     try:
         weighed = weigh(replace(reading, forms=(*reading.forms, *named.variety)), food)
@@ -245,6 +259,11 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -
         chosen=chosen,
         phrase=phrase,
     )
+
+
+def _needs_no_amount(food: Food, reading: Reading) -> bool:
+    """What is used without an amount: salt and spices, and what a pan is sprayed with."""
+    return food.group in UNMEASURED or SPRAY in words(reading.phrase)
 
 
 def by_own_weight(text: str, food: Food, grams: float) -> Line:
@@ -335,15 +354,21 @@ class CannotWeigh(CoreError):
 def weigh(reading: Reading, food: Food) -> Line:
     """The grams a reading means for this food. Raises CannotWeigh, saying why, where they are not
     known."""
-    if not reading.terms and (reading.loose or food.group in UNMEASURED):
+    if not reading.terms and (reading.loose or _needs_no_amount(food, reading)):
         best, low, high = next(
             (grams for groups, grams in LOOSE_GRAMS if food.group in groups), LOOSE_OTHER
         )
+        if SPRAY in words(reading.phrase):
+            best, low, high = SPRAYED_GRAMS
         said = (
             f"{reading.loose or 'no amount'}: taken as {best:g} g, between {low:g} and {high:g}; "
             f"weigh it to know"
         )
         return Line(text="", grams=best, low=low, high=high, basis="by eye", assumed=(said,))
+    if IN_ITS_SHELL.search(reading.text) and not IN_ITS_SHELL.search(food.name):
+        what = "pod" if "pod" in reading.text.lower() else "shell"
+        said = f"measured with the {what}: say what is left without it"
+        raise CannotWeigh(said)
     lines = [_term(term, reading, food) for term in reading.terms]
     if len(lines) == 1:
         return lines[0]
@@ -461,19 +486,22 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         if unit in ("can", "package", "jar", "block")
         else "counted"
     )
-    wanted = [unit] if unit else ["medium", "piece", "slice"]
+    wanted = [unit] if unit else ["medium", "piece", "head", "slice"]
     if unit in ("stalk", "rib"):
         wanted = [unit, "stalk", "rib", "medium"]
     elif unit in ("jar", "package", "block"):
         wanted = [unit, "package", "can", "block"]
     elif unit == "head" or unit in ("small", "medium", "large"):
         wanted = [unit, "medium", "head", "piece"]
+    # a baby or a gem one may have a weight of its own
+    forms = [*_wanted_forms(reading), *words(reading.phrase)]
     for name in wanted:
-        portion = _find(food, name, _wanted_forms(reading))
+        portion = _find(food, name, forms)
         if portion is not None and name == "can" and _is_drained(reading, food):
             usual = Quantity(portion.grams, portion.low, portion.high, "g")
             return _package(term, usual, reading, food)
         if portion is not None:
+            _not_of_another_size(food, portion, reading)
             factor = 1.0
             if name in ("medium", "head", "piece", "handful", "bunch") and factor_of_size != 1.0:
                 factor = factor_of_size
@@ -489,6 +517,9 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
         line = _package(term, usual, reading, food)
         said = f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)"
         return replace(line, assumed=(said, *line.assumed))
+    if unit == "punnet":
+        best, low, high = PUNNET_GRAMS
+        return _line(term, best, low, high, "by eye", [*assumed, f"a punnet taken as {best:g} g"])
     if unit == "bunch" and food.group in BUNCH_GRAMS:
         best, low, high = BUNCH_GRAMS[food.group]
         said = f"a bunch taken as {best:g} g"
@@ -500,6 +531,13 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
     else:
         raise CannotWeigh(f"no weight known for one {unit or 'piece'} of {food.name.lower()}")
     return _line(term, grams, grams, grams, "by eye", [*assumed, f"a {unit} taken as {grams:g} g"])
+
+
+def _not_of_another_size(food: Food, portion: HouseholdMeasure, reading: Reading) -> None:
+    """Raises CannotWeigh where one of an unusual size was counted and only the usual is known."""
+    said = UNUSUAL_SIZES.intersection(words(reading.phrase)) - set(words(food.name))
+    if said and portion.form not in said:
+        raise CannotWeigh(f"no weight known for a {min(said)} one of {food.name.lower()}")
 
 
 def _is_drained(reading: Reading, food: Food) -> bool:
@@ -533,6 +571,11 @@ def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) ->
         assumed.append(
             f"{best:.0%} of the can's {each:.0f} g is left when drained, as of other beans"
         )
+        return _line(term, each * best, each * low, each * high, "label", assumed)
+    drained = {"drained", "rinsed"} & set(reading.forms)
+    if drained and term.unit in ("can", "jar") and food.group not in ("soy", "legume"):
+        best, low, high = DRAINED_SHARE
+        assumed.append(f"{best:.0%} of its {each:.0f} g is left when drained, as of others")
         return _line(term, each * best, each * low, each * high, "label", assumed)
     return _line(term, each, each, each, "label", assumed)
 

@@ -500,7 +500,10 @@ def _overlooked(best: _Fitting, after: Apart, names: FoodNames) -> list[str]:
     return [
         word
         for word in after.name
-        if word in names.by_word and word not in best.row.name and word not in best.way.name
+        if word != "water"
+        and word in names.by_word
+        and word not in best.row.name
+        and word not in best.way.name
     ]
 
 

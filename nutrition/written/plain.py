@@ -69,6 +69,7 @@ def plain(text: str) -> str:
     line = _BEFORE.sub("", line)
     # "100 g/3.5 oz", "3 1/2 oz (100 g)": one weight in two systems; the metric one is kept
     line = _TWO_SYSTEMS.sub(lambda m: m["metric"] or m["after"], line)
+    line = _AND_FRACTION.sub(r"\1 \2", line)
     line = re.sub(rf"^between ({NUMBER}) and ({NUMBER})\b", r"\1-\2", line, flags=re.I)
     return _amount_first(_words_to_numbers(line))
 
@@ -79,6 +80,9 @@ def _marks_of_numbers(line: str) -> str:
         r"(?<![\d.,])(\d{1,3}(?:,\d{3})+)(?![\d,])", lambda m: m[1].replace(",", ""), line
     )
     return re.sub(r"(?<![\d.,])(\d+),(\d{1,2})(?=\s?[a-zA-Z])", r"\1.\2", line)
+
+
+_AND_FRACTION = re.compile(r"\b(\d+) and (?:a )?(\d+/\d+)\b", re.I)
 
 
 def _signs(text: str) -> str:
