@@ -217,6 +217,10 @@ def same_heat(one: str, others: frozenset[str]) -> bool:
     return one in others or any(one in like and like & others for like in SAME_HEAT)
 
 
+# "Buckwheat, raw" is not the roasted one, though both are dry.
+RAW_IS_NOT_HEATED = 1.0
+
+
 def _heat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("heat"), row.values("heat")
     later = said.values("then")
@@ -226,6 +230,8 @@ def _heat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         out.add(0.0 if any(same_heat(one, have) for one in later) else 0.1)
         return
     if not wanted:
+        if have and "raw" in said.values("state"):
+            out.add(RAW_IS_NOT_HEATED)
         out.add(sum({"fried": 2.0, "oil roasted": 2.0, "toasted": 1.0}.get(h, 0.6) for h in have))
         return
     for one in wanted:

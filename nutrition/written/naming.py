@@ -249,11 +249,16 @@ def _ways(
                 yield _by_other_name(one, again)
 
 
+def _axes(marks: Sequence[tuple[str, str]]) -> set[str]:
+    """What marks speak of. What is raw was not heated either."""
+    axes = {axis for axis, _value in marks}
+    return axes | {"heat"} if ("state", "raw") in marks else axes
+
+
 def _marked(way: _Way, after: Apart, more: tuple[tuple[str, str], ...]) -> Apart:
     """How the food is said to be: before the comma, after it, and by what only our name for it
     implies, where that is not gainsaid."""
-    own, later = way.said, {axis for axis, _value in after.marks}
-    later |= {axis for axis, _value in more}
+    own, later = way.said, _axes(after.marks) | {axis for axis, _value in more}
     kept = [mark for mark in own.marks if mark not in way.implied or mark[0] not in later]
     marks = dict.fromkeys([*kept, *after.marks])
     on = {axis for axis, _value in marks}
@@ -332,7 +337,7 @@ def _naming(rest: Sequence[str]) -> bool:
 def _softly(whole: Apart, literal: Apart, meant: Apart) -> Apart:
     """The marks of a renamed name: those that only our name for it implies give way to what was
     said."""
-    said = {axis for axis, _value in literal.marks}
+    said = _axes(literal.marks)
     marks = tuple(
         mark
         for mark in whole.marks
@@ -343,7 +348,7 @@ def _softly(whole: Apart, literal: Apart, meant: Apart) -> Apart:
 
 def _by_other_name(way: _Way, other: OtherName) -> _Way:
     meant = lexicon().take_apart(other.means)
-    said = {axis for axis, _value in way.said.marks}
+    said = _axes(way.said.marks)
     marks = (*way.said.marks, *(mark for mark in meant.marks if mark[0] not in said))
     return _judged(
         replace(
