@@ -53,8 +53,10 @@ class Told:
     names: tuple[tuple[str, int], ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Value:
+    """What a label prints of a nutrient, and what that comes to."""
+
     nutrient: Nutrient
     printed: Printed
     eaten: Amount | None
@@ -93,11 +95,11 @@ def seen(made: OwnFood, amount: str, client: Client | None, system: str) -> dict
     )
     values = [
         Value(
-            NUTRIENT[key],
-            read.per_serving[key],
-            profile[key] if profile is not None else None,
-            read.per_serving[key].times(read.servings.amount) if read.servings else None,
-            read.per_100_g[key],
+            nutrient=NUTRIENT[key],
+            printed=read.per_serving[key],
+            eaten=profile[key] if profile is not None else None,
+            package=read.per_serving[key].times(read.servings.amount) if read.servings else None,
+            per_100_g=read.per_100_g[key],
         )
         for key in label_values()
         if key in read.per_serving

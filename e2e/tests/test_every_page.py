@@ -7,6 +7,7 @@ from django_scopes import scopes_disabled
 from bowls.models import Bowl
 from clients.models import Client, Intake
 from e2e.case import BrowserCase
+from pantry.models import OwnFood
 from planner.models import Day
 from recipes.models import Recipe
 from schools.models import OwnSchool
@@ -23,6 +24,8 @@ class EveryPage(BrowserCase):
             recipe = Recipe.objects.get(title="Grandmother's pot, to be settled").pk
             sauce = Recipe.objects.get(title="Sunflower and dill sauce").pk
             changed = Recipe.objects.get(title="Dill barley with white beans").pk
+            package = OwnFood.objects.get(name="Oat drink, harbor shop").pk
+            other = OwnFood.objects.get(name="Soy drink, plain, harbor shop").pk
             visit = Intake.objects.get().pk
             own = OwnSchool.objects.get()
             losing = Client.objects.get(name="Osk Brannigan").pk
@@ -38,7 +41,13 @@ class EveryPage(BrowserCase):
             f"/clients/{client}/targets/protein_g/",
             "/pantry/",
             "/pantry/?q=kale",
-            "/pantry/package/?servings=2.5&amount=1/2&protein_g=18",
+            "/pantry/packages/",
+            "/pantry/packages/new/",
+            f"/pantry/packages/{package}/?amount=half+the+package",
+            f"/for/{client}/pantry/packages/beside/?one={package}&other={other}",
+            "/pantry/packages/import/",
+            "/pantry/words/",
+            "/pantry/freekeh-dry/",
             "/practice/",
             "/pantry/kohlrabi-raw/",
             "/recipes/",

@@ -165,5 +165,8 @@ def first_helping_g(food: Food) -> float:
         ),
         usual,
     )
+    if food.own:
+        # what its label calls a serving
+        usual = next((row.grams for row in food.measures if row.measure == "serving"), usual)
     own = most_of(food)
     return min(usual, own.most_g) if own is not None and own.most_g > 0 else usual

@@ -16,6 +16,7 @@ from nutrition.labels.rounding import label_values
 from nutrition.written.pasted import printable
 
 FIELDS = ("name", "kind", "serving", "serving_size", "servings", "like", "ingredients", "claims")
+NEEDED = ("name", "serving_size", "energy_kcal", "protein_g")
 MOST_ROWS = 2000
 MOST_CELL = 4000
 
@@ -59,14 +60,12 @@ def read_labels(text: str) -> list[Given]:
     first = text.partition("\n")[0]
     mark = max(",;\t", key=first.count)
     reader = csv.DictReader(io.StringIO(text, newline=""), delimiter=mark, strict=True)
-    heads = [head.strip().lower() for head in reader.fieldnames or ()]
-    missing = [
-        name for name in ("name", "serving_size", "energy_kcal", "protein_g") if name not in heads
-    ]
-    if missing:
-        raise UnreadableLabels(f"its first row names no {', '.join(missing)}")
-    reader.fieldnames = heads
     try:
+        heads = [head.strip().lower() for head in reader.fieldnames or ()]
+        missing = [name for name in NEEDED if name not in heads]
+        if missing:
+            raise UnreadableLabels(f"its first row names no {', '.join(missing)}")
+        reader.fieldnames = heads
         out = list(_rows(reader))
     except csv.Error as error:
         raise UnreadableLabels(f"line {reader.line_num} cannot be read: {error}") from None

@@ -23,15 +23,6 @@ class Pantry(PracticeCase):
         self.assertContains(self.client.get("/pantry/egg-boiled/"), "to compare with only")
         self.assertEqual(self.client.get("/pantry/no-such-food/").status_code, 404)
 
-    def test_half_a_package_with_its_range(self):
-        # 2.5 servings of 18 g are 45 g, half is 22.5 g; a printed 18 is 17.5 to 18.5
-        page = self.client.get("/pantry/package/?servings=2.5&amount=1/2&protein_g=18")
-        for text in ("22.5 g", "21.9–23.1", "45.0 g"):
-            self.assertContains(page, text)
-        refused = self.client.get("/pantry/package/?servings=2.5&amount=80 g&protein_g=18")
-        self.assertContains(refused, "Grams of a package need its serving size")
-        self.assertContains(refused, 'value="80 g"')
-
     def test_command(self):
         out = StringIO()
         call_command("foods", "coriander", "leaf", "--json", stdout=out)

@@ -68,7 +68,9 @@ class Inputs(PracticeCase):
             ("/compare/", "q"),
             ("/compare/ladder/", "kcal"),
             ("/compare/lesson/", "with"),
-            ("/pantry/package/", "servings"),
+            ("/pantry/packages/", "q"),
+            ("/pantry/packages/beside/", "one"),
+            ("/pantry/packages/beside/", "other"),
             (f"/for/{client}/days/", "removed"),
         )
         for (address, name), bad in product(asked, BAD_FEW):

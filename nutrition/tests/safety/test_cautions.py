@@ -5,10 +5,13 @@ from dataclasses import replace
 from pathlib import Path
 from unittest import TestCase
 
+from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement, per_day
+from nutrition.labels.label import Label
+from nutrition.labels.own_food import own_food
 from nutrition.safety.cautions import LEVELS, Situation, cautions_in, rules
 from nutrition.safety.situations import (
     PlannedDay,
@@ -27,8 +30,23 @@ FOODS = food_table()
 CASES = tomllib.loads((Path(__file__).parent / "caution_cases.toml").read_text(encoding="utf-8"))
 
 
+def package(listed):
+    """A food made of a label with this ingredient list."""
+    label = Label(
+        name="A package",
+        serving_size="30 g",
+        printed={"energy_kcal": "100", "protein_g": "2"},
+        ingredients=listed,
+    )
+    return own_food("own-1", label, FOODS, food_names()).food
+
+
 def read(case):
     foods = case.get("foods")
+    if "packages" in case:
+        foods = [Ingredient(package(listed), 30.0) for listed in case["packages"]]
+    elif foods is not None:
+        foods = [Ingredient(FOODS[slug], grams) for slug, grams in foods.items()]
     return Situation(
         conditions=frozenset(case.get("conditions", ())),
         life_stage=case.get("life_stage", "adult"),
@@ -37,9 +55,7 @@ def read(case):
         allergies=frozenset(case.get("allergies", ())),
         dislikes=tuple(case.get("dislikes", ())),
         numbers=case.get("numbers", {}),
-        foods=None
-        if foods is None
-        else [Ingredient(FOODS[slug], grams) for slug, grams in foods.items()],
+        foods=foods,
         words=case.get("words", {}),
     )
 
