@@ -31,18 +31,21 @@ VIEWS = {
     "schools": ("/schools/", []),
     "school": ("/schools/greens_beans_seeds/", []),
     "pantry": ("/pantry/?q=garbanzo", []),
+    "package": (
+        "/clients/",
+        [
+            go("Ilse Varga-Holm"),
+            go("Pantry"),
+            go("Packages of your own"),
+            go("Oat drink, harbor shop"),
+            lambda page: page.get_by_label("Eaten of it").press_sequentially("half the package"),
+            lambda page: page.get_by_text("Eaten 494 g").wait_for(),
+        ],
+    ),
     "recipes": ("/recipes/", []),
     "recipe": ("/recipes/", [go("Dill barley with white beans")]),
     "cook": ("/recipes/", [go("Mushroom and buckwheat soup"), go("Cook"), go("Next step")]),
     "recipe-versions": ("/recipes/", [go("Dill barley with white beans"), go("Versions (2)")]),
-    "recipe-scaled": (
-        "/recipes/",
-        [
-            go("Bean and barley soup"),
-            go("Scale"),
-            lambda page: page.get_by_role("button", name="Scale").click(),
-        ],
-    ),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "day": (
         "/clients/",

@@ -28,6 +28,8 @@ SAME, USUAL, ASK, STAND_IN = "same", "usual", "ask", "stand-in"
 # Letters apart that a misspelling may be, by the length of the word; shorter words are never
 # mended. Common practice, no source.
 MEND_FROM, MEND_TWO_FROM = 5, 9
+# So many words of the name of a practice's own food may be left unsaid.
+OWN_WORDS_UNSAID = 1
 # So many tables are kept ready: the shipped one, and those of the practices at work.
 TABLES_KEPT = 8
 
@@ -117,13 +119,16 @@ class FoodNames:
         )
 
     def sharing(self, said: Sequence[str]) -> Iterator[Named]:
-        """The rows that share a word with what was said."""
+        """The rows that share a word with what was said; of a practice's own foods those that all
+        but one of their words were said of."""
         seen: set[int] = set()
         for word in said:
             for at in self.by_word.get(word, ()):
                 if at not in seen:
                     seen.add(at)
-                    yield self.rows[at]
+                    row = self.rows[at]
+                    if not row.food.own or len(row.name.difference(said)) <= OWN_WORDS_UNSAID:
+                        yield row
 
 
 def _named(food: Food) -> Named:

@@ -153,6 +153,10 @@ class FoodTable:
         self._foods = {food.slug: food for food in foods}
         self.key = key
         self.uppers = uppers or {}
+        self._own_like: dict[str, list[Food]] = {}
+        for food in self._foods.values():
+            if food.own and food.like and not food.retired and not food.comparator:
+                self._own_like.setdefault(food.like, []).append(food)
         self.settled = settled or {}
 
     def __getitem__(self, slug: str) -> Food:
@@ -166,6 +170,10 @@ class FoodTable:
         comparator."""
         food = self._foods.get(slug)
         return None if food is None or food.comparator else food
+
+    def own_like(self, slug: str) -> list[Food]:
+        """The practice's own foods that are most like a food, those still offered."""
+        return self._own_like.get(slug, [])
 
     def __contains__(self, slug: object) -> bool:
         return slug in self._foods

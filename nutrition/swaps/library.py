@@ -9,6 +9,9 @@ from functools import lru_cache
 from nutrition.composition.foods import Food, food_table, shipped_foods
 from nutrition.composition.tables import csv_rows
 
+# A use that says: the same food, otherwise made.
+ANOTHER_FORM = "another form"
+
 
 @dataclass(frozen=True, kw_only=True)
 class Substitution:
@@ -41,7 +44,21 @@ def library() -> dict[str, tuple[Substitution, ...]]:
 
 
 def for_food(food: Food) -> list[Substitution]:
-    """What may stand in for a food: by name first, then by its group."""
+    """What may stand in for a food: by name first, then by its group; with each of them the
+    practice's own foods that are like it, and those that are like the food itself."""
     rows = [*library().get(food.kind_slug, ()), *library().get(f"group:{food.group}", ())]
     table = food_table()
-    return [replace(row, to=table[row.to.slug]) for row in rows if row.to.slug != food.slug]
+    out = [_another(own) for own in table.own_like(food.kind_slug)]
+    if food.like in table:
+        out.append(_another(table[food.like]))
+    for row in rows:
+        out.append(replace(row, to=table[row.to.slug]))
+        out += [replace(row, to=own) for own in table.own_like(row.to.slug)]
+    return [row for row in out if row.to.slug != food.slug]
+
+
+def _another(food: Food) -> Substitution:
+    """The same kind of food, of another make."""
+    return Substitution(
+        to=food, ratio=1.0, use=ANOTHER_FORM, effect="the same kind, by its own label", fails=""
+    )

@@ -11,7 +11,7 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.safety.gate import OPEN, Gate
-from nutrition.swaps.library import for_food
+from nutrition.swaps.library import ANOTHER_FORM, for_food
 from nutrition.swaps.swap import Step, Swap, gap, kitchen, rank, totals_of, weight_words
 from nutrition.targets.aim import SLACK, Aim
 from nutrition.written.plain import uncapitalized
@@ -71,7 +71,7 @@ def single_steps(
         if gate.why_not(row.to):
             continue
         grams, measure = kitchen(row.to, line.grams * row.ratio, system)
-        kind = "form" if row.use == "another form" else "instead"
+        kind = "form" if row.use == ANOTHER_FORM else "instead"
         words = f"{uncapitalized(row.to.name)} instead of {name}: {weight_words(grams, measure)}"
         out.append(
             Step(

@@ -282,6 +282,8 @@ def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
     )
     if PEPPER_TOO.search(reading.text):
         out.append("the salt is counted; the pepper beside it is not")
+    if food.overruled:
+        out.append(f"overruled here: {'; '.join(food.overruled)}")
     before = before_cooking(food, grams)
     if before is not None:
         out.append(f"{grams:.0f} g cooked come from about {before[1]:.0f} g {before[0].state}")

@@ -36,13 +36,21 @@ class InForce(TestCase):
             self.assertEqual(surely_meant("Gannet seed spread, smooth"), SPREAD)
             recipe = Recipe(("2 tbsp Gannet seed spread, smooth",))
             self.assertEqual(reckon(recipe).foods()[0].food, SPREAD)
-            self.assertEqual(
-                [row.to for row in for_food(replace(SPREAD, like="peanut-butter-smooth-unsalted"))],
-                [row.to for row in for_food(SHIPPED["peanut-butter-smooth-unsalted"])],
-            )
         self.assertFalse(reckon_line("2 tbsp gannet seed spread, smooth").resolved)
         self.assertTrue(reckon(recipe).unresolved)
         self.assertIs(food_table(), SHIPPED)
+
+    def test_it_is_offered_as_a_swap_beside_what_it_is_like(self):
+        milk = replace(SPREAD, slug="own-2", name="Gannet drink", like="soy-milk-unsweetened")
+        with foods_in_force(lambda: table("f", milk)):
+            offered = [row.to.slug for row in for_food(SHIPPED["coconut-milk-canned"])]
+            same = [row.to.slug for row in for_food(SHIPPED["soy-milk-unsweetened"])]
+            back = [row.to.slug for row in for_food(milk)]
+        self.assertIn("soy-milk-unsweetened", offered)
+        self.assertEqual(same[0], "own-2")
+        self.assertEqual(back[0], "soy-milk-unsweetened")
+        shipped = [row.to.slug for row in for_food(SHIPPED["soy-milk-unsweetened"])]
+        self.assertNotIn("own-2", shipped)
 
     def test_what_was_read_with_other_foods_is_not_kept(self):
         other = replace(SPREAD, name="Another spread of gannets")
