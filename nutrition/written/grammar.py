@@ -376,12 +376,10 @@ def _alternatives(rest: str) -> tuple[str, tuple[str, ...], str]:
         return rest, (), ""
     first, other = match["first"].strip(), match["other"].strip()
     last = other.split()[-1]
-    # "soy or almond milk": the kind of food is named once
-    shared = (
-        f"{first} {last}"
-        if len(other.split()) > 1 and not re.search(rf"\b{re.escape(last)}\b", first, re.I)
-        else ""
-    )
+    # "soy or almond milk": the kind of food is named once; "or 1 1/2 cans" is another amount
+    amount = other[0].isdigit() or last.lower() in UNIT_OF
+    said = re.search(rf"\b{re.escape(last)}\b", first, re.I)
+    shared = f"{first} {last}" if len(other.split()) > 1 and not said and not amount else ""
     return f"{first}{match['tail']}", (other,), shared
 
 

@@ -567,7 +567,10 @@ def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) ->
     if (
         food.group == "legume"
         and food.state in ("cooked", "canned")
-        and (set(reading.forms) & {"drained", "rinsed"} or food.state == "cooked")
+        and (
+            set(reading.forms) & {"drained", "rinsed"}
+            or (food.state == "cooked" and term.unit != "package")
+        )
     ):
         best, low, high = CAN_DRAINED_SHARE
         assumed.append(

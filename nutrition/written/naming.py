@@ -30,6 +30,7 @@ LEFT_OUT = frozenset(
     "seed nut leaf mushroom pepper lettuce squash sheet bulb root sprout fruit bean lentil herb"
     " powder kernel husk".split()
 )
+NEGATIONS = frozenset({"no", "without", "free"})
 # Rows that cost no more than this above the best are as likely meant.
 AS_LIKELY = 0.75
 # Two rows differ in what matters from so much of energy or protein on. [share], [kcal or g]
@@ -502,6 +503,9 @@ def _matters(one: Food, other: Food) -> bool:
 
 def _overlooked(best: _Fitting, after: Apart, names: FoodNames) -> list[str]:
     """Words remarked of the food that name foods themselves and are not in its name."""
+    if NEGATIONS.intersection(after.name):
+        # "no added oil or salt" names what is not in it
+        return []
     return [
         word
         for word in after.name
