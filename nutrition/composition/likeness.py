@@ -217,6 +217,8 @@ def same_heat(one: str, others: frozenset[str]) -> bool:
     return one in others or any(one in like and like & others for like in SAME_HEAT)
 
 
+# What is mashed was cooked before.
+MASHED_WHEN_COOKED = frozenset({"vegetable", "starchy vegetable"})
 # "Buckwheat, raw" is not the roasted one, though both are dry.
 RAW_IS_NOT_HEATED = 1.0
 
@@ -283,8 +285,10 @@ def _grind(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         out.add(0.2 if food.group == "spice" else 0.5)
 
 
-def _mash(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+def _mash(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("mash"), row.values("mash")
+    if {"mashed", "pureed"} & wanted and food.state == "raw" and food.group in MASHED_WHEN_COOKED:
+        out.add(0.8)
     out.add(0.0 if wanted & have else 1.0 * len(have))
 
 

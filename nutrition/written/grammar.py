@@ -185,7 +185,7 @@ _LOOSE = re.compile(
 )
 _PURPOSE = re.compile(
     r"\s+(?:to (?:thin|taste|serve|garnish|cover|drizzle|finish|loosen)|for (?:serving|garnish"
-    r"|dusting|topping|drizzling))\b.*$",
+    r"|dusting|topping|drizzling|cooking|frying|brushing|dressing))\b.*$",
     re.I,
 )
 
@@ -327,6 +327,10 @@ def _read(text: str) -> Reading:
     if not terms and take:
         terms = (Quantity(1, 1, 1),)
     terms = _of_it(_more_of_it(terms, note), note)
+    after = next((part for part in note.split(", ") if part in SIZES), "")
+    if after and not size:
+        # "1 baked sweet potato, large"
+        terms = tuple(replace(term, unit=term.unit or after) for term in terms)
     loose = _LOOSE.search(line)
     problem = _beyond(text.strip(), terms)
     several = _several(line, cursor.text)

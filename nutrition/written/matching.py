@@ -127,6 +127,8 @@ PUNNET_GRAMS = (250.0, 150.0, 400.0)
 # Of a can or jar of other things so much is left when drained: best, least, most. Common practice,
 # no source.
 DRAINED_SHARE = (0.6, 0.5, 0.72)
+# A row that says so counts the skin as eaten.
+WITH_SKIN = "with skin"
 PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
 # More than this on one line is asked about. Common practice, no source. [g]
 MOST_GRAMS = 25_000.0
@@ -445,7 +447,7 @@ def _by_portion(
 
 def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) -> Line:
     assumed: list[str] = []
-    share = food.share("edible")
+    share = None if WITH_SKIN in food.name else food.share("edible")
     if share and set(reading.forms) & {"unpeeled", "untrimmed", "whole"}:
         assumed.append(f"weighed as bought; {share.share:.0%} is eaten")
         return _line(
