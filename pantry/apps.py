@@ -1,6 +1,7 @@
 """The pantry area."""
 
 from django.apps import AppConfig
+from django.db.models.signals import post_migrate
 
 
 class PantryConfig(AppConfig):
@@ -15,3 +16,11 @@ class PantryConfig(AppConfig):
             return some([word.phrase for word in words], "settled word")
 
         says_uses(OwnFood, settled)
+        post_migrate.connect(_remake, sender=self)
+
+
+def _remake(sender: AppConfig, **_kwargs: object) -> None:
+    """Packages are made anew where the tables that they were made with are others by now."""
+    from pantry.in_force import remake
+
+    remake()

@@ -68,6 +68,7 @@ class FoodNames:
             for word in row.name:
                 self.by_word.setdefault(word, []).append(at)
         self.row_of = {row.food.slug: row for row in self.rows}
+        self._heads: dict[Words, frozenset[str]] = {}
         self.others = other_names()
         self.longest = max(len(name) for name in self.others)
 
@@ -111,12 +112,13 @@ class FoodNames:
         nearest = [row[0] for row in near if row[1] == least]
         return nearest[0] if len(nearest) == 1 else None
 
-    def heads_of(self, said: Sequence[str]) -> frozenset[str]:
-        """The head nouns of the rows whose names hold all of these words."""
-        rows = [set(self.by_word.get(word, ())) for word in said]
-        return (
-            frozenset(self.rows[at].head for at in set.intersection(*rows)) if rows else frozenset()
-        )
+    def heads_of(self, said: Words) -> frozenset[str]:
+        """The head nouns of the shipped rows whose names hold all of these words."""
+        if said not in self._heads:
+            rows = [set(self.by_word.get(word, ())) for word in said]
+            found = [self.rows[at] for at in set.intersection(*rows)] if rows else []
+            self._heads[said] = frozenset(row.head for row in found if not row.food.own)
+        return self._heads[said]
 
     def sharing(self, said: Sequence[str]) -> Iterator[Named]:
         """The rows that share a word with what was said; of a practice's own foods those that all

@@ -5,7 +5,7 @@ from django.test import Client as Browser
 
 from bowls.models import BowlPart
 from nutrition.composition.foods import food_table
-from pantry.in_force import foods_of_practice
+from pantry.in_force import foods_of_practice, remake
 from pantry.models import Overrule, OwnFood, Word
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
@@ -182,6 +182,13 @@ class Packages(OwnFoodsCase):
         for text in ("a,b\n1,2\n", head, '"', "\x00"):
             refused = self.post("/pantry/packages/import/", {"text": text})
             self.assertEqual(refused.status_code, 400)
+
+    def test_made_anew_when_the_tables_are_others(self):
+        row = self.copy()
+        OwnFood.objects.update(made_with="old", made={})
+        self.assertEqual((remake(), remake()), (1, 0))
+        row.refresh_from_db()
+        self.assertEqual(row.made["name"], "Gannet seed spread")
 
     def test_two_side_by_side(self):
         one, other = self.copy(), self.copy(name="Another spread", protein_g="9", sodium_mg="125")
