@@ -399,21 +399,21 @@ def _without_variety(way: _Way) -> _Way | None:
 
 
 def _fittings(ways: Sequence[_Way], names: FoodNames) -> Iterator[_Fitting]:
-    """The rows that miss the fewest of the words said: no other can be meant. Those that miss one
-    more are shown where these are few."""
+    """The rows that miss the fewest of the words said: no other can be meant. Where none of them
+    settles, those that miss one more are looked at too, to be shown."""
     by_missed: dict[int, list[tuple[_Way, Named]]] = {}
     for way in dict.fromkeys(ways):
         naming = frozenset(way.name)
         for row in names.sharing([*way.name, *way.may]):
             by_missed.setdefault(len(naming - row.name), []).append((way, row))
-    shown: set[str] = set()
+    settles = False
     for missed in sorted(by_missed)[:2]:
-        if len(shown) >= SHOWN:
+        if settles:
             break
         for way, row in by_missed[missed]:
             found = _fitting(way, row, names)
             if found is not None:
-                shown.add(row.food.slug)
+                settles = settles or found.cost < UNACCOUNTED
                 yield found
 
 
