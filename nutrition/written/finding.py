@@ -3,10 +3,17 @@ words or beginnings of words with it."""
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+from functools import lru_cache
+
 from nutrition.composition.food_names import food_names
 from nutrition.composition.food_search import Match, food_index
-from nutrition.composition.foods import Food
+from nutrition.composition.foods import Food, food_table
+from nutrition.written.matching import Line
 from nutrition.written.naming import name_food
+
+# With fewer foods than this to choose from more are looked for, up to so many.
+FEW_TO_CHOOSE, MOST_TO_CHOOSE = 3, 6
 
 
 def find_foods(
@@ -26,3 +33,18 @@ def surely_meant(query: str) -> Food | None:
     """The one food that a name means without a doubt."""
     meant = name_food(query, food_names())
     return meant.food if meant.sure else None
+
+
+def to_choose(line: Line) -> list[Match]:
+    """The foods to choose from for a line: what it may mean, and where that is little, what shares
+    words with it."""
+    if len(line.candidates) >= FEW_TO_CHOOSE or not line.phrase:
+        return list(line.candidates)
+    more = _sharing(line.phrase, food_table().key)
+    found = {match.food.slug: match for match in (*line.candidates, *more)}
+    return list(found.values())[:MOST_TO_CHOOSE]
+
+
+@lru_cache(maxsize=2048)
+def _sharing(phrase: str, _foods: Hashable) -> tuple[Match, ...]:
+    return tuple(food_index().usable(phrase, MOST_TO_CHOOSE))

@@ -12,7 +12,7 @@ from nutrition.composition.animal_foods import animal_foods
 from nutrition.composition.cooking import before_cooking
 from nutrition.composition.errors import CoreError
 from nutrition.composition.food_names import FoodNames, food_names
-from nutrition.composition.food_search import Match, food_index
+from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, HouseholdMeasure, food_table
 from nutrition.written import grammar as measures
@@ -129,8 +129,6 @@ PUNNET_GRAMS = (250.0, 150.0, 400.0)
 DRAINED_SHARE = (0.6, 0.5, 0.72)
 # A row that says so counts the skin as eaten.
 WITH_SKIN = "with skin"
-# With fewer foods than this to choose from more are looked for, up to so many.
-FEW_TO_CHOOSE, MOST_TO_CHOOSE = 3, 6
 PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
 # More than this on one line is asked about. Common practice, no source. [g]
 MOST_GRAMS = 25_000.0
@@ -198,13 +196,7 @@ def reckon_line(
 def _kept(text: str, choice: Choice | None, system: str, _foods: Hashable) -> Line:
     """A line once read stays read, as long as the foods are the same: while a recipe is typed only
     the line under the cursor is new."""
-    line = _reckoned(text, food_names(), choice, system)
-    if not line.phrase or len(line.candidates) >= FEW_TO_CHOOSE:
-        return line
-    # somebody may want another one: what shares words with it
-    more = food_index().usable(line.phrase, MOST_TO_CHOOSE)
-    found = {match.food.slug: match for match in (*line.candidates, *more)}
-    return replace(line, candidates=tuple(found.values())[:MOST_TO_CHOOSE])
+    return _reckoned(text, food_names(), choice, system)
 
 
 def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str) -> Line:

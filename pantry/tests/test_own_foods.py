@@ -3,11 +3,9 @@
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client as Browser
 
-from bowls.models import BowlPart
 from nutrition.composition.foods import food_table
 from pantry.in_force import foods_of_practice, remake
 from pantry.models import Overrule, OwnFood, Word
-from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 
 LABEL = {
@@ -54,7 +52,7 @@ class Packages(OwnFoodsCase):
         found = self.client.get(f"/bowls/{self.bowl.pk}/find/?q=gannet")
         self.assertContains(found, row.slug)
         self.post(f"/bowls/{self.bowl.pk}/add/", {"food": row.slug, "role": "sauce"})
-        part = BowlPart.objects.get(food=row.slug)
+        part = self.bowl.parts.get(food=row.slug)
         self.assertEqual(part.grams, 32.0, "a first helping is the label's serving")
         self.post(f"/days/{self.day.pk}/add/", {"food": row.slug, "meal": "lunch", "grams": "64"})
         self.assertContains(self.client.get(f"/days/{self.day.pk}/"), "Gannet seed spread")
@@ -124,7 +122,8 @@ class Packages(OwnFoodsCase):
 
     def test_retired_where_it_is_used_deleted_where_it_is_not(self):
         row = self.copy()
-        Recipe.objects.create(
+        recipes = type(self.recipe).objects
+        recipes.create(
             practice=self.practice, title="Spread", servings=1, text="2 tbsp gannet seed spread"
         )
         address = f"/pantry/packages/{row.pk}/"
@@ -133,7 +132,7 @@ class Packages(OwnFoodsCase):
         row.refresh_from_db()
         self.assertIsNotNone(row.retired, "what is used is retired, not deleted")
         self.assertNotContains(self.client.get("/pantry/?q=gannet"), "/pantry/own-")
-        recipe = Recipe.objects.get(title="Spread")
+        recipe = recipes.get(title="Spread")
         self.assertContains(self.client.get(f"/recipes/{recipe.pk}/"), "every line settled")
         self.post(f"{address}retire/", {"back": "1"})
         self.assertContains(self.client.get("/pantry/?q=gannet"), f"/pantry/{row.slug}/")
@@ -203,7 +202,7 @@ class Packages(OwnFoodsCase):
         row = self.copy(ingredients="Sunflower seeds, honey")
         self.assertContains(self.client.get(f"/pantry/{row.slug}/"), "to compare with only")
         self.post(f"/bowls/{self.bowl.pk}/add/", {"food": row.slug, "role": "sauce"})
-        self.assertFalse(BowlPart.objects.filter(food=row.slug).exists())
+        self.assertFalse(self.bowl.parts.filter(food=row.slug).exists())
 
 
 class Words(OwnFoodsCase):

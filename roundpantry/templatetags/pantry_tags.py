@@ -3,11 +3,14 @@
 from django import template
 
 from nutrition.composition.derived import amount_of
+from nutrition.composition.food_search import Match
 from nutrition.composition.foods import Food
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.overruled import value_in
 from nutrition.composition.profile import Amount, Profile
 from nutrition.insight.comparison import heap_words
+from nutrition.written.finding import to_choose
+from nutrition.written.matching import Line
 from roundpantry import show
 
 register = template.Library()
@@ -158,3 +161,9 @@ def table_says(food: Food, key: str) -> str:
     """What a row says itself of what was overruled."""
     value = value_in(food, key)
     return "unknown" if value is None else f"{value:.4g}"
+
+
+@register.filter(name="to_choose")
+def foods_to_choose(line: Line) -> list[Match]:
+    """The foods to choose from for a line."""
+    return to_choose(line)
