@@ -12,6 +12,8 @@ from nutrition.composition.cooking import UnknownMethod, read_method
 SHARES = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5, "all": 1.0}
 SHARE = r"\d+(?:\.\d+)?\s*%|half|third|quarter|fifth"
 _METHOD = re.compile(r"\s*\[\s*method\s*:\s*([^\]]+)\]\s*$", re.I)
+THEN = ", then "
+_IN_TURN = re.compile(r"\s*,?\s*\b(?:and\s+)?then\b\s*|\s*,\s*", re.I)
 _LEFT = re.compile(
     rf"\s*\[\s*left(?: behind| in the dish)?\s*:\s*({SHARE}|all)\s*\]\s*",
     re.I,
@@ -68,13 +70,14 @@ def beyond_all(text: str) -> bool:
 
 
 def own_method(text: str) -> tuple[str, str]:
-    """A line without its "[method: ...]", and the code of that method, empty for none or one that
-    is not known."""
+    """A line without its "[method: ...]", and the code of that method, or the codes of several done
+    in turn with THEN between them ("soaked, then boiled"); empty for none or one that is not
+    known."""
     match = _METHOD.search(text)
     if not match:
         return text, ""
     try:
-        return text[: match.start()], read_method(match[1])
+        return text[: match.start()], THEN.join(map(read_method, _IN_TURN.split(match[1])))
     except UnknownMethod:
         return text, ""
 

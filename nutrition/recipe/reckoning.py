@@ -23,6 +23,7 @@ from nutrition.composition.ingredient import Ingredient, cooked_food
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
 from nutrition.recipe.notation import (
+    THEN,
     as_written,
     beyond_all,
     noted,
@@ -282,7 +283,8 @@ def _methods(line: Line, own: str, whole: str) -> tuple[str, ...]:
     """What is done to a line, in turn: what its words say, then its own method, or else the
     whole's where its words name no heat."""
     if own:
-        return (*(step for step in line.steps if step != own), own)
+        own_steps = own.split(THEN)
+        return (*(step for step in line.steps if step not in own_steps), *own_steps)
     if not whole:
         return line.steps
     if any(step not in COLD for step in line.steps):

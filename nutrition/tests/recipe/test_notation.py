@@ -23,13 +23,27 @@ class Notation(TestCase):
 
     @given(
         st.sampled_from(["1/2 cup tamari", "200 g kale, chopped"]),
-        st.sampled_from(["", *METHOD_WORDS]),
+        st.sampled_from(["", *METHOD_WORDS, "soaked, then boiled_drained"]),
         st.sampled_from([0.0, 0.25, 0.6, 1.0]),
     )
     def test_written_is_read_back(self, bare, method, left):
         said = noted(as_written(bare, method, left))
         self.assertEqual((said.text, said.method), (bare, method))
         self.assertAlmostEqual(said.left, left)
+
+    def test_several_methods_in_turn(self):
+        for said in ("soaked, then boiled", "Soaked and then boiled", "soaked, boiled"):
+            with self.subTest(said):
+                self.assertEqual(
+                    noted(f"200 g chickpeas, dry [method: {said}]").method,
+                    "soaked, then boiled_drained",
+                )
+        self.assertEqual(noted("1 cup rice [method: boiled, then moon]").method, "")
+        one, both = (
+            reckon(Recipe((f"200 g chickpeas, dry [method: {said}]",))).batch["potassium_mg"].amount
+            for said in ("boiled", "soaked, then boiled")
+        )
+        self.assertLess(both, one)
 
     def test_a_part_is_called_by_another_name(self):
         line = "1/2 cup [Recipe: Dill Sauce] [left: half]"
