@@ -12,7 +12,7 @@ from nutrition.formats.label_csv import Given, UnreadableLabels, labels_to_csv, 
 from nutrition.labels.label import BadLabel
 from pantry import keeping
 from pantry.models import COPIED, OwnFood
-from pantry.own_forms import likes_for
+from pantry.own_forms import likes_for, surely_like
 from practice.models import User
 
 MOST_BYTES = 2_000_000
@@ -125,6 +125,7 @@ def _store(request: PageRequest, one: Given, by: User) -> str:
     if row.like not in shipped_foods():
         likes = likes_for(label.like or label.name)
         row.like = likes[0].slug if likes else ""
+        row.like_sure = bool(label.like) or surely_like(label.name)
     for name, most in LONGEST.items():
         if len(getattr(row, name)) > most:
             raise BadLabel({name: f"It is longer than {most} characters."})

@@ -13,7 +13,7 @@ from practice.versioned import Versioned
 SLUG = "own-"
 COPIED = (
     *("name", "kind", "serving", "serving_size", "servings", "printed", "ingredients"),
-    *("claims", "like", "sure"),
+    *("claims", "like", "like_sure", "sure"),
 )
 
 
@@ -42,6 +42,7 @@ class OwnFood(Versioned):
     ingredients = models.TextField(max_length=4000, blank=True)
     claims = models.CharField(max_length=300, blank=True)
     like = models.CharField(max_length=120, blank=True)
+    like_sure = models.BooleanField(default=True)
     sure = models.BooleanField(default=False)
     takes_name = models.BooleanField(default=True)
     made = models.JSONField(default=dict)

@@ -27,6 +27,12 @@ def likes_for(text: str) -> list[Food]:
         return [match.food for match in find_foods(text[:120], OFFERED)]
 
 
+def surely_like(name: str) -> bool:
+    """Whether a package's name says by itself which food of the table it is like."""
+    with foods_in_force(shipped_foods):
+        return name_food(name[:120], food_names()).food is not None
+
+
 class OwnFoodForm(forms.Form):
     """One label. `instance` is what is edited; after `is_valid` it holds what was copied."""
 
@@ -95,7 +101,8 @@ class OwnFoodForm(forms.Form):
             return {}
         initial: dict[str, Any] = {name: getattr(row, name) for name in COPIED}
         table = shipped_foods()
-        initial["like"] = table[row.like].name if row.like in table else ""
+        known = row.like in table and row.like_sure
+        initial["like"] = table[row.like].name if known else ""
         initial["name_means"] = PACKAGE if row.takes_name else TABLE
         return initial | {"version": row.version}
 
@@ -114,7 +121,8 @@ class OwnFoodForm(forms.Form):
         def said(name: str) -> str:
             return str(self.data.get(name, "")).strip()[:4000]
 
-        likes = likes_for(said("like") or said("name")) if said("like") or said("name") else []
+        asked = said("like") or said("name")
+        likes = likes_for(asked) if asked else []
         return Label(
             name=said("name")[:120],
             kind=said("kind") or "us",
@@ -125,6 +133,7 @@ class OwnFoodForm(forms.Form):
             ingredients=said("ingredients"),
             claims=said("claims")[:300],
             like=likes[0].slug if likes else "",
+            like_sure=bool(said("like")) or surely_like(asked),
             sure=bool(self.data.get("sure")),
         )
 

@@ -32,6 +32,7 @@ WORDS = {
     "ingredients": "ingredients",
     "claims": "claims",
     "like": "what it is most like",
+    "like_sure": "whether that was chosen",
     "sure": "looked at again",
 }
 

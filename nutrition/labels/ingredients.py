@@ -324,6 +324,8 @@ def _item(text: str) -> Item | None:
         name = f"e{bare[1]}{bare[2].lower()}"
     if re.match(r"^(?:and|or|with)\s", name, re.I):
         name = name.split(" ", 1)[1]
+    if re.fullmatch(r"[ivx]{1,4}", name, re.I):
+        return None
     if not name:
         return None if not parts else Item(name="", inside=parts)
     return Item(name=name[:120], percent=percent, inside=parts)

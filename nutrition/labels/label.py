@@ -49,8 +49,13 @@ class BadLabel(CoreError):
 
 @dataclass(frozen=True, kw_only=True)
 class Label:
-    """What was copied from a package, as it was typed. `printed` has values by key; `kind` says
-    what they are values of, a key of KIND_WORDS; `sure` that odd values were looked at again."""
+    """What was copied from a package, as it was typed.
+
+    `printed` has values by key; `kind` says what they are values of, a key of KIND_WORDS (per 100
+    mL where the serving is in milliliters); `sure` that odd values were looked at again. `like` is
+    the food of the table that it is most like; where that was only guessed it is not `like_sure`,
+    and tells no more than the kind.
+    """
 
     name: str
     serving_size: str
@@ -61,6 +66,7 @@ class Label:
     ingredients: str = ""
     claims: str = ""
     like: str = ""
+    like_sure: bool = True
     sure: bool = False
 
 
@@ -102,7 +108,7 @@ def read_label(label: Label) -> ReadLabel:
             errors[key] = f"Copy the {NUTRIENT[key].name.lower()} at least."
     if grams is None or errors:
         raise BadLabel(errors)
-    base = grams if label.kind == "us" else Printed(100.0, 100.0, 100.0)
+    base = grams if label.kind == "us" else _hundred(label)
     if label.kind in WITHOUT_FIBER and "carbohydrate_g" in printed:
         fiber = printed.get("fiber_g")
         if fiber is None:
@@ -125,7 +131,7 @@ def read_label(label: Label) -> ReadLabel:
         )
         for key, one in printed.items()
     }
-    share = grams.amount / 100.0
+    share = grams.amount / base.amount
     return ReadLabel(
         label=label,
         serving_g=grams,
@@ -145,8 +151,9 @@ def _serving_grams(label: Label, errors: dict[str, str], notes: list[str]) -> Pr
     References: 21 CFR 101.9(b)(7) for the steps, from memory.
     """
     text = label.serving_size.strip()
-    within = _IN_BRACKETS.search(label.serving)
-    if not text and within:
+    # "5.3 oz (150 g)": the grams count
+    within = _IN_BRACKETS.search(text) or (None if text else _IN_BRACKETS.search(label.serving))
+    if within:
         text = within[1]
     found = _SIZE.match(text.replace(",", "."))
     if not found:
@@ -167,6 +174,14 @@ def _serving_grams(label: Label, errors: dict[str, str], notes: list[str]) -> Pr
         errors["serving_size"] = f"A serving weighs more than nothing and up to {MOST_GRAMS:g} g."
         return None
     return grams
+
+
+def _hundred(label: Label) -> Printed:
+    """What 100 g, or 100 mL of what is poured, weighs. [g]"""
+    if "ml" not in label.serving_size.lower():
+        return Printed(100.0, 100.0, 100.0)
+    best, low, high = GRAMS_PER_ML
+    return Printed(best * 100.0, low * 100.0, high * 100.0)
 
 
 def _servings(label: Label, errors: dict[str, str]) -> Printed | None:

@@ -88,7 +88,7 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
     leave = _left_unknown(listed, like)
     if like is not None:
         peers, kind = peers_of(table, group, state)
-        filled = fill(values, low, high, peers, like, leave)
+        filled = fill(values, low, high, peers, like if label.like_sure else None, leave)
         values, low, high = filled.values, filled.low, filled.high
         if filled.keys:
             notes.append(f"{len(filled.keys)} values that it does not print from {kind}")

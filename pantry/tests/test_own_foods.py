@@ -98,6 +98,14 @@ class Packages(OwnFoodsCase):
         self.assertContains(self.post("/pantry/packages/look/", {}, htmx=True), "Not a food yet")
         self.assertFalse(OwnFood.objects.exists())
 
+    def test_what_it_is_like_is_asked_where_its_name_does_not_say(self):
+        guess = LABEL | {"name": "Gannet crunch with sunflower and rye", "like": ""}
+        look = self.post("/pantry/packages/look/", guess, htmx=True)
+        self.assertContains(look, "what is it most like?")
+        chosen = self.post("/pantry/packages/look/", guess | {"like": "Rye crispbread"}, htmx=True)
+        self.assertContains(chosen, "Filled as of <strong>Rye crispbread</strong>")
+        self.assertFalse(self.copy(name=guess["name"], like="").like_sure)
+
     def test_against_a_client_it_says_what_offends_and_why(self):
         row = self.copy()
         page = self.client.get(self.for_client(f"/pantry/packages/{row.pk}/"))

@@ -122,6 +122,15 @@ class Labels(TestCase):
         self.assertAlmostEqual(read.per_100_g["carbohydrate_g"].amount, 19.5)
         self.assertAlmostEqual(read.per_100_g["sodium_mg"].amount, 200.0)
 
+    def test_per_100_ml_of_what_is_poured(self):
+        printed = {"energy_kcal": "46", "protein_g": "1,0"}
+        read = read_label(label(kind="europe", serving="", serving_size="250 ml", printed=printed))
+        self.assertAlmostEqual(read.per_100_g["energy_kcal"].amount, 46 / 1.03)
+        self.assertAlmostEqual(read.per_serving["energy_kcal"].amount, 46 * 2.5)
+
+    def test_grams_in_brackets_count(self):
+        self.assertEqual(read_label(label(serving_size="5.3 oz (150 g)")).serving_g.amount, 150.0)
+
     def test_what_cannot_be_is_refused_beside_its_field(self):
         for more, field in (
             ({"name": " "}, "name"),
@@ -170,6 +179,12 @@ class OwnFoods(TestCase):
         self.assertEqual(profile["iodine_ug"].known, 0.0)
         water = profile["water_g"]
         self.assertTrue(water.low <= water.amount <= water.high)
+
+    def test_where_its_like_was_guessed_only_the_kind_tells(self):
+        guessed = food(like_sure=False).food.profile(100.0)["potassium_mg"]
+        chosen = food().food.profile(100.0)["potassium_mg"]
+        self.assertNotAlmostEqual(guessed.amount, chosen.amount)
+        self.assertGreater(guessed.high - guessed.low, 0.1 * guessed.amount)
 
     def test_without_a_list_nothing_is_said_to_be_absent(self):
         made = food(ingredients="").food
