@@ -8,7 +8,6 @@ from clients.cautions import of_foods
 from clients.gate import gate_of
 from clients.in_force import plan_of
 from clients.models import Client
-from nutrition.composition.foods import shipped_foods
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT, Nutrient
 from nutrition.composition.profile import Amount
@@ -121,5 +120,4 @@ def seen(made: OwnFood, amount: str, client: Client | None, system: str) -> dict
         "bars": bars,
         "client": client,
         "like": made.like,
-        "holds": [shipped_foods()[slug] for slug in made.food.carries if slug in shipped_foods()],
     }

@@ -60,10 +60,9 @@ class Food:
     """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN
     where absent; `upper` is the largest plausible of its kind, NaN where nobody can say.
 
-    A food of a practice's own carries the food of the table that it is most `like`, the slugs of
-    the ingredients it `carries`, and the allergens it `may_contain`; `own` marks it, `retired` says
-    that nothing new is made with it. `overruled` says what the practice put in place of what a row
-    said, and why.
+    A food of a practice's own has the food of the table that it is most `like`, and the allergens
+    it `may_contain`; `own` marks it, `retired` says that nothing new is made with it. `overruled`
+    says what the practice put in place of what a row said, and why.
     """
 
     slug: str
@@ -83,7 +82,6 @@ class Food:
     shares: tuple[Share, ...] = field(default=(), repr=False, compare=False)
     upper: Vector = field(default_factory=nobody_knows, repr=False, compare=False)
     like: str = ""
-    carries: tuple[str, ...] = ()
     may_contain: tuple[str, ...] = ()
     own: bool = False
     retired: bool = False

@@ -93,18 +93,15 @@ class Ingredients:
     """What an ingredient list says.
 
     `classes` and `fortified` name, by class and by nutrient, the ingredients that belong there;
-    `animals` those from animals by kind, `may_animal` those that may be. `unread` are ingredients
-    of which nothing is known here. `declared` are allergens that the package names itself.
+    `animals` those from animals by kind. `unread` are ingredients of which nothing is known here.
     """
 
     items: tuple[Item, ...] = ()
     classes: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     fortified: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     allergens: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
-    declared: frozenset[str] = frozenset()
     may_contain: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     animals: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
-    foods: tuple[Food, ...] = ()
     unread: tuple[str, ...] = ()
     notes: Mapping[str, str] = field(default_factory=dict)
 
@@ -142,10 +139,8 @@ def read_ingredients(text: str, names: FoodNames) -> Ingredients:
         classes=_frozen(out.classes),
         fortified=_frozen(out.fortified),
         allergens=_frozen(out.allergens),
-        declared=frozenset(declared),
         may_contain=_frozen(traces),
         animals=_frozen(out.animals),
-        foods=tuple(dict.fromkeys(out.foods)),
         unread=tuple(dict.fromkeys(out.unread)),
         notes=out.notes,
     )
@@ -168,7 +163,6 @@ class _Found:
         self.may_contain: Kept = {}
         self.animals: Kept = {}
         self.notes: dict[str, str] = {}
-        self.foods: list[Food] = []
         self.unread: list[str] = []
 
     def put(self, kept: Kept, key: str, name: str) -> None:
@@ -224,7 +218,6 @@ class _Found:
         for allergen in food.allergens:
             self.put(self.allergens, allergen, name)
         if sure:
-            self.foods.append(food)
             for tag in food.tags:
                 if tag in ("oil", "added salt", "added sugar", "refined"):
                     self.put(self.classes, tag, name)

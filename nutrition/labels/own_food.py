@@ -16,14 +16,13 @@ from nutrition.composition.uppers import upper_of
 from nutrition.labels.ingredients import Ingredients, read_ingredients
 from nutrition.labels.label import Label, ReadLabel, read_label
 from nutrition.labels.like_kind import PER_FAT, fill, none_added, peers_of
-from nutrition.written.naming import name_food
 
 # The parts of a list that decide what a food is for schools, conditions and cautions.
 TAGGED = (
     *("oil", "added salt", "added sugar", "refined", "phosphate additive", "potassium additive"),
     *("sweetener", "polyol", "licorice", "caffeine", "alcohol", "grapefruit", "kelp"),
     *("sea vegetable", "brazil nut", "star fruit", "phenylalanine", "glutamate", "sulfite"),
-    *("swelling fiber", "fermentable fiber"),
+    *("swelling fiber", "fermentable fiber", "coconut"),
 )
 NOT_ENTERED = "ingredients not entered"
 # Ash of a food whose minerals are not all printed: usual, least, most. Common practice, no source.
@@ -48,14 +47,6 @@ class OwnFood:
     label: ReadLabel
     ingredients: Ingredients
     like: Food | None
-
-
-def guess_like(name: str, names: FoodNames) -> Food | None:
-    """The food of the table that a package's name says it is most like; None where nothing comes
-    near."""
-    found = name_food(name, names)
-    first = found.food or next((match.food for match in found.candidates), None)
-    return None if first is None or first.own else first
 
 
 def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> OwnFood:
@@ -113,7 +104,6 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
             measures=(*read.measures, *_other_measures(read, like)),
             upper=upper,
             like=like.slug if like else "",
-            carries=tuple(food.slug for food in listed.foods),
             may_contain=_may_contain(listed),
             own=True,
         ),
@@ -169,6 +159,8 @@ def _tags(listed: Ingredients) -> tuple[str, ...]:
     by_the_way = {name for kind in BY_THE_WAY for name in listed.classes.get(kind, ())}
     if any(set(names) - by_the_way for names in listed.fortified.values()):
         out.append("fortified")
+    if {"tree nuts", "peanut"} & set(listed.allergens):
+        out.append("nuts in it")
     if "may phosphate" in listed.classes:
         out.append("may hold phosphate")
     if listed.animals:

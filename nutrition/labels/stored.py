@@ -31,7 +31,7 @@ _PLAIN = (
     *("slug", "name", "group", "role", "state", "source", "source_description", "notes", "like"),
     "own",
 )
-_LISTS = ("allergens", "tags", "carries", "may_contain")
+_LISTS = ("allergens", "tags", "may_contain")
 
 
 @lru_cache(maxsize=1)

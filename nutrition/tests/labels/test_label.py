@@ -10,7 +10,7 @@ from nutrition.composition.foods import food_table
 from nutrition.labels.beside import beside
 from nutrition.labels.eaten import eaten
 from nutrition.labels.label import BadLabel, Label, read_label
-from nutrition.labels.own_food import guess_like, own_food
+from nutrition.labels.own_food import own_food
 from nutrition.labels.printed import Unreadable, read_printed
 from nutrition.labels.rounding import hidden_by_percent, label_values
 from nutrition.labels.stored import from_plain, to_plain
@@ -165,7 +165,7 @@ class OwnFoods(TestCase):
         made = food().food
         profile = made.profile(100.0)
         self.assertEqual(made.allergens, ("peanut",))
-        self.assertEqual(made.tags, ("oil", "added salt", "added sugar"))
+        self.assertEqual(made.tags, ("oil", "added salt", "added sugar", "nuts in it"))
         self.assertEqual(
             (made.group, made.kind_slug), ("nut butter", "peanut-butter-smooth-salted")
         )
@@ -218,10 +218,6 @@ class OwnFoods(TestCase):
         for key in label_values():
             self.assertEqual(back.per_100_g(key), made.per_100_g(key))
         self.assertEqual(back.measures, made.measures)
-
-    def test_the_like_food_is_guessed_by_its_name(self):
-        self.assertEqual(guess_like("rolled oats", food_names()).slug, "rolled-oats-dry")
-        self.assertIsNone(guess_like("zzqx", food_names()))
 
 
 class Eaten(TestCase):
