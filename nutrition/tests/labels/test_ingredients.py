@@ -37,6 +37,12 @@ class Lists(TestCase):
         with self.assertRaises(KeyError):
             found.place_of("oil")
 
+    def test_what_is_said_not_to_be_in_it_is_not(self):
+        for said in ("Free from milk and eggs.", "Contains no dairy.", "Does not contain soy."):
+            with self.subTest(said):
+                self.assertEqual(set(listed(f"Rice, water, salt. {said}").allergens), set())
+        self.assertEqual(set(listed("Oats, milk. Free from eggs.").allergens), {"gluten", "milk"})
+
     def test_no_list_is_not_an_empty_one(self):
         self.assertFalse(listed("").given)
         self.assertTrue(listed("Water").given)
