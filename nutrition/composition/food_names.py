@@ -31,7 +31,7 @@ MEND_FROM, MEND_TWO_FROM = 5, 9
 # So many words of the name of a practice's own food may be left unsaid.
 OWN_WORDS_UNSAID = 1
 # So many tables are kept ready: the shipped one, and those of the practices at work.
-TABLES_KEPT = 8
+TABLES_KEPT = 32
 
 
 @dataclass(frozen=True, kw_only=True)
