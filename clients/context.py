@@ -7,7 +7,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 
 from clients.models import Client
-from practice.requests import SignedInRequest
+from practice.requests import SignedInRequest, rendered
 from roundpantry.for_client import addresses_for, client_in, lead_on_for, without_client
 
 
@@ -33,11 +33,8 @@ class ClientInAddressMiddleware:
                 request.for_client = Client.with_removed.filter(pk=pk).first()
                 if request.for_client is None:
                     raise Http404("no such client")
-            response = self.get_response(request)
             # what is rendered late needs the same addresses
-            if hasattr(response, "render") and not getattr(response, "is_rendered", True):
-                response.render()
-            return response
+            return rendered(self.get_response(request))
 
 
 def client_of_page(request: PageRequest) -> Client | None:

@@ -1,6 +1,7 @@
 """The pantry area."""
 
 from django.apps import AppConfig
+from django.apps.registry import Apps
 from django.db.models.signals import post_migrate
 
 
@@ -19,8 +20,10 @@ class PantryConfig(AppConfig):
         post_migrate.connect(_remake, sender=self)
 
 
-def _remake(sender: AppConfig, **_kwargs: object) -> None:
-    """Packages are made anew where the tables that they were made with are others by now."""
+def _remake(sender: AppConfig, apps: Apps | None = None, **_kwargs: object) -> None:
+    """Packages are made anew where the tables that they were made with are others by now; not
+    where their own table was just taken away (an emptied database tells no models)."""
     from pantry.in_force import remake
 
-    remake()
+    if apps is None or "ownfood" in apps.all_models.get(sender.label, {}):
+        remake()

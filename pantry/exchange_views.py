@@ -11,13 +11,11 @@ from nutrition.composition.foods import shipped_foods
 from nutrition.formats.label_csv import Given, UnreadableLabels, labels_to_csv, read_labels
 from nutrition.labels.label import BadLabel
 from pantry import keeping
-from pantry.models import COPIED, OwnFood
+from pantry.models import COPIED, LONGEST, OwnFood
 from pantry.own_forms import likes_for, surely_like
 from practice.models import User
 
 MOST_BYTES = 2_000_000
-MOST_NAME = 120
-LONGEST = {"serving": 60, "serving_size": 20, "servings": 12, "claims": 300}
 # What is wrong in a file: the line, the package, why.
 Wrong = tuple[int, str, str]
 
@@ -114,8 +112,9 @@ def store_all(request: PageRequest, given: list[Given]) -> tuple[int, int, list[
 
 def _store(request: PageRequest, one: Given, by: User) -> str:
     label = one.label
-    if len(label.name) > MOST_NAME:
-        raise BadLabel({"name": f"It is longer than {MOST_NAME} characters."})
+    for name, most in LONGEST.items():
+        if len(getattr(label, name)) > most:
+            raise BadLabel({name: f"It is longer than {most} characters."})
     row = OwnFood.objects.filter(name__iexact=label.name, retired=None).first()
     state = "changed" if row else "new"
     row = row or OwnFood(practice=request.practice)
@@ -126,9 +125,6 @@ def _store(request: PageRequest, one: Given, by: User) -> str:
         likes = likes_for(label.like or label.name)
         row.like = likes[0].slug if likes else ""
         row.like_sure = bool(label.like) or surely_like(label.name)
-    for name, most in LONGEST.items():
-        if len(getattr(row, name)) > most:
-            raise BadLabel({name: f"It is longer than {most} characters."})
     if row.pk and before == row.copied():
         return ""
     keeping.store(row, by)

@@ -20,7 +20,7 @@ from nutrition.labels.stored import from_plain, made_with, to_plain
 from nutrition.written.naming import said_words
 from pantry.models import Overrule, OwnFood, OwnFoods, Word
 from practice.models import Practice
-from practice.requests import SignedInRequest
+from practice.requests import SignedInRequest, rendered
 
 
 def changed(practice: Practice) -> None:
@@ -113,7 +113,4 @@ class OwnFoodsMiddleware:
         if practice is None:
             return self.get_response(request)
         with foods_of_practice(practice):
-            response = self.get_response(request)
-            if hasattr(response, "render") and not getattr(response, "is_rendered", True):
-                response.render()
-            return response
+            return rendered(self.get_response(request))

@@ -71,8 +71,7 @@ def settle(practice: Practice, phrase: str, food: Food, by: User) -> Word | None
         if before is not None:
             if before.food == food.slug:
                 return None
-            before.undone, before.undone_by = timezone.now(), by
-            before.save(update_fields=["undone", "undone_by"])
+            undo(before, by)
         word = Word.objects.create(
             practice=practice, phrase=phrase.strip(), said=" ".join(said), food=food.slug, by=by
         )

@@ -17,6 +17,18 @@ COPIED = (
 )
 
 
+# So much of each is kept of what is copied. [characters]
+LONGEST = {
+    "name": 120,
+    "serving": 60,
+    "serving_size": 20,
+    "servings": 12,
+    "ingredients": 4000,
+    "claims": 300,
+    "like": 120,
+}
+
+
 class OwnFoods(models.Model):
     """Which state a practice's own foods are in: a new `stamp` with every change of them."""
 
@@ -33,15 +45,15 @@ class OwnFood(Versioned):
     """
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
-    name = models.CharField(max_length=120)
+    name = models.CharField(max_length=LONGEST["name"])
     kind = models.CharField("values are", max_length=12, choices=list(KIND_WORDS.items()))
-    serving = models.CharField(max_length=60, blank=True)
-    serving_size = models.CharField(max_length=20)
-    servings = models.CharField(max_length=12, blank=True)
+    serving = models.CharField(max_length=LONGEST["serving"], blank=True)
+    serving_size = models.CharField(max_length=LONGEST["serving_size"])
+    servings = models.CharField(max_length=LONGEST["servings"], blank=True)
     printed = models.JSONField(default=dict)
-    ingredients = models.TextField(max_length=4000, blank=True)
-    claims = models.CharField(max_length=300, blank=True)
-    like = models.CharField(max_length=120, blank=True)
+    ingredients = models.TextField(max_length=LONGEST["ingredients"], blank=True)
+    claims = models.CharField(max_length=LONGEST["claims"], blank=True)
+    like = models.CharField(max_length=LONGEST["like"], blank=True)
     like_sure = models.BooleanField(default=True)
     sure = models.BooleanField(default=False)
     takes_name = models.BooleanField(default=True)

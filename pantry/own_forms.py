@@ -13,7 +13,7 @@ from nutrition.labels.rounding import label_values
 from nutrition.written.finding import find_foods
 from nutrition.written.naming import name_food
 from pantry.in_force import made_of
-from pantry.models import COPIED, OwnFood
+from pantry.models import COPIED, LONGEST, OwnFood
 
 MOST_VALUE = 24
 OFFERED = 5
@@ -24,50 +24,55 @@ PACKAGE, TABLE = "package", "table"
 def likes_for(text: str) -> list[Food]:
     """The foods of the table that a name or a search comes nearest to, the likeliest first."""
     with foods_in_force(shipped_foods):
-        return [match.food for match in find_foods(text[:120], OFFERED)]
+        return [match.food for match in find_foods(text, OFFERED)]
 
 
 def surely_like(name: str) -> bool:
     """Whether a package's name says by itself which food of the table it is like."""
     with foods_in_force(shipped_foods):
-        return name_food(name[:120], food_names()).food is not None
+        return name_food(name, food_names()).food is not None
 
 
 class OwnFoodForm(forms.Form):
     """One label. `instance` is what is edited; after `is_valid` it holds what was copied."""
 
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
-    name = forms.CharField(label="What you call it", max_length=120)
+    name = forms.CharField(label="What you call it", max_length=LONGEST["name"])
     like = forms.CharField(
-        label="Most like", max_length=120, required=False, help_text="Empty: as its name says."
+        label="Most like",
+        max_length=LONGEST["like"],
+        required=False,
+        help_text="Empty: as its name says.",
     )
     serving = forms.CharField(
         label="A serving is",
-        max_length=60,
+        max_length=LONGEST["serving"],
         required=False,
         widget=forms.TextInput(attrs={"placeholder": "2 tbsp"}),
     )
     serving_size = forms.CharField(
         label="It weighs",
-        max_length=20,
+        max_length=LONGEST["serving_size"],
         required=False,
         widget=forms.TextInput(attrs={"placeholder": "32 g"}),
     )
     servings = forms.CharField(
         label="Servings in it",
-        max_length=12,
+        max_length=LONGEST["servings"],
         required=False,
         widget=forms.TextInput(attrs={"placeholder": "about 14"}),
     )
     kind = forms.ChoiceField(label="The values are", choices=list(KIND_WORDS.items()), initial="us")
     ingredients = forms.CharField(
         label="Ingredients, with “contains” and “may contain”",
-        max_length=4000,
+        max_length=LONGEST["ingredients"],
         required=False,
         widget=forms.Textarea(attrs={"rows": 3, "spellcheck": "false"}),
     )
     claims = forms.CharField(
-        label="What its front claims, with commas between", max_length=300, required=False
+        label="What its front claims, with commas between",
+        max_length=LONGEST["claims"],
+        required=False,
     )
     sure = forms.BooleanField(label="It is printed so", required=False)
     name_means = forms.ChoiceField(
@@ -119,19 +124,19 @@ class OwnFoodForm(forms.Form):
         """The label as it stands in the form right now, valid or not."""
 
         def said(name: str) -> str:
-            return str(self.data.get(name, "")).strip()[:4000]
+            return str(self.data.get(name, "")).strip()[: LONGEST.get(name, MOST_VALUE)]
 
         asked = said("like") or said("name")
         likes = likes_for(asked) if asked else []
         return Label(
-            name=said("name")[:120],
+            name=said("name"),
             kind=said("kind") or "us",
-            serving=said("serving")[:60],
-            serving_size=said("serving_size")[:20],
-            servings=said("servings")[:12],
-            printed={key: said(key)[:MOST_VALUE] for key in label_values() if said(key)},
+            serving=said("serving"),
+            serving_size=said("serving_size"),
+            servings=said("servings"),
+            printed={key: said(key) for key in label_values() if said(key)},
             ingredients=said("ingredients"),
-            claims=said("claims")[:300],
+            claims=said("claims"),
             like=likes[0].slug if likes else "",
             like_sure=bool(said("like")) or surely_like(asked),
             sure=bool(self.data.get("sure")),

@@ -46,7 +46,7 @@ ALWAYS_TOLD = ("oil", "added sugar", "added salt", "phosphate additive", "potass
 @dataclass(frozen=True)
 class Told:
     """One thing a list was asked for: the ingredients that are it, each with its place in the list
-    by weight, 0 where it has none."""
+    by weight."""
 
     heading: str
     names: tuple[tuple[str, int], ...]
@@ -67,14 +67,7 @@ def told_of(listed: Ingredients) -> Iterator[Told]:
     for kind, heading in ASKED:
         names = listed.classes.get(kind, ())
         if names or kind in ALWAYS_TOLD:
-            yield Told(heading, tuple((name, _place(listed, name)) for name in names))
-
-
-def _place(listed: Ingredients, name: str) -> int:
-    try:
-        return listed.place_of(name)
-    except KeyError:
-        return 0
+            yield Told(heading, tuple((name, listed.place_of(name)) for name in names))
 
 
 def seen(made: OwnFood, amount: str, client: Client | None, system: str) -> dict[str, object]:

@@ -16,7 +16,7 @@ from pantry.models import Word
 
 def _with_foods(rows) -> list[tuple[Word, object]]:
     table = food_table()
-    return [(word, table[word.food] if word.food in table else None) for word in rows]  # noqa: SIM401
+    return [(word, table.get(word.food)) for word in rows]
 
 
 def word_list(request: PageRequest) -> HttpResponse:

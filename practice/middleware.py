@@ -8,7 +8,7 @@ from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse
 from django_scopes import scope
 
-from practice.requests import SignedInRequest
+from practice.requests import SignedInRequest, rendered
 
 # Sent with everything that the page sends by script, so that it is told what became of it and need
 # not leave the page.
@@ -45,10 +45,7 @@ class PracticeScopeMiddleware:
         if user.practice is not None:
             request.practice = user.practice
         with scope(practice=user.practice):
-            response = self.get_response(request)
-            if hasattr(response, "render") and not getattr(response, "is_rendered", True):
-                response.render()
-            return response
+            return rendered(self.get_response(request))
 
 
 class GoToMiddleware:

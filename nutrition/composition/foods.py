@@ -166,8 +166,12 @@ class FoodTable:
     def usable(self, slug: str) -> Food | None:
         """The food of that slug if a recipe, bowl or day may hold it: it is in the table and no
         comparator."""
-        food = self._foods.get(slug)
+        food = self.get(slug)
         return None if food is None or food.comparator else food
+
+    def get(self, slug: str) -> Food | None:
+        """The food of that slug, if it is in the table."""
+        return self._foods.get(slug)
 
     def own_like(self, slug: str) -> list[Food]:
         """The practice's own foods that are most like a food, those still offered."""

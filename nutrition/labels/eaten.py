@@ -32,7 +32,7 @@ def eaten(text: str, made: OwnFood, system: str = "us") -> Line:
         said = f"{reading.terms[0].best:g} {reading.terms[0].unit or 'piece'}"
     try:
         return read_amount(said, made.food, system)
-    except UnreadableAmount as error:
-        if re.search(_PACKAGE, said) and made.label.servings is None:
+    except UnreadableAmount:
+        if _PACKAGE in said and made.label.servings is None:
             raise UnreadableAmount("Say how many servings the package holds.") from None
-        raise UnreadableAmount(str(error)) from None
+        raise

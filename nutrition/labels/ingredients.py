@@ -60,6 +60,12 @@ class Ingredients:
         """Whether there is a list at all: without one nothing of this is known."""
         return bool(self.items)
 
+    @property
+    def gluten_of_oats_alone(self) -> bool:
+        """Whether the gluten that is in it comes of oats, which can be kept apart from wheat."""
+        names = self.allergens.get("gluten", ())
+        return bool(names) and all("oat" in name.lower() for name in names)
+
     def place_of(self, name: str) -> int:
         """Which place an ingredient has in the list, 1 for the first; the list goes by weight (21
         CFR 101.4(a)). Raises KeyError for what is not in it."""

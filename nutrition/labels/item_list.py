@@ -96,9 +96,10 @@ def _split(text: str) -> Iterator[str]:
         depth += (sign in _OPEN) - (sign in _CLOSE)
         depth = max(depth, 0)
         between = text[at - 1 : at].isdigit() and text[at + 1 : at + 2].isdigit()
-        stop = sign == "." and (text[at + 1 : at + 2] in (" ", "")) and len(part.split()[-1:]) > 0
-        short = sign == "." and len((part.split() or [""])[-1]) == 1
-        if depth == 0 and (sign in ",;" and not between or stop and not short):
+        # an abbreviation is one letter long
+        last = (part.split() or [""])[-1]
+        stop = sign == "." and text[at + 1 : at + 2] in (" ", "") and len(last) > 1
+        if depth == 0 and (sign in ",;" and not between or stop):
             yield part
             part = ""
         else:

@@ -27,6 +27,7 @@ _SIZE = re.compile(
     rf"^(?:about |ca\.? ?)?(?P<n>{NUMBER})\s*(?P<unit>g|gr?ams?|ml|milliliters?|oz|ounces?)?\.?$",
     re.I,
 )
+_POURED = re.compile(r"ml\b|milliliter", re.I)
 _IN_BRACKETS = re.compile(rf"\(\s*(?:about )?({NUMBER}\s*(?:g|gr?ams?|ml|oz)\b\.?)[^)]*\)", re.I)
 # Energy from the printed parts may miss the printed energy by so much before it is asked about.
 # [share], [kcal]
@@ -82,6 +83,13 @@ class ReadLabel:
     per_100_g: Mapping[str, Printed]
     measures: tuple[HouseholdMeasure, ...]
     notes: tuple[str, ...]
+
+    @property
+    def fiber_left_out(self) -> bool:
+        """Whether its carbohydrate is without the fiber, which is not printed either."""
+        printed = self.per_100_g
+        without = self.label.kind in WITHOUT_FIBER and "fiber_g" not in printed
+        return without and "carbohydrate_g" in printed
 
 
 def read_label(label: Label) -> ReadLabel:
@@ -178,7 +186,7 @@ def _serving_grams(label: Label, errors: dict[str, str], notes: list[str]) -> Pr
 
 def _hundred(label: Label) -> Printed:
     """What 100 g, or 100 mL of what is poured, weighs. [g]"""
-    if "ml" not in label.serving_size.lower():
+    if not _POURED.search(label.serving_size):
         return Printed(100.0, 100.0, 100.0)
     best, low, high = GRAMS_PER_ML
     return Printed(best * 100.0, low * 100.0, high * 100.0)

@@ -83,6 +83,9 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
         values, low, high = filled.values, filled.low, filled.high
         if filled.keys:
             notes.append(f"{len(filled.keys)} values that it does not print from {kind}")
+    if read.fiber_left_out:
+        _add_fiber(values, low, high)
+        _water(values, low, high)
     upper = upper_of(table.uppers, group, state)
     for key in leave:
         upper[INDEX[key]] = np.nan
@@ -124,6 +127,14 @@ def _left_unknown(listed: Ingredients, like: Food | None) -> set[str]:
     return out
 
 
+def _add_fiber(values: Vector, low: Vector, high: Vector) -> None:
+    """Carbohydrate with its fiber, as the table has it, where the label gives neither together."""
+    fiber, carbohydrate = INDEX["fiber_g"], INDEX["carbohydrate_g"]
+    if not np.isnan(values[fiber]):
+        for side in (values, low, high):
+            side[carbohydrate] += side[fiber]
+
+
 def _water(values: Vector, low: Vector, high: Vector) -> None:
     """Water by difference, where the large parts are printed. [g/100 g]"""
     at = [INDEX[key] for key in ("protein_g", "fat_g", "carbohydrate_g")]
@@ -139,8 +150,9 @@ def _water(values: Vector, low: Vector, high: Vector) -> None:
 
 def _allergens(label: Label, listed: Ingredients) -> tuple[str, ...]:
     found = set(listed.allergens)
-    oats = all("oat" in name.lower() for name in listed.allergens.get("gluten", ()))
-    if oats and GLUTEN_FREE in label.claims.lower().replace("gluten free", GLUTEN_FREE):
+    if listed.gluten_of_oats_alone and GLUTEN_FREE in label.claims.lower().replace(
+        "gluten free", GLUTEN_FREE
+    ):
         # 21 CFR 101.91 holds the claim to less than 20 mg/kg
         found.discard("gluten")
     return tuple(name for name in ALLERGENS if name in found)

@@ -14,6 +14,7 @@ from nutrition.labels.rounding import (
     hidden_in_europe,
     label_values,
 )
+from nutrition.written import units
 
 KIND_WORDS = {
     "us": "per serving; carbohydrate with its fiber (US, Canada)",
@@ -25,14 +26,6 @@ EUROPE, WITHOUT_FIBER = "europe", ("europe", "australia")
 KJ_PER_KCAL = 4.184
 # Salt to sodium, as European labels reckon: Regulation (EU) 1169/2011, annex I, from memory.
 SALT_PER_SODIUM = 2.5
-_FACTOR = {
-    ("mg", "g"): 1e-3,
-    ("g", "mg"): 1e3,
-    ("µg", "mg"): 1e-3,
-    ("mg", "µg"): 1e3,
-    ("µg", "g"): 1e-6,
-    ("g", "µg"): 1e6,
-}
 _VALUE = re.compile(
     r"^(?P<less><|less than|under|trace)?\s*(?P<n>\d+(?:[.,]\d+)?|\.\d+)?\s*"
     r"(?P<unit>%|kcal|cal|kj|g|mg|mcg|µg|μg|ug|iu|mg ne|mcg dfe|mcg rae|mg salt|g salt)?"
@@ -92,7 +85,7 @@ def _in_own_unit(key: str, value: float, unit: str, own: str, kind: str) -> floa
         return value / KJ_PER_KCAL
     if unit == "iu" and key in _IU:
         return value * _IU[key]
-    factor = _FACTOR.get((unit, own))
-    if factor is None:
+    per_unit, per_own = units.grams(unit), units.grams(own)
+    if per_unit is None or per_own is None:
         raise Unreadable(f"{NUTRIENT[key].name} is printed in {own}.")
-    return value * factor
+    return value * per_unit / per_own

@@ -176,12 +176,12 @@ def _settled(phrase: str, remark: str, names: FoodNames) -> NamedFood | None:
     said, more = said_words(phrase), said_words(remark)
     apart = lexicon().take_apart(said)
     bare = tuple(word for word in said if word in {*apart.name, *apart.may})
-    for key, left in (((*said, *more), Apart()), (said, _marks_of(more)), (bare, apart)):
+    later = lexicon().take_apart([word for word in more if not _numeric(word)]).marks
+    for key, marks in (((*said, *more), ()), (said, later), (bare, (*apart.marks, *later))):
         row = names.row_of.get(known.get(key, ""))
         if row is None:
             continue
-        left = replace(left, marks=(*left.marks, *(_marks_of(more).marks if left is apart else ())))
-        way = _Way(name=row.apart.name, said=_done_later(left))
+        way = _Way(name=row.apart.name, said=_done_later(Apart(marks=marks)))
         how = fit(way.said, row.food, row.apart)
         if how.cost >= OUT:
             continue
@@ -192,10 +192,6 @@ def _settled(phrase: str, remark: str, names: FoodNames) -> NamedFood | None:
             notes.append("retired here: nothing new is made with it")
         return NamedFood(food=row.food, sure=True, notes=(*notes, *how.notes), steps=_steps(found))
     return None
-
-
-def _marks_of(said: Words) -> Apart:
-    return Apart(marks=lexicon().take_apart([w for w in said if not _numeric(w)]).marks)
 
 
 def _ordered(fittings: Iterator[_Fitting]) -> list[_Fitting]:

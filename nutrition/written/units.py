@@ -103,6 +103,8 @@ COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "medium": ("medium", "med", "medium-sized", "average"),
     "large": ("large", "big"),
 }
+# Printed on labels, and nothing a cook weighs.
+MICROGRAM = "µg"
 _PINT = {
     "cup": "cup",
     "tbsp": "tablespoon",
@@ -116,6 +118,7 @@ _PINT = {
     "g": "gram",
     "kg": "kilogram",
     "mg": "milligram",
+    MICROGRAM: "microgram",
     "oz": "ounce",
     "lb": "pound",
 }
@@ -173,4 +176,5 @@ def milliliters(unit: str, system: str = "us") -> float | None:
 @cache
 def grams(unit: str) -> float | None:
     """Grams in one `unit`, None when it is not a weight. [g]"""
-    return float(_registry()(_PINT[unit]).to("gram").magnitude) if unit in WEIGHT_NAMES else None
+    weight = unit in WEIGHT_NAMES or unit == MICROGRAM
+    return float(_registry()(_PINT[unit]).to("gram").magnitude) if weight else None

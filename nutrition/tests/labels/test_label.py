@@ -114,6 +114,8 @@ class Labels(TestCase):
         read = read_label(label(serving="1 cup", serving_size="240 mL"))
         self.assertAlmostEqual(read.serving_g.amount, 247.2)
         self.assertLess(read.serving_g.low, 240)
+        spelled = read_label(label(serving="1 cup", serving_size="240 milliliters"))
+        self.assertEqual(spelled.serving_g, read.serving_g)
         self.assertIn("240 mL taken as 247 g", read.notes[0])
 
     def test_carbohydrate_without_its_fiber(self):
@@ -200,6 +202,15 @@ class OwnFoods(TestCase):
         self.assertEqual(plain.profile(100.0)["phosphorus_mg"].known, 1.0)
         self.assertEqual(added.profile(100.0)["phosphorus_mg"].known, 0.0)
         self.assertEqual(added.profile(100.0)["phosphorus_mg"].could_add, float("inf"))
+
+    def test_carbohydrate_without_a_fiber_that_is_not_printed(self):
+        printed = {"energy_kcal": "350", "fat_g": "2", "carbohydrate_g": "65", "protein_g": "11"}
+        made = food(kind="europe", printed=printed, like="rolled-oats-dry", ingredients="Oats").food
+        profile = made.profile(100.0)
+        total, fiber = profile["carbohydrate_g"], profile["fiber_g"]
+        self.assertAlmostEqual(total.amount, 65 + fiber.amount)
+        self.assertGreater(total.high - total.low, 1.0)
+        self.assertAlmostEqual(profile["water_g"].amount, 100 - 11 - 2 - total.amount - 1.5)
 
     def test_gluten_free_oats_and_others(self):
         oats = food(ingredients="Rolled oats, salt", claims="Gluten free")
