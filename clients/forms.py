@@ -35,7 +35,10 @@ SECTIONS = (
     (
         "Body and activity",
         "",
-        ("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage"),
+        (
+            *("sex", "birth_year", "height_cm", "weight_kg", "activity", "life_stage"),
+            "weight_before_kg",
+        ),
     ),
     (
         "Conditions and medicines",
@@ -106,8 +109,9 @@ class ClientForm(forms.ModelForm):
             "dislikes": "With commas: mushrooms, fennel.",
             "favorites": "With commas: hemp seeds, white beans, kale. They come first where "
             "something is short.",
-            "vegan_iron": "DRI 2001: 1.8 times the reference intake.",
-            "vegan_zinc": "DRI 2001: up to 1.5 times the reference intake.",
+            "weight_before_kg": "In pregnancy: energy, protein and the gain advised go by it.",
+            "vegan_iron": "DRI 2001: 1.8 times; the plain value stands beside it.",
+            "vegan_zinc": "DRI 2001: up to 1.5 times; the plain value stands beside it.",
         }
 
     def __init__(self, *args, **kwargs):

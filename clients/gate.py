@@ -7,8 +7,7 @@ from clients.cautions import dismissals_kept, situation_of
 from clients.in_force import Plan
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
-from nutrition.safety.gate import OPEN, Gate
-from nutrition.targets.conditions import conditions
+from nutrition.safety.gate import OPEN, Gate, avoided_kinds
 from schools.chosen import school_named
 
 
@@ -17,18 +16,7 @@ def avoided_by(plan: Plan) -> dict[str, str]:
     client = plan.client
     if client is None:
         return {}
-    school = school_named(client.school)
-    out = (
-        {row.food_class: school.name for row in school.foods if row.stance == "avoid"}
-        if school
-        else {}
-    )
-    for code, condition in conditions().items():
-        if code in client.conditions:
-            out |= {
-                row.food_class: condition.name for row in condition.foods if row.stance == "avoid"
-            }
-    return out
+    return avoided_kinds(client.conditions, school_named(client.school), client.age_years)
 
 
 def gate_of(plan: Plan) -> Gate:

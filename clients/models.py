@@ -69,8 +69,9 @@ class Client(Versioned, Removable):
         choices=_choices(words.WEIGHT_BASIS_WORDS),
         default="auto",
     )
-    vegan_iron = models.BooleanField("iron x 1.8 for plants alone", default=False)
-    vegan_zinc = models.BooleanField("zinc x 1.5 for plants alone", default=False)
+    weight_before_kg = models.FloatField("weight before pregnancy [kg]", null=True, blank=True)
+    vegan_iron = models.BooleanField("iron x 1.8 for plants alone", default=True)
+    vegan_zinc = models.BooleanField("zinc x 1.5 for plants alone", default=True)
     school = models.CharField(max_length=60, blank=True)
     conditions = models.JSONField("conditions and medicines", default=list, blank=True)
     condition_notes = models.TextField("more about conditions and medicines", blank=True)
@@ -120,6 +121,7 @@ class Client(Versioned, Removable):
             vegan_iron=self.vegan_iron,
             vegan_zinc=self.vegan_zinc,
             meals=self.meals,
+            weight_before_kg=self.weight_before_kg,
         )
 
     def supplements_taken(self) -> list[Supplement]:

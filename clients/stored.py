@@ -10,6 +10,7 @@ from nutrition.targets.conditions import conditions
 from nutrition.targets.day import BY_CHOICE, BY_ORDER, DayTargets, EnergyPlan
 from nutrition.targets.meals import MealTarget
 from nutrition.targets.person import Person, Referred
+from nutrition.targets.pregnancy import GestationalGain
 from nutrition.targets.voices import (
     CONDITION,
     GENERAL,
@@ -45,6 +46,7 @@ def to_data(day: DayTargets) -> dict[str, Any]:
         "disagreements": [asdict(row) for row in day.disagreements],
         "meals": [asdict(row) for row in day.meals],
         "forecast": asdict(day.forecast) if day.forecast else None,
+        "gain": asdict(day.gain) if day.gain else None,
     }
     # as it will come back from the database, so that two versions can be compared
     return json.loads(json.dumps(data))
@@ -114,4 +116,5 @@ def from_data(data: dict[str, Any]) -> DayTargets:
         forecast=Forecast(**ahead | {"points": tuple(tuple(point) for point in ahead["points"])})
         if ahead
         else None,
+        gain=GestationalGain(**data["gain"]) if data.get("gain") else None,
     )

@@ -84,7 +84,12 @@ class ReckonedDay:
 
     def planned(self) -> PlannedDay:
         """The day as the cautions look at it."""
-        return PlannedDay(self.profile, self.ingredients, self.main_meals)
+        mains = [
+            meal.profile["carbohydrate_g"].amount
+            for meal in self.meals
+            if meal.key in MAIN_MEALS and meal.entries
+        ]
+        return PlannedDay(self.profile, self.ingredients, self.main_meals, min(mains, default=None))
 
 
 def _main_role(ingredients: Sequence[Ingredient]) -> str:

@@ -11,6 +11,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from nutrition.composition.errors import CoreError
+from nutrition.composition.food_allergens import held_and_often
 from nutrition.composition.nutrients import KEYS
 from nutrition.composition.profile import INDEX, Profile, Vector
 from nutrition.composition.tables import csv_rows
@@ -60,9 +61,9 @@ class Food:
     """One row of the table; `values`, `low` and `high` are per 100 g in the order of KEYS, NaN
     where absent; `upper` is the largest plausible of its kind, NaN where nobody can say.
 
-    A food of a practice's own has the food of the table that it is most `like`, and the allergens
-    it `may_contain`; `own` marks it, `retired` says that nothing new is made with it. `overruled`
-    says what the practice put in place of what a row said, and why.
+    What it `may_contain` the label must be read for. A food of a practice's own has the food of the
+    table that it is most `like`; `own` marks it, `retired` says that nothing new is made with it.
+    `overruled` says what the practice put in place of what a row said, and why.
     """
 
     slug: str
@@ -207,13 +208,14 @@ def _food(
         low[INDEX[key]], high[INDEX[key]] = float(least), float(most)
     # a value derived after the spread was taken can lie outside it
     low, high = np.fmin(low, values), np.fmax(high, values)
+    holds, often = held_and_often(row["slug"], row["group"], _split(row["allergens"]))
     return Food(
         slug=row["slug"],
         name=row["name"],
         group=row["group"],
         role=row["role"],
         state=row["state"],
-        allergens=_split(row["allergens"]),
+        allergens=holds,
         tags=_split(row["tags"]),
         source=row["source"],
         source_description=row["source_description"],
@@ -223,6 +225,7 @@ def _food(
         high=high,
         measures=measures,
         shares=shares,
+        may_contain=often,
     )
 
 

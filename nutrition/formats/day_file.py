@@ -9,9 +9,9 @@ from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.allergens import UnknownAllergen, allergens_named
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.safety.cautions import cautions_in
+from nutrition.safety.cautions import LEVELS, Caution, cautions_in
 from nutrition.safety.situations import body_numbers, plan_numbers, plan_words, situation
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import DayTargets, Order, check_order, day_targets
@@ -27,6 +27,7 @@ from nutrition.targets.person import (
     Person,
     Referred,
 )
+from nutrition.targets.reference_intakes import VEGAN_FACTOR, reference_intakes
 from nutrition.targets.schools import School, schools
 from nutrition.targets.voices import Target, band_words, target_words
 
@@ -50,6 +51,7 @@ KNOWN_FIELDS = (
     "meal_shares",
     "orders",
     "allergies",
+    "weight_before_kg",
 )
 
 
@@ -185,12 +187,11 @@ def read_asked(data: object) -> Asked:
     allergies = data.get("allergies", [])
     if not isinstance(allergies, list):
         raise OutOfRange("allergies", "allergies is a list of names.")
-    for name in allergies:
-        if name not in ALLERGENS:
-            # a word that matches nothing would look like protection
-            raise OutOfRange(
-                "allergies", f"There is no allergen {name!r} here: choose {', '.join(ALLERGENS)}."
-            )
+    try:
+        # a word that matches nothing would look like protection
+        refused = {one for name in allergies for one in allergens_named(str(name))}
+    except UnknownAllergen as error:
+        raise OutOfRange("allergies", str(error)) from None
     person = Person(
         sex=_choice(data, "sex", SEXES, None),
         age_years=_number(data, "age_years"),
@@ -201,14 +202,15 @@ def read_asked(data: object) -> Asked:
         life_stage=_life_stage(data, stage),
         formula=_choice(data, "energy_formula", FORMULA_WORDS, "dri_2023"),
         conditions=codes,
-        allergies=frozenset(str(name) for name in allergies),
+        allergies=frozenset(refused),
         target_weight_kg=target,
         pace_kg_per_week=pace,
         weight_basis=_choice(data, "weight_basis", WEIGHT_BASIS_WORDS, "auto"),
         kcal_per_kg=_optional(data, "kcal_per_kg"),
         measured_kcal=_optional(data, "measured_kcal"),
-        vegan_iron=data.get("vegan_iron") is True,
-        vegan_zinc=data.get("vegan_zinc") is True,
+        vegan_iron=data.get("vegan_iron") is not False,
+        vegan_zinc=data.get("vegan_zinc") is not False,
+        weight_before_kg=_optional(data, "weight_before_kg"),
         meals=_meals(data),
     )
     school = (
@@ -228,6 +230,17 @@ def read_asked(data: object) -> Asked:
     )
 
 
+def _plain(person: Person) -> dict[str, dict[str, object]]:
+    """What stands in the tables of a nutrient that a plant-only diet asks more of."""
+    rows = reference_intakes(person.sex, person.age_years, person.life_stage)
+    raised = {"iron_mg": person.vegan_iron, "zinc_mg": person.vegan_zinc}
+    return {
+        key: {"plain": rows[key].value, "vegan_factor": VEGAN_FACTOR[key]}
+        for key, holds in raised.items()
+        if holds
+    }
+
+
 def _target_data(target: Target) -> dict[str, object]:
     return {
         "min": target.low,
@@ -238,6 +251,18 @@ def _target_data(target: Target) -> dict[str, object]:
         "reason": target.reason,
         "in_force": target.voice,
     }
+
+
+def outside(error: Referred) -> Caution:
+    """That nothing is computed for a person, why, and to whom to turn."""
+    return Caution(
+        code=f"outside_the_formulas_{error.field}",
+        level=LEVELS[0],
+        text=str(error),
+        why="A number computed where no formula holds is a guess.",
+        refer_to=error.refer_to,
+        source="the ranges of the formulas used here",
+    )
 
 
 def report(asked: Asked) -> dict[str, Any]:
@@ -251,21 +276,13 @@ def report(asked: Asked) -> dict[str, Any]:
         day = day_targets(asked.person, asked.school, asked.orders, asked.shares)
     except Referred as error:
         found = cautions_in(situation(asked.person, code, body_numbers(asked.person)))
-        referred = {
-            "code": f"outside_the_formulas_{error.field}",
-            "level": "stop and ask",
-            "text": str(error),
-            "why": "A number computed outside a formula's range is a guess.",
-            "refer_to": error.refer_to,
-            "source": "the ranges of the formulas used here",
-        }
         told = [asdict(caution) for caution in found]
         return {
             "targets": {},
             "meals": [],
             "disagreements": [],
             "forecast": None,
-            "cautions": [referred, *told],
+            "cautions": [asdict(outside(error)), *told],
             "referred": str(error),
         }
     return _day_data(day, asked)
@@ -280,15 +297,20 @@ def _day_data(day: DayTargets, asked: Asked) -> dict[str, Any]:
             words=plan_words(day, asked.orders),
         )
     )
-    ahead = day.forecast
+    ahead, plain = day.forecast, _plain(day.person)
     return {
-        "targets": {key: _target_data(target) for key, target in day.targets.items()},
+        "targets": {
+            key: _target_data(target) | plain.get(key, {}) for key, target in day.targets.items()
+        },
         "computed": {
             key: _target_data(target)
             for key, target in day.computed.items()
             if key in {order.key for order in asked.orders}
         },
         "weight_used": asdict(day.weight),
+        "gestational_gain": None
+        if day.gain is None
+        else {**asdict(day.gain), "text": day.gain.words},
         "meals": [asdict(meal) for meal in day.meals],
         "disagreements": [{**asdict(row), "text": row.words} for row in day.disagreements],
         "forecast": None

@@ -9,11 +9,16 @@ from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, field, fields
 from functools import lru_cache
 
+import numpy as np
+
 from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.carried import carried_by
 from nutrition.composition.food_classes import classes_of, food_classes, kinds_within
 from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.nutrients import KEYS, NUTRIENT
+from nutrition.composition.profile import INDEX
 from nutrition.composition.tables import BadTable, toml_rows
-from nutrition.targets.conditions import conditions
+from nutrition.targets.conditions import conditions, holders_of_potassium
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
 
@@ -81,6 +86,8 @@ class Rule:
     allergen: bool
     traces: bool
     holds: frozenset[str]
+    often: frozenset[str]
+    any_allergy: frozenset[str]
     disliked: bool
     client: str
 
@@ -88,7 +95,8 @@ class Rule:
 @dataclass(frozen=True, kw_only=True)
 class Caution:
     """A rule that fired. `about` names the foods that triggered it, empty otherwise; `names` has
-    them one by one. `client` says it to the client."""
+    them one by one, and `because` says them and the numbers that set it off. `client` says it to
+    the client."""
 
     code: str
     level: str
@@ -98,7 +106,14 @@ class Caution:
     source: str
     about: str = ""
     names: tuple[str, ...] = ()
+    because: tuple[str, ...] = ()
     client: str = ""
+
+    @property
+    def sentence(self) -> str:
+        """All of it in one sentence: what, why, and to whom to turn."""
+        why = self.why.rstrip(".")
+        return f"{self.text.rstrip('.')} ({why[:1].lower()}{why[1:]}); turn to {self.refer_to}."
 
 
 def _value(side: str, numbers: Mapping[str, float]) -> float | None:
@@ -124,6 +139,8 @@ def _named() -> dict[str, Collection[str]]:
         "no_condition": conditions(),
         "school": schools(),
         "holds": ALLERGENS,
+        "often": ALLERGENS,
+        "any_allergy": ALLERGENS,
         "goal": GOAL_WORDS,
     }
 
@@ -165,6 +182,8 @@ def rules() -> tuple[Rule, ...]:
                 allergen=bool(row.get("allergen")),
                 traces=bool(row.get("traces")),
                 holds=frozenset(row.get("holds", ())),
+                often=frozenset(row.get("often", ())),
+                any_allergy=frozenset(row.get("any_allergy", ())),
                 disliked=bool(row.get("disliked")),
                 client=row.get("client", ""),
             )
@@ -178,6 +197,7 @@ def _person_matches(rule: Rule, situation: Situation) -> bool:
         (not rule.any_condition or not have.isdisjoint(rule.any_condition))
         and rule.all_condition <= have
         and have.isdisjoint(rule.no_condition)
+        and (not rule.any_allergy or not situation.allergies.isdisjoint(rule.any_allergy))
         and (not rule.life_stage or situation.life_stage.startswith(rule.life_stage))
         and (not rule.goal or situation.goal in rule.goal)
         and (not rule.school or situation.school.partition(":")[0] in rule.school)
@@ -204,6 +224,12 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
         ]
     elif rule.holds:
         found = [part.food.name for part in foods if not rule.holds.isdisjoint(part.food.allergens)]
+    elif rule.often:
+        found = [
+            f"{part.food.name} (often {', '.join(hit)})"
+            for part in foods
+            if (hit := [name for name in part.food.may_contain if name in rule.often])
+        ]
     elif rule.food:
         found = [
             part.food.name for part in foods if not rule.food.isdisjoint(kinds_within(part.food))
@@ -232,16 +258,76 @@ def _is_called(name: str, word: str) -> bool:
     return bool(stem) and re.search(rf"\b{re.escape(stem)}", name.lower()) is not None
 
 
+@lru_cache(maxsize=512)
+def _holders(codes: frozenset[str]) -> float:
+    return float(holders_of_potassium(codes))
+
+
+def _fast_sugar(part: Ingredient) -> float:
+    """The sugar of something that holds it without fiber; its carbohydrate where the sugar is not
+    known. [g]"""
+    if "fast sugar" not in classes_of(part.food):
+        return 0.0
+    known = (part.food.per_100_g(key) for key in ("sugars_g", "carbohydrate_g"))
+    return next((one for one in known if one is not None), 0.0) * part.grams / 100.0
+
+
 def _with_food_numbers(situation: Situation) -> dict[str, float]:
-    """The numbers at hand, and those that the foods give by themselves: grams of a kind."""
-    numbers = dict(situation.numbers)
+    """The numbers at hand, and those that the foods give by themselves: grams of a kind, what they
+    bring as far as it is known, and what no column holds."""
+    numbers = {"potassium_holders": _holders(situation.conditions), "whole_day": 0.0}
+    numbers |= situation.numbers
     if situation.foods is not None:
+        total = sum(
+            (np.nan_to_num(part.left.values) * part.grams / 100.0 for part in situation.foods),
+            np.zeros(len(KEYS)),
+        )
+        numbers |= {f"food_{key}": float(total[INDEX[key]]) for key in FOOD_NUMBERS}
+        numbers |= carried_by(situation.foods)
+        numbers["fast_sugar_g"] = sum(_fast_sugar(part) for part in situation.foods)
         grams: dict[str, float] = {}
         for part in situation.foods:
             for name in classes_of(part.food):
                 grams[name] = grams.get(name, 0.0) + part.grams
         numbers |= {f"g_{name}": grams.get(name, 0.0) for name in food_classes()}
     return numbers
+
+
+# What of the foods in question themselves a rule may look at.
+FOOD_NUMBERS = (
+    *("sugars_g", "carbohydrate_g", "sodium_mg", "potassium_mg", "phosphorus_mg"),
+    *("vitamin_k_ug", "protein_g", "oxalate_mg", "iron_mg", "calcium_mg"),
+)
+_PLAIN_NUMBERS = {
+    "caffeine_mg": ("caffeine", "mg"),
+    "fast_sugar_g": ("sugar without fiber", "g"),
+    "vitamin_k2_ug": ("vitamin K2", "µg"),
+    "iodine_likely_ug": ("likely iodine", "µg"),
+}
+
+
+def _because(rule: Rule, names: Sequence[str], numbers: Mapping[str, float]) -> tuple[str, ...]:
+    """The foods, and the numbers that a rule compared, in words."""
+    out = list(names)
+    for one in rule.number:
+        for side in (one.left, one.right):
+            value = numbers.get(side)
+            if value is None or side in ("whole_day", "potassium_holders"):
+                continue
+            begins, _line, key = side.partition("_")
+            if side in _PLAIN_NUMBERS:
+                name, unit = _PLAIN_NUMBERS[side]
+            elif begins == "g":
+                name, unit = key, "g"
+            elif key.removeprefix("most_") in NUTRIENT:
+                nutrient = NUTRIENT[key.removeprefix("most_")]
+                name = f"{nutrient.name[:1].lower()}{nutrient.name[1:]} of the {begins}"
+                unit = nutrient.unit
+            else:
+                name, unit = side.replace("_", " "), ""
+            figure = f"{value:,.0f}" if abs(value) >= 100 else f"{value:.3g}"
+            out.append(f"{name} {figure} {unit}".strip())
+    return tuple(dict.fromkeys(out))
 
 
 def cautions_in(situation: Situation) -> list[Caution]:
@@ -270,6 +356,7 @@ def cautions_in(situation: Situation) -> list[Caution]:
                 source=rule.source,
                 about=about,
                 names=tuple(found),
+                because=_because(rule, found, numbers),
                 client=rule.client.format_map({"foods": foods}),
             )
         )

@@ -16,6 +16,8 @@ from nutrition.composition.foods import Food
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
+from nutrition.targets.conditions import in_play, speaking
+from nutrition.targets.schools import School
 
 STOP = LEVELS[0]
 # What the code of a bar begins with that is a school's or a condition's, and no caution.
@@ -124,6 +126,20 @@ class Gate:
             bars = (Bar(LEVELS[1], f"{why}."), *bars)
         stops = any(bar.stops for bar in bars)
         return Limit(stops, 0.0 if stops else min(ceiling, grams if bars else float("inf")), bars)
+
+
+def avoided_kinds(
+    codes: Collection[str], school: School | None, age_years: float = 0.0
+) -> dict[str, str]:
+    """Kinds of food to avoid, each with whose word that is: the school's, or a condition's."""
+    out = (
+        {row.food_class: school.name for row in school.foods if row.stance == "avoid"}
+        if school
+        else {}
+    )
+    for condition in speaking(in_play(codes, age_years)):
+        out |= {row.food_class: condition.name for row in condition.foods if row.stance == "avoid"}
+    return out
 
 
 OPEN = Gate()

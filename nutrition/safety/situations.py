@@ -3,6 +3,7 @@ days planned around it."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
@@ -13,30 +14,48 @@ from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement
 from nutrition.safety.cautions import Situation
 from nutrition.targets import energy
-from nutrition.targets.body import bmi
+from nutrition.targets.body import bmi, least_bmi
 from nutrition.targets.conditions import in_play
 from nutrition.targets.day import KCAL_FLOOR, DayTargets, Order
 from nutrition.targets.meals import MAIN_MEALS, PATTERN_SHARES
 from nutrition.targets.person import Person
+from nutrition.targets.pregnancy import gestational_gain
+from nutrition.targets.refeeding import refeeding_risk
+from nutrition.targets.reference_intakes import VEGAN_FACTOR, reference_intakes
 from nutrition.targets.standing import judge
 from nutrition.targets.voices import CONDITION, Target, band_words
 
 IODINE_SOURCES = {"salt-iodized"}
+PACES = ("pace_kg", "pace_percent", "asked_pace_kg", "asked_pace_percent", "pace_cut")
+# So many times a most of phosphorus is far beyond it. Common practice, no source.
+FAR = 1.5
 
 
 @dataclass(frozen=True)
 class PlannedDay:
-    """A day as planned: what it brings, supplements included, its foods, and how many main meals
-    have something in them."""
+    """A day as planned: what it brings, supplements included, its foods, how many main meals have
+    something in them, and the carbohydrate of the one that has least. [g]"""
 
     profile: Profile
     foods: Sequence[Ingredient]
     main_meals: int
+    least_meal_carbohydrate_g: float | None = None
 
 
 def body_numbers(person: Person) -> dict[str, float]:
-    """Age, body mass index now and at the target."""
-    out = {"age_years": person.age_years, "bmi": bmi(person.weight_kg, person.height_cm)}
+    """Age, body mass index now and at the target, the least that is planned for, and whether eating
+    again is a danger."""
+    now = bmi(person.weight_kg, person.height_cm)
+    codes = in_play(person.conditions, person.age_years)
+    out = {
+        "age_years": person.age_years,
+        "bmi": now,
+        "least_bmi": least_bmi(person.age_years),
+        "refeeding": float(bool(refeeding_risk(now, codes))),
+    }
+    if person.pregnant:
+        out["weight_before_missing"] = float(person.weight_before_kg is None)
+        out["gain_known"] = float(person.weight_before_kg is not None)
     if person.target_weight_kg is not None:
         out["target_bmi"] = bmi(person.target_weight_kg, person.height_cm)
     return out
@@ -56,6 +75,9 @@ def plan_numbers(
         ),
         "floored": float(day.energy.floored),
         "energy_short": day.energy.need - kcal,
+        "asked_pace_kg": day.energy.asked_pace,
+        "asked_pace_percent": day.energy.asked_pace / person.weight_kg * 100.0,
+        "pace_cut": float(day.energy.asked_pace > day.energy.pace + 1e-9),
         "pace_kg": day.energy.pace,
         "pace_percent": day.energy.pace / person.weight_kg * 100.0,
         "protein_g_per_kg": protein.aim / day.weight.kg,
@@ -64,12 +86,25 @@ def plan_numbers(
         "potassium_aim_mg": day.targets["potassium_mg"].aim,
         "meals": float(sum(1 for key in PATTERN_SHARES[person.meals] if key in MAIN_MEALS)),
     }
-    for name, key in (("potassium_most_mg", "potassium_mg"), ("protein_most_g", "protein_g")):
+    for name, key in (
+        ("potassium_most_mg", "potassium_mg"),
+        ("protein_most_g", "protein_g"),
+        ("phosphorus_most_mg", "phosphorus_mg"),
+        ("saturated_most_g", "saturated_fat_g"),
+    ):
         most = day.targets[key].high
         if most is not None:
             out[name] = most
+    if "phosphorus_most_mg" in out:
+        out["phosphorus_far_mg"] = out["phosphorus_most_mg"] * FAR
+    iron = reference_intakes(person.sex, person.age_years, person.life_stage)["iron_mg"]
+    if person.vegan_iron and iron.upper is not None:
+        out |= {
+            "iron_vegan_mg": iron.value * VEGAN_FACTOR["iron_mg"],
+            "iron_upper_mg": iron.upper,
+        }
     if day.energy.held_because:
-        out |= {"pace_kg": 0.0, "pace_percent": 0.0}
+        out |= dict.fromkeys(PACES, 0.0)
     return out | measured_numbers(person, measured_kg_per_week) | _by_hand(day, orders)
 
 
@@ -85,6 +120,11 @@ def measured_numbers(person: Person, kg_per_week: float | None) -> dict[str, flo
 
 def _by_hand(day: DayTargets, orders: Sequence[Order]) -> dict[str, float]:
     against = {"order": 0.0, "choice": 0.0}
+    least = day.energy.least
+    for order in orders:
+        stated = [value for value in (order.low, order.aim, order.high) if value is not None]
+        if order.key == "energy_kcal" and order.kind != "order" and min(stated) < least - 0.5:
+            against["choice"] += 1.0
     for order, computed in _of_conditions(day, orders):
         aim = (
             order.aim
@@ -129,13 +169,24 @@ def _opened(day: DayTargets, orders: Iterable[Order]) -> list[str]:
                 f"{NUTRIENT[order.key].name} {says}, where {computed.voice} sets "
                 f"{band_words(computed.key, computed.low, computed.high)}"
             )
+    for order in orders:
+        asked = max(
+            (value for value in (order.low, order.aim, order.high) if value is not None),
+            default=day.energy.least,
+        )
+        if order.key == "energy_kcal" and order.kind == "order" and asked < day.energy.least - 0.5:
+            out.append(
+                f"Energy at most {asked:.0f} kcal, where no less than {day.energy.least:.0f} kcal "
+                f"is planned for this body"
+            )
     return out
 
 
 def plan_words(day: DayTargets, orders: Iterable[Order] = ()) -> dict[str, str]:
     """What cautions say in words of the targets in force: the orders that open a condition's limit,
     by name."""
-    return {"opened": "; ".join(_opened(day, orders))}
+    gain = gestational_gain(day.person)
+    return {"opened": "; ".join(_opened(day, orders)), "gain": gain.words if gain else ""}
 
 
 def tablet_numbers(supplements: Sequence[Supplement]) -> dict[str, float]:
@@ -153,9 +204,16 @@ def tablet_numbers(supplements: Sequence[Supplement]) -> dict[str, float]:
 def day_numbers(planned: PlannedDay) -> dict[str, float]:
     """A planned day's totals by nutrient, and its main meals. What is unknown of a total can only
     add to it."""
-    return {f"day_{key}": planned.profile[key].amount for key in KEYS} | {
-        "day_meals": float(planned.main_meals)
-    }
+    out = {"day_meals": float(planned.main_meals), "whole_day": 1.0}
+    for key in KEYS:
+        amount = planned.profile[key]
+        out[f"day_{key}"] = amount.amount
+        # an unknown that nobody can put a most to says nothing here: the page names it
+        more = amount.could_add if math.isfinite(amount.could_add) else 0.0
+        out[f"day_most_{key}"] = amount.amount + more
+    if planned.least_meal_carbohydrate_g is not None:
+        out["meal_least_carbohydrate_g"] = planned.least_meal_carbohydrate_g
+    return out
 
 
 def week_numbers(

@@ -58,9 +58,12 @@ class Shift:
     reason: str
     source: str
     needs: tuple[str, ...] = ()
+    any_of: tuple[str, ...] = ()
     void_with: tuple[str, ...] = ()
     replaces: bool = False
     priority: int = 0
+    voice: str = ""
+    beside: bool = False
 
     @property
     def published(self) -> bool:
@@ -68,7 +71,11 @@ class Shift:
         return is_published(self.source)
 
     def holds(self, conditions: Set[str]) -> bool:
-        return set(self.needs) <= conditions and conditions.isdisjoint(self.void_with)
+        return (
+            set(self.needs) <= conditions
+            and (not self.any_of or not conditions.isdisjoint(self.any_of))
+            and conditions.isdisjoint(self.void_with)
+        )
 
     def statement(self, rank: int, voice: str, kg: float, kcal: float) -> Statement:
         """The shift for a body of `kg` [kg] on `kcal` [kcal/day], in the target's unit, with its
@@ -94,7 +101,7 @@ class Shift:
         return Statement(
             key=self.key,
             rank=rank,
-            voice=voice,
+            voice=f"{voice} ({self.voice})" if self.voice else voice,
             low=low,
             aim=aim,
             high=high,
@@ -102,6 +109,7 @@ class Shift:
             reason=f"{self.reason}{worked}",
             replaces=self.replaces,
             priority=self.priority,
+            beside=self.beside,
         )
 
     def _result(self, low: float | None, high: float | None) -> str:
@@ -142,7 +150,7 @@ def _number(row: Mapping[str, Any], name: str) -> float | None:
 
 SHIFT_KEYS = (
     *("key", "per", "low", "aim", "high", "reason", "source"),
-    *("with", "without", "replaces", "priority"),
+    *("with", "any_of", "without", "replaces", "priority", "voice", "beside"),
 )
 
 
@@ -178,9 +186,12 @@ def read_shift(row: Mapping[str, Any]) -> Shift:
         reason=_text(row, "reason"),
         source=_text(row, "source"),
         needs=tuple(row.get("with", ())),
+        any_of=tuple(row.get("any_of", ())),
         void_with=tuple(row.get("without", ())),
         replaces=bool(row.get("replaces", False)),
         priority=int(row.get("priority", 0)),
+        voice=str(row.get("voice", "")),
+        beside=bool(row.get("beside", False)),
     )
 
 

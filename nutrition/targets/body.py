@@ -59,25 +59,28 @@ def adjusted_weight(weight_kg: float, height_cm: float) -> float:
 
 def weight_used(person: Person) -> WeightUsed:
     """Actual, target or adjusted weight, as the person's basis says; "auto" adjusts over BMI 30,
-    but not in pregnancy."""
-    now = bmi(person.weight_kg, person.height_cm)
+    in pregnancy the weight before it counts, where it is known."""
+    kg, name = person.weight_kg, "actual weight"
+    if person.pregnant and person.weight_before_kg is not None:
+        kg, name = person.weight_before_kg, "weight before pregnancy"
+    now = bmi(kg, person.height_cm)
     if person.weight_basis == "target" and person.target_weight_kg:
         return WeightUsed(
             person.target_weight_kg,
             "target",
             f"target weight {person.target_weight_kg:g} kg, as chosen",
         )
-    if person.weight_basis == "adjusted" or (
-        person.weight_basis == "auto" and now > OBESE_BMI and not person.pregnant
-    ):
+    if person.weight_basis == "adjusted" or (person.weight_basis == "auto" and now > OBESE_BMI):
         reference = REFERENCE_BMI * (person.height_cm / 100.0) ** 2
-        kg = adjusted_weight(person.weight_kg, person.height_cm)
+        above = kg - reference
+        kg = adjusted_weight(kg, person.height_cm)
         words = (
-            f"{reference:.1f} kg at BMI 25 + a quarter of the {person.weight_kg - reference:.1f} "
-            f"kg above it = {kg:.1f} kg"
+            f"{reference:.1f} kg at BMI 25 + a quarter of the {above:.1f} kg above it = {kg:.1f} kg"
         )
+        if name != "actual weight":
+            words = f"{words}, from the {name}"
         why = f"BMI {now:.1f} is over 30" if person.weight_basis == "auto" else "as chosen"
         return WeightUsed(kg, "adjusted", f"adjusted weight, {why}: {words}")
     return WeightUsed(
-        person.weight_kg, "actual", f"actual weight {person.weight_kg:g} kg (BMI {now:.1f})"
+        kg, "actual" if name == "actual weight" else "before", f"{name} {kg:g} kg (BMI {now:.1f})"
     )

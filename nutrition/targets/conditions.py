@@ -22,7 +22,8 @@ KIND_WORDS = {
 class Condition:
     """What a condition or medicine changes: targets, foods, what is watched; and to whom to turn.
 
-    The head of data/conditions.toml says what the flags mean. `meal_protein_g_per_kg` and
+    The head of data/conditions.toml says what the flags mean. One that is `part_of` another is a
+    closer name for it; `brings` are others that come with it. `meal_protein_g_per_kg` and
     `meal_protein_most_g` are the least of protein at a meal. [g/kg], [g]
     """
 
@@ -41,6 +42,14 @@ class Condition:
     meal_protein_most_g: float | None = None
     meal_protein_reason: str = ""
     counting_harms: bool = False
+    part_of: str = ""
+    brings: tuple[str, ...] = ()
+    one_of: str = ""
+    holds_potassium: bool = False
+
+
+# What a row of numbers may need besides conditions: what is planned, and how a body is.
+STATES = ("losing", "underweight", "pregnant", "nursing")
 
 
 @lru_cache(maxsize=1)
@@ -65,10 +74,15 @@ def conditions() -> dict[str, Condition]:
         except BadRow as error:
             raise BadTable(f"{where}: {error}", code) from None
         for shift in merged["targets"]:
-            for name in (*shift.needs, *shift.void_with):
-                if name not in data:
+            for name in (*shift.needs, *shift.any_of, *shift.void_with):
+                if name not in data and name not in STATES:
                     raise BadTable(f"{where}: there is no condition “{name}”", name)
         merged["watched"] = tuple(merged.get("watched", ()))
+        merged["brings"] = tuple(row.get("brings", ()))
+        merged["part_of"] = row.get("part_of", "")
+        for name in (*merged["brings"], merged["part_of"]):
+            if name and name not in data:
+                raise BadTable(f"{where}: there is no condition “{name}”", name)
         for key in merged["watched"]:
             if key not in NUTRIENT:
                 raise BadTable(f"{where}: there is no target “{key}” to watch", key)
@@ -90,11 +104,53 @@ def limits_protein(codes: Iterable[str]) -> bool:
 
 
 def in_play(codes: Iterable[str], age_years: float) -> frozenset[str]:
-    """The codes, and those that age brings by itself. Unknown codes are left out. [years]"""
+    """The codes, those that age brings by itself, and those that come with another: a stage is the
+    disease as well. Unknown codes are left out. [years]"""
     known = {code for code in codes if code in conditions()}
     by_age = {
         code
         for code, one in conditions().items()
         if one.from_years is not None and age_years > one.from_years
     }
-    return frozenset(known | by_age)
+    out = known | by_age
+    while True:
+        more = {name for one in those(out) for name in (*one.brings, one.part_of) if name} - out
+        if not more:
+            return frozenset(out)
+        out |= more
+
+
+def speaking(codes: Iterable[str]) -> list[Condition]:
+    """The conditions whose numbers and foods hold, in the order of the data: where there is a
+    closer name for one, the closer one speaks for it."""
+    found = set(codes)
+    closer = {one.part_of for one in those(found)}
+    return [one for code, one in conditions().items() if code in found and code not in closer]
+
+
+def holders_of_potassium(codes: Iterable[str]) -> int:
+    """How many of these keep potassium in the body: a disease, a medicine."""
+    return sum(one.holds_potassium for one in speaking(codes))
+
+
+# Dialysis is of failed kidneys: it goes with stage 5 and no other.
+_NOT_ON_DIALYSIS = ("ckd_1", "ckd_2", "ckd_3", "ckd_3a", "ckd_3b", "ckd_4")
+
+
+def clash(codes: Iterable[str]) -> str:
+    """Which conditions cannot be true of one person, in words; empty if all can."""
+    found = [one for code, one in conditions().items() if code in set(codes)]
+    groups: dict[str, list[Condition]] = {}
+    for one in found:
+        if one.one_of:
+            groups.setdefault(one.one_of, []).append(one)
+    for what, rows in groups.items():
+        # a stage with and without its letter is one stage, said twice
+        apart = speaking(row.code for row in rows)
+        if len(apart) > 1:
+            return f"Only one {what} can be: {' and '.join(row.name for row in apart)}."
+    dialysis = [one for one in found if one.one_of == "kind of dialysis"]
+    early = [one for one in found if one.code in _NOT_ON_DIALYSIS]
+    if dialysis and early:
+        return f"{early[0].name} and {dialysis[0].name} do not go together."
+    return ""

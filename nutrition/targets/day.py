@@ -12,19 +12,35 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets import energy
 from nutrition.targets.adjustments import FoodStance
 from nutrition.targets.amino_needs import needs_g
-from nutrition.targets.body import OBESE_BMI, WeightUsed, least_bmi, least_weight, weight_used
-from nutrition.targets.conditions import conditions, in_play
+from nutrition.targets.body import (
+    OBESE_BMI,
+    WeightUsed,
+    bmi,
+    least_bmi,
+    least_weight,
+    weight_used,
+)
+from nutrition.targets.conditions import in_play, speaking
 from nutrition.targets.meals import MealTarget, meal_targets
 from nutrition.targets.person import (
     ACTIVITY_WORDS,
     GOAL_WORDS,
     LIFE_STAGE_WORDS,
+    TWINS,
     OutOfRange,
     Person,
     check,
 )
+from nutrition.targets.pregnancy import (
+    TWIN_KCAL,
+    TWIN_PROTEIN_G,
+    GestationalGain,
+    band_of,
+    gestational_gain,
+)
 from nutrition.targets.reference_intakes import SOURCE, VEGAN_FACTOR, Reference, reference_intakes
 from nutrition.targets.schools import GENERAL_PACE, USUAL_LOSS, School
+from nutrition.targets.together import fitted
 from nutrition.targets.voices import (
     CONDITION,
     GENERAL,
@@ -48,6 +64,8 @@ PROTEIN_G_PER_KG = {
     "muscle": (1.6, "within 1.4 to 2.0 g/kg, ISSN position stand (2017)"),
 }
 PROTEIN_LIFE_STAGE_G_PER_KG = {"pregnant": 1.1, "lactating": 1.3}
+# RDA at 14 to 18 years. Dietary Reference Intakes (2005), from memory. [g/kg]
+PROTEIN_AT_18_G_PER_KG = 0.85
 FIBER_G_PER_1000_KCAL = 14.0
 SODIUM_CDRR_MG = 2300.0
 SODIUM_AI_MG = 1500.0
@@ -73,6 +91,21 @@ ENERGY_BY_HAND = (450.0, 8000.0)
 LEAST_BY_HAND, MOST_BY_HAND = 1e-4, 1e6
 # A loss that leads to the least weight within so long is not begun. [weeks]
 WEEKS_AHEAD = 4.0
+# The fastest loss that is planned: a share of the body weight a week [%], less for these; faster is
+# a clinician's order. Common practice, no source, but for nursing: National Academies, Nutrition
+# During Lactation (1991), from memory. [% a week], [kg/week]
+FASTEST_PERCENT = 1.0
+FASTEST_PERCENT_WITH = {
+    "frail": 0.25,
+    "ckd_3": 0.5,
+    "ckd_4": 0.5,
+    "ckd_5": 0.5,
+    "dialysis": 0.5,
+    "kidney_transplant": 0.5,
+}
+FASTEST_NURSING_KG = 0.5
+# Nothing is forecast beyond it for a gain: from there on no formula here holds. [kg/m²]
+GREATEST_BMI = 40.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -131,7 +164,8 @@ class EnergyPlan:
     """How the day's energy came about. [kcal/day], [kg/week]
 
     `need` holds the weight; `change` is what the goal adds or takes; `pace` is the pace in force,
-    `pace_from` whose it is; `held_because` says why a wanted change was not computed.
+    `pace_from` whose it is, `asked_pace` the one that was wished for before it was capped;
+    `held_because` says why a wanted change was not computed. Less than `least` only an order plans.
     """
 
     need: float
@@ -141,12 +175,14 @@ class EnergyPlan:
     pace_from: str
     held_because: str
     floored: bool
+    asked_pace: float = 0.0
+    least: float = 0.0
 
 
 @dataclass(frozen=True, kw_only=True)
 class DayTargets:
     """One day's targets: in force, as computed without orders, the voices that disagree, the meals,
-    the forecast."""
+    the forecast, and the gain that a pregnancy asks for."""
 
     person: Person
     school: School | None
@@ -157,6 +193,7 @@ class DayTargets:
     disagreements: tuple[Disagreement, ...]
     meals: tuple[MealTarget, ...]
     forecast: Forecast | None
+    gain: GestationalGain | None = None
 
     def __getitem__(self, key: str) -> Target:
         return self.targets[key]
@@ -177,6 +214,8 @@ def energy_need(person: Person, kg: float) -> tuple[float, str, str]:
     """What holds the weight, the arithmetic in words, and the source. [kcal/day] `kg`: the weight
     used for kcal per kg."""
     stage = energy.life_stage_kcal(person.life_stage)
+    if TWINS in person.conditions and person.life_stage in energy.GESTATION_WEEK:
+        stage += TWIN_KCAL
     stage_words = f", {stage:+.0f} for {LIFE_STAGE_WORDS[person.life_stage]}" if stage else ""
     if person.formula == "measured":
         value = person.measured_kcal or 0.0
@@ -205,24 +244,77 @@ def energy_need(person: Person, kg: float) -> tuple[float, str, str]:
         return need + stage, words, "Mifflin-St Jeor (1990) times activity"
     source = "Dietary Reference Intakes for Energy (2023), coefficients from memory"
     level = ACTIVITY_WORDS[person.activity].split(":")[0]
-    figures = (
-        f"{person.age_years:g} years, {person.height_cm:g} cm, {person.weight_kg:g} kg, {level}"
-    )
+    before = person.weight_before_kg
+    # while little is gained yet the weight before it is the body's own
+    early = person.pregnant and before is not None
+    counted = before if early and before is not None else person.weight_kg
+    figures = f"{person.age_years:g} years, {person.height_cm:g} cm, {counted:g} kg, {level}"
     if person.life_stage in energy.GESTATION_WEEK:
-        week = energy.GESTATION_WEEK[person.life_stage]
-        need = energy.eer_2023_pregnant(
-            person.age_years, person.height_cm, person.weight_kg, person.activity, week
+        return (*_pregnant_need(person, level), source)
+    if person.age_years < energy.ADULT_FROM_YEARS:
+        need = energy.eer_2023_at_18(
+            person.sex, person.age_years, person.height_cm, counted, person.activity
         )
-        return (
-            need,
-            f"Requirement in week {week:.0f} of pregnancy at {figures}: {need:.0f} kcal, for a "
-            f"normal weight before it",
-            source,
+        figures += ", by the equation of 14 to 18 years with growth"
+    else:
+        need = energy.eer_2023(
+            person.sex, person.age_years, person.height_cm, counted, person.activity
         )
-    need = energy.eer_2023(
-        person.sex, person.age_years, person.height_cm, person.weight_kg, person.activity
-    )
     return need + stage, f"Requirement at {figures}: {need:.0f} kcal{stage_words}", source
+
+
+def _pregnant_need(person: Person, level: str) -> tuple[float, str]:
+    """What the second or third trimester asks for, and the arithmetic in words. [kcal/day]"""
+    week = energy.GESTATION_WEEK[person.life_stage]
+    before = person.weight_before_kg
+    band, deposited = ("normal", 200.0)
+    if before is not None:
+        band, deposited = band_of(bmi(before, person.height_cm))
+    need = energy.eer_2023_pregnant(
+        person.age_years, person.height_cm, person.weight_kg, person.activity, week, deposited
+    )
+    words = (
+        f"Requirement in week {week:.0f} of pregnancy at {person.age_years:g} years, "
+        f"{person.height_cm:g} cm, {person.weight_kg:g} kg, {level}: {need:.0f} kcal, "
+        f"{deposited:+.0f} of it laid down, for a weight before it that is {band}"
+    )
+    if before is None:
+        words += " (taken for granted: enter it)"
+    if TWINS in person.conditions:
+        need += TWIN_KCAL
+        words += f", {TWIN_KCAL:+.0f} for the second child: common practice, no source"
+    return need, words
+
+
+def fastest_loss(person: Person) -> tuple[float, str]:
+    """The fastest loss that is planned without an order, and why. [kg/week]"""
+    rows = [
+        (percent, code)
+        for code, percent in FASTEST_PERCENT_WITH.items()
+        if code in person.conditions
+    ]
+    percent, code = min(rows, default=(FASTEST_PERCENT, ""))
+    most = percent / 100.0 * person.weight_kg
+    why = f"{percent:g} % of body weight a week"
+    if code:
+        why += f" with {next(one.name for one in speaking([code]))}"
+    if person.nursing and most > FASTEST_NURSING_KG:
+        most, why = FASTEST_NURSING_KG, f"{FASTEST_NURSING_KG:g} kg a week while nursing"
+    return most, why
+
+
+def states_of(person: Person) -> frozenset[str]:
+    """What is planned and how the body is, as rows of numbers may ask for it."""
+    return frozenset(
+        name
+        for name, holds in (
+            ("losing", person.goal == "lose"),
+            ("underweight", bmi(person.weight_kg, person.height_cm) < least_bmi(person.age_years)),
+            ("pregnant", person.pregnant),
+            ("nursing", person.nursing),
+        )
+        if holds
+    )
 
 
 def pace_in_force(person: Person, school: School | None) -> tuple[float, str]:
@@ -247,6 +339,8 @@ def _held_because(person: Person, pace: float) -> str:
             f"BMI {least_bmi(person.age_years):g} ({least_weight(person):.1f} kg)",
             least_weight(person),
         )
+        if "cancer_treatment" in person.conditions:
+            return "no loss is planned while cancer is treated: ask the oncology team"
         if person.weight_kg <= least:
             return f"no loss is planned at or under {line}: hold the weight, and ask the physician"
         if person.target_weight_kg is not None and person.target_weight_kg < least:
@@ -272,7 +366,10 @@ def _held_because(person: Person, pace: float) -> str:
 
 def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPlan, Statement]:
     need, words, source = energy_need(person, kg)
-    pace, whose = pace_in_force(person, school)
+    asked, whose = pace_in_force(person, school)
+    pace, (fastest, why) = asked, fastest_loss(person)
+    if person.goal == "lose" and asked > fastest:
+        pace, whose = fastest, f"{asked:g} kg was asked for; the most is {why}"
     held = _held_because(person, pace)
     change = 0.0 if held else static_kcal(-pace if person.goal == "lose" else pace)
     floor = KCAL_FLOOR[person.sex]
@@ -280,7 +377,7 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
         words += f"; goal “{GOAL_WORDS[person.goal]}” not applied: {held}"
     elif change:
         words += (
-            f", {change:+.0f} to {GOAL_WORDS[person.goal]} at {pace:g} kg a week "
+            f", {change:+.0f} to {GOAL_WORDS[person.goal]} at {pace:.2g} kg a week "
             f"({whose}; 7700 kcal per kg)"
         )
         source += "; change for the goal: common practice, no source"
@@ -288,7 +385,8 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
     floored = need + change < floor
     if floored:
         words += f"; lifted to the floor of {floor:.0f}"
-    low, high = max(aim * (1 - ENERGY_BAND), floor), aim * (1 + ENERGY_BAND)
+    least = _least_energy(person, need, fastest, floor)
+    low, high = max(aim * (1 - ENERGY_BAND), floor, least), aim * (1 + ENERGY_BAND)
     plan = EnergyPlan(
         need=need,
         change=change,
@@ -297,6 +395,8 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
         pace_from=whose,
         held_because=held,
         floored=floored,
+        asked_pace=asked,
+        least=least,
     )
     return plan, Statement(
         key="energy_kcal",
@@ -310,8 +410,18 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
     )
 
 
+def _least_energy(person: Person, need: float, fastest: float, floor: float) -> float:
+    """The least energy that is planned without a clinician's order: no loss in pregnancy or where
+    the body has none to lose, and nowhere a faster one than the fastest. [kcal/day]"""
+    nothing_to_lose = person.pregnant or person.weight_kg <= least_weight(person)
+    loss = 0.0 if nothing_to_lose else static_kcal(fastest)
+    return max(need * (1 - ENERGY_BAND) if nothing_to_lose else need - loss, min(floor, need))
+
+
 def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]:
     per_kg, source = PROTEIN_G_PER_KG[person.goal]
+    if person.age_years < energy.ADULT_FROM_YEARS and per_kg < PROTEIN_AT_18_G_PER_KG:
+        per_kg, source = PROTEIN_AT_18_G_PER_KG, f"RDA at 14 to 18, {SOURCE} (2005), from memory"
     protein = per_kg * weight.kg
     most = max(amdr_g("protein_g", kcal)[1], protein * 1.1)
     reason = (
@@ -333,7 +443,11 @@ def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
     stage = PROTEIN_LIFE_STAGE_G_PER_KG.get(person.life_stage.split("_")[0], 0.0)
     if stage > 0:
         least = stage * weight.kg
-        words = f"{stage:g} g per kg x {weight.kg:.4g} kg = {least:.0f} g at least."
+        words = f"{stage:g} g per kg x {weight.kg:.4g} kg = {least:.0f} g at least"
+        if TWINS in person.conditions and person.life_stage in energy.GESTATION_WEEK:
+            least += TWIN_PROTEIN_G
+            words += f", {TWIN_PROTEIN_G:.0f} g for the second child: {least:.0f} g"
+        words += f" ({weight.reason})."
         source = f"RDA for {LIFE_STAGE_WORDS[person.life_stage]}, {SOURCE} (2005), from memory"
         voice = "pregnancy" if person.pregnant else "nursing"
         out.append(
@@ -421,21 +535,21 @@ def _reference(person: Person, row: Reference) -> Statement:
         value = row.value * factor
         reason = (
             f"{row.kind} for {row.group}: {row.value:g} {unit} x {factor:g} on plants "
-            f"alone = {value:.3g} {unit}{most}."
+            f"alone = {value:.3g} {unit}{most}; without the factor it is {row.value:g} {unit}."
         )
-    upper = row.upper
+    low, aim, upper = value, value, row.upper
     if upper is not None and value > upper:
         reason += (
-            f" That is above the upper level of {upper:g} {unit}, which is left out: ask "
-            f"the physician."
+            f" That is above the upper level of {upper:g} {unit}, which stays: {row.value:g} "
+            f"{unit} is the least, and the physician or midwife decides on a tablet."
         )
-        upper = None
+        low, aim = row.value, upper
     return Statement(
         key=row.key,
         rank=GENERAL,
         voice=GENERAL_VOICE,
-        low=value,
-        aim=value,
+        low=low,
+        aim=aim,
         high=upper,
         source=source,
         reason=reason,
@@ -492,29 +606,43 @@ def _general(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
 
 
 def _laid_over(person: Person, school: School | None, kg: float, kcal: float) -> list[Statement]:
-    out = []
+    out, have = [], person.conditions | states_of(person)
     if school is not None:
         out += [
             shift.statement(SCHOOL, school.name, kg, kcal)
             for shift in school.targets
-            if shift.holds(person.conditions)
+            if shift.holds(have)
         ]
-    for code, condition in conditions().items():
-        if code in person.conditions:
-            out += [
-                shift.statement(CONDITION, condition.name, kg, kcal)
-                for shift in condition.targets
-                if shift.holds(person.conditions)
-            ]
+    for condition in speaking(person.conditions):
+        out += [
+            shift.statement(CONDITION, condition.name, kg, kcal)
+            for shift in condition.targets
+            if shift.holds(have)
+        ]
     return out
 
 
 BY_ORDER, BY_CHOICE = "a clinician's order", "the practitioner's choice"
 
 
-def _by_hand(orders: Iterable[Order]) -> list[Statement]:
+def _by_hand(orders: Iterable[Order], least_kcal: float) -> list[Statement]:
+    """What was set by hand. Energy that only a clinician may plan is held at the least. [kcal]"""
     out = []
     for order in orders:
+        low, aim, high, reason = order.low, order.aim, order.high, order.reason
+        if order.key == "energy_kcal" and order.kind != "order":
+            low, aim, high = (
+                None if value is None else max(value, least_kcal) for value in (low, aim, high)
+            )
+            if (low, aim, high) != (order.low, order.aim, order.high):
+                reason = (
+                    f"{reason} Held at {least_kcal:.0f} kcal: less is a clinician's order."
+                ).strip()
+        if order.key == "energy_kcal" and aim is not None and low is None and high is None:
+            # an aim of energy alone has the usual band around it, not that of another amount
+            low, high = aim * (1 - ENERGY_BAND), aim * (1 + ENERGY_BAND)
+            if order.kind != "order":
+                low = max(low, min(least_kcal, aim))
         kind, rank = (BY_ORDER, ORDER) if order.kind == "order" else (BY_CHOICE, WISH)
         who = ", ".join(part for part in (order.by, order.license) if part)
         voice = f"{kind} ({who})" if who else kind
@@ -523,11 +651,11 @@ def _by_hand(orders: Iterable[Order]) -> list[Statement]:
                 key=order.key,
                 rank=rank,
                 voice=voice,
-                low=order.low,
-                aim=order.aim,
-                high=order.high,
+                low=low,
+                aim=aim,
+                high=high,
                 source=kind,
-                reason=order.reason,
+                reason=reason,
             )
         )
     return out
@@ -539,8 +667,8 @@ def _food_disagreements(person: Person, school: School | None) -> list[Disagreem
         return []
     told: dict[str, FoodStance] = {stance.food_class: stance for stance in school.foods}
     out: dict[str, Disagreement] = {}
-    for code, condition in conditions().items():
-        for stance in condition.foods if code in person.conditions else ():
+    for condition in speaking(person.conditions):
+        for stance in condition.foods:
             said = told.get(stance.food_class)
             if (
                 said is None
@@ -608,7 +736,7 @@ def day_targets(
     person = replace(person, conditions=in_play(person.conditions, person.age_years))
     weight = weight_used(person)
     plan, base = _energy(person, school, weight.kg)
-    by_hand = _by_hand(orders)
+    by_hand = _by_hand(orders, plan.least)
     # the energy first: shares and fiber go by what is in force
     above = [
         row
@@ -631,13 +759,15 @@ def day_targets(
         if any(row.rank not in (WISH, ORDER) for row in rows):
             computed[key] = without_orders
         disagreements += found
+    targets |= fitted(targets, check_together=True)
+    computed |= fitted(computed)
     disagreements += _pace_disagreement(person, school, plan) + _food_disagreements(person, school)
     protein = targets["protein_g"]
     meals = meal_targets(person, school, weight.kg, kcal.aim, (protein.low, protein.aim), shares)
     change = kcal.aim - plan.need
-    least = least_weight(person)
+    ends = least_weight(person), GREATEST_BMI * (person.height_cm / 100.0) ** 2
     ahead = (
-        forecast(person.weight_kg, change, person.target_weight_kg, least)
+        forecast(person.weight_kg, change, person.target_weight_kg, *ends)
         if abs(change) >= 1 and not person.pregnant
         else None
     )
@@ -651,6 +781,7 @@ def day_targets(
         disagreements=tuple(disagreements),
         meals=meals,
         forecast=ahead,
+        gain=gestational_gain(person),
     )
 
 
@@ -661,9 +792,8 @@ def watched_keys(
     what the conditions and the school watch, then fiber and sodium."""
     codes = in_play(person.conditions, person.age_years)
     keys = ["energy_kcal", "protein_g", *(order.key for order in orders)]
-    for code, condition in conditions().items():
-        if code in codes:
-            keys += condition.watched
+    for condition in speaking(codes):
+        keys += condition.watched
     if person.pregnant:
         keys += ["iron_mg", "folate_ug", "iodine_ug"]
     keys += school.watched if school is not None else ()

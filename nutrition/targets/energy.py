@@ -24,7 +24,7 @@ _EER = {
 # [kcal/day] From memory.
 NURSING_KCAL = MappingProxyType({"lactating_0_6": 540.0 - 140.0, "lactating_7_12": 380.0})
 # Second and third trimester: (constant, per year, per cm, per kg), the same for all with the week
-# of gestation and what is laid down in the body of a woman of normal weight before pregnancy.
+# of gestation and what is laid down in the body, which goes by the weight before pregnancy.
 # [kcal/day] From memory.
 _EER_PREGNANT = {
     "inactive": (1131.20, -2.04, 0.34, 12.15),
@@ -33,7 +33,6 @@ _EER_PREGNANT = {
     "very_active": (-779.72, -2.04, 18.45, 8.73),
 }
 PER_GESTATION_WEEK = 9.16
-DEPOSITED_KCAL = 200.0
 # The middle of the trimester stands for it.
 GESTATION_WEEK = MappingProxyType({"pregnant_2": 20.0, "pregnant_3": 34.0})
 # Customary additions over the need before pregnancy. [kcal/day] Dietary Reference Intakes (2005).
@@ -66,20 +65,55 @@ def eer_2023(
     return constant + per_year * age_years + per_cm * height_cm + per_kg * weight_kg
 
 
+# At 18 the equations of those who still grow hold: (constant, per year, per cm, per kg), and what
+# growth takes. [kcal/day] From memory.
+_EER_18 = {
+    ("male", "inactive"): (-447.51, 3.68, 13.01, 13.15),
+    ("male", "low_active"): (19.12, 3.68, 8.62, 20.28),
+    ("male", "active"): (-388.19, 3.68, 12.66, 20.46),
+    ("male", "very_active"): (-671.75, 3.68, 15.38, 23.25),
+    ("female", "inactive"): (55.59, -22.25, 8.43, 17.07),
+    ("female", "low_active"): (-297.54, -22.25, 12.77, 14.73),
+    ("female", "active"): (-189.55, -22.25, 11.74, 18.34),
+    ("female", "very_active"): (-709.59, -22.25, 18.22, 14.25),
+}
+GROWTH_KCAL, ADULT_FROM_YEARS = 20.0, 19.0
+
+
+def eer_2023_at_18(
+    sex: str, age_years: float, height_cm: float, weight_kg: float, activity: str
+) -> float:
+    """Estimated energy requirement at 14 to 18 years, growth counted in. [kcal/day] from age
+    [years], height [cm], weight [kg].
+
+    Raises KeyError for an unknown sex or activity.
+
+    References: National Academies, Dietary Reference Intakes for Energy (2023); the coefficients
+    are from memory.
+    """
+    constant, per_year, per_cm, per_kg = _EER_18[sex, activity]
+    return constant + per_year * age_years + per_cm * height_cm + per_kg * weight_kg + GROWTH_KCAL
+
+
 def eer_2023_pregnant(
-    age_years: float, height_cm: float, weight_kg: float, activity: str, gestation_weeks: float
+    age_years: float,
+    height_cm: float,
+    weight_kg: float,
+    activity: str,
+    gestation_weeks: float,
+    deposited_kcal: float = 200.0,
 ) -> float:
     """Estimated energy requirement in the second and third trimester. [kcal/day] from age [years],
     height [cm], weight now [kg], gestation [weeks].
 
-    Holds for a normal weight before pregnancy (200 kcal laid down a day). Raises KeyError for an
-    unknown activity.
+    `deposited_kcal` is what is laid down a day: 200 for a normal weight before pregnancy. Raises
+    KeyError for an unknown activity.
 
     References: National Academies, Dietary Reference Intakes for Energy (2023); the coefficients
     are from memory.
     """
     constant, per_year, per_cm, per_kg = _EER_PREGNANT[activity]
-    grown = PER_GESTATION_WEEK * gestation_weeks + DEPOSITED_KCAL
+    grown = PER_GESTATION_WEEK * gestation_weeks + deposited_kcal
     return constant + per_year * age_years + per_cm * height_cm + per_kg * weight_kg + grown
 
 

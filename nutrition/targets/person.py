@@ -6,6 +6,8 @@ import math
 from dataclasses import dataclass
 
 from nutrition.composition.errors import CoreError
+from nutrition.targets.conditions import clash
+from nutrition.targets.refeeding import refeeding_risk
 
 SEXES = ("female", "male")
 ACTIVITY_WORDS = {
@@ -48,16 +50,21 @@ POSSIBLE = {"age_years": (0.0, 122.0), "height_cm": (40.0, 275.0), "weight_kg": 
 KCAL_PER_KG_LIMITS = (15.0, 70.0)
 MEASURED_LIMITS = (600.0, 8000.0)
 PACE_LIMIT = 3.0
-# Under this body mass index eating again can kill: nothing is computed. NICE guideline CG32, from
-# memory. [kg/m²]
-REFEEDING_BMI = 16.0
+TWINS, EATING_DISORDER = "twin_pregnancy", "active_eating_disorder"
 _WORDS = {
     "age_years": "Age",
     "height_cm": "Height",
     "weight_kg": "Weight",
     "target_weight_kg": "Target weight",
+    "weight_before_kg": "Weight before pregnancy",
 }
-_UNITS = {"age_years": "years", "height_cm": "cm", "weight_kg": "kg", "target_weight_kg": "kg"}
+_UNITS = {
+    "age_years": "years",
+    "height_cm": "cm",
+    "weight_kg": "kg",
+    "target_weight_kg": "kg",
+    "weight_before_kg": "kg",
+}
 
 
 class OutOfRange(CoreError):
@@ -83,7 +90,8 @@ class Person:
     `pace_kg_per_week` is how fast weight is to change, without a sign; None takes the school's or
     the usual pace. `weight_basis` says which weight counts for what goes by the kilogram;
     `kcal_per_kg` and `measured_kcal` are for the formulas of that name. `vegan_iron` and
-    `vegan_zinc` raise those two reference intakes for a plant-only diet.
+    `vegan_zinc` raise those two reference intakes for a plant-only diet. `weight_before_kg` is the
+    weight before pregnancy.
     """
 
     sex: str
@@ -101,9 +109,10 @@ class Person:
     weight_basis: str = "auto"
     kcal_per_kg: float | None = None
     measured_kcal: float | None = None
-    vegan_iron: bool = False
-    vegan_zinc: bool = False
+    vegan_iron: bool = True
+    vegan_zinc: bool = True
     meals: str = "3"
+    weight_before_kg: float | None = None
 
     @property
     def pregnant(self) -> bool:
@@ -119,7 +128,7 @@ def _check_size(person: Person, field: str) -> None:
     if value is None:
         return
     name, unit = _WORDS[field], _UNITS[field]
-    measure = "weight_kg" if field == "target_weight_kg" else field
+    measure = "weight_kg" if field.endswith("weight_kg") or field == "weight_before_kg" else field
     low, high = POSSIBLE[measure]
     if not math.isfinite(value) or not low <= value <= high:
         raise OutOfRange(
@@ -156,16 +165,33 @@ def check(person: Person) -> None:
     if person.life_stage != "adult" and person.sex == "male":
         raise OutOfRange("life_stage", "Pregnancy and nursing need the female equations.")
     _check_choices(person)
-    index = person.weight_kg / (person.height_cm / 100.0) ** 2
-    if index < REFEEDING_BMI:
+    _check_conditions(person)
+
+
+def _check_conditions(person: Person) -> None:
+    clashing = clash(person.conditions)
+    if clashing:
+        raise OutOfRange("conditions", clashing)
+    if person.sex == "male" and not person.conditions.isdisjoint((TWINS, "gestational_diabetes")):
+        raise OutOfRange("conditions", "Twins and gestational diabetes are of a pregnancy.")
+    risk = refeeding_risk(person.weight_kg / (person.height_cm / 100.0) ** 2, person.conditions)
+    if risk:
         raise Referred(
-            "weight_kg",
-            f"BMI {index:.1f} is under {REFEEDING_BMI:g}: starting to eat again can drop "
+            "weight_kg" if risk.startswith("BMI") and " and " not in risk else "conditions",
+            f"{risk[0].upper()}{risk[1:]}: starting to eat again can drop "
             f"phosphate, potassium and magnesium in the blood "
             "within days. No energy is computed; it is usually begun at 5 to 10 kcal per kg with "
             "thiamine, in a hospital's hands "
             "(NICE guideline CG32, from memory).",
             "the client's physician today, and a hospital nutrition team",
+        )
+    if EATING_DISORDER in person.conditions:
+        raise Referred(
+            "conditions",
+            "An eating disorder now: no numbers are computed, for they feed the illness. Regular "
+            "meals are agreed on with those who treat it "
+            "(Academy for Eating Disorders, medical care standards (2021), from memory).",
+            "the treating therapist and physician",
         )
 
 

@@ -7,8 +7,9 @@ from functools import lru_cache
 
 from nutrition.composition.tables import csv_rows
 
-AGE_GROUPS = (71, 51, 31, 19)
-# The requirement is for adults; 18 is taken as 19.
+# At 18 the values of 14 to 18 hold.
+AGE_GROUPS = (71, 51, 31, 19, 14)
+SPAN = {14: "14 to 18", 19: "19 to 30", 31: "31 to 50", 51: "51 to 70", 71: "over 70"}
 # What a plant-only diet asks for: iron from plants is taken up less, and phytate holds zinc back.
 # References: National Academies, Dietary Reference Intakes (2001): iron x 1.8, zinc up to x 1.5.
 VEGAN_FACTOR = {"iron_mg": 1.8, "zinc_mg": 1.5}
@@ -32,14 +33,14 @@ class Reference:
 
 
 def age_group(age_years: float) -> int:
-    """The first year of the adult age group: 19, 31, 51 or 71."""
-    return next((first for first in AGE_GROUPS if age_years >= first), 19)
+    """The first year of the age group: 14, 19, 31, 51 or 71."""
+    return next((first for first in AGE_GROUPS if age_years >= first), AGE_GROUPS[-1])
 
 
 def group_words(sex: str, age_years: float, life_stage: str) -> str:
     """ "women of 51 to 70", "pregnancy, 31 to 50" """
     first = age_group(age_years)
-    span = {19: "19 to 30", 31: "31 to 50", 51: "51 to 70", 71: "over 70"}[first]
+    span = SPAN[first]
     who = {"male": "men", "female": "women"}[sex]
     if life_stage.startswith("pregnant"):
         return f"pregnancy, {span}"
@@ -48,16 +49,27 @@ def group_words(sex: str, age_years: float, life_stage: str) -> str:
     return f"{who} {span}" if first == 71 else f"{who} of {span}"
 
 
+STAGES = {"pregnant": PREGNANT_OVER_30, "lactating": LACTATING_OVER_30}
 COLUMNS = (
     *("key", "kind", "source"),
     *(f"{sex}_{first}" for sex in ("male", "female") for first in reversed(AGE_GROUPS)),
-    *("pregnant", "lactating", "upper", "upper_51", "upper_71"),
+    *("pregnant_14", "pregnant", "lactating_14", "lactating"),
+    *("upper_14", "upper", "upper_51", "upper_71"),
 )
 
 
 @lru_cache(maxsize=1)
 def _rows() -> tuple[dict[str, str], ...]:
     return tuple(csv_rows("reference_intakes.csv", COLUMNS))
+
+
+def _value(row: dict[str, str], sex: str, first: int, life_stage: str) -> float:
+    stage = life_stage.split("_")[0]
+    if stage not in STAGES:
+        return float(row[f"{sex}_{first}"])
+    if first > 19 and row["key"] in STAGES[stage]:
+        return STAGES[stage][row["key"]]
+    return float(row[f"{stage}_14" if first == 14 else stage])
 
 
 def reference_intakes(
@@ -76,28 +88,14 @@ def reference_intakes(
     out = {}
     for row in _rows():
         key = row["key"]
-        if life_stage.startswith("pregnant"):
-            value = (
-                PREGNANT_OVER_30.get(key, float(row["pregnant"]))
-                if first > 19
-                else float(row["pregnant"])
-            )
-        elif life_stage.startswith("lactating"):
-            value = (
-                LACTATING_OVER_30.get(key, float(row["lactating"]))
-                if first > 19
-                else float(row["lactating"])
-            )
-        else:
-            value = float(row[f"{sex}_{first}"])
-        stated = row["upper" if first < 51 else f"upper_{first}"]
+        stated = row[{14: "upper_14", 51: "upper_51", 71: "upper_71"}.get(first, "upper")]
         upper = float(stated) if stated else None
         if life_stage.startswith("pregnant"):
             upper = PREGNANT_UPPER.get(key, upper)
         out[key] = Reference(
             key=key,
             kind=row["kind"],
-            value=value,
+            value=_value(row, sex, first, life_stage),
             upper=upper,
             source=f"{SOURCE}, {row['source'].removeprefix('DRI ')}",
             group=words,

@@ -73,7 +73,8 @@ class Statement:
     band.
 
     `replaces`: nothing of the voices below is kept, whether or not it fits. `priority` orders
-    conditions among themselves.
+    conditions among themselves. What is told `beside` is never in force: another source that the
+    one in force parts from.
     """
 
     key: str
@@ -86,6 +87,7 @@ class Statement:
     reason: str
     replaces: bool = False
     priority: int = 0
+    beside: bool = False
 
     @property
     def by(self) -> Voice:
@@ -282,8 +284,9 @@ def settle(statements: Sequence[Statement]) -> tuple[Target, Target, list[Disagr
     has none.
     """
     ordered = sorted(statements, key=lambda statement: (statement.rank, statement.priority))
-    target, winner = _laid_over(ordered)
-    computed = [statement for statement in ordered if statement.rank not in (WISH, ORDER)]
+    told = [statement for statement in ordered if not statement.beside]
+    target, winner = _laid_over(told)
+    computed = [statement for statement in told if statement.rank not in (WISH, ORDER)]
     return (
         target,
         _laid_over(computed)[0] if computed else target,
@@ -299,6 +302,8 @@ def _disagreement(target: Target, winner: Statement, other: Statement) -> Disagr
     why = WHY_IN_FORCE.get(winner.rank, "")
     if winner.rank == other.rank == CONDITION:
         why = "the graver condition comes first; ask the treating clinician which number holds"
+    if other.beside:
+        why = f"two sources part here: {winner.reason} Ask the treating clinician which one holds"
     aim = next(
         (value for value in (other.aim, other.low, other.high) if value is not None), target.aim
     )

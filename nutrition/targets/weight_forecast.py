@@ -89,8 +89,8 @@ class Forecast:
             return f"{text} It comes to rest near {self.eventual_kg:.1f} kg."
         if self.stops_kg != self.target_kg:
             return (
-                f"{text} Nothing is forecast beyond {self.stops_kg:.1f} kg: it is the least "
-                f"weight that is planned for."
+                f"{text} Nothing is forecast beyond {self.stops_kg:.1f} kg: it is the "
+                f"{'least' if self.kcal_per_day < 0 else 'greatest'} weight that is planned for."
             )
         weeks = (
             "never at this intake alone"
@@ -109,21 +109,24 @@ def forecast(
     kcal_per_day: float,
     target_kg: float | None = None,
     least_kg: float | None = None,
+    greatest_kg: float | None = None,
 ) -> Forecast | None:
     """Both models side by side after 4, 12, 26, 52 and 104 weeks. [kg] from [kg], [kcal/day]
 
-    Neither goes past the target, nor, for a loss, under the least weight. None for a loss at or
-    under the least weight.
+    Neither goes past the target, nor, for a loss, under the least weight, nor, for a gain, over the
+    greatest. None for a change that begins there.
     """
     loses = kcal_per_day < 0
     if loses and least_kg is not None and weight_kg <= least_kg:
+        return None
+    if not loses and greatest_kg is not None and weight_kg >= greatest_kg:
         return None
     ahead = (
         target_kg
         if target_kg is not None and (target_kg < weight_kg) == loses and target_kg != weight_kg
         else None
     )
-    ends = [kg for kg in (ahead, least_kg if loses else None) if kg is not None]
+    ends = [kg for kg in (ahead, least_kg if loses else greatest_kg) if kg is not None]
     stops = (max(ends) if loses else min(ends)) if ends else None
 
     def held(kg: float) -> float:

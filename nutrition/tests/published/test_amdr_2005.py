@@ -76,22 +76,23 @@ class Shares(TestCase):
         )
 
     def test_plants_alone(self):
-        """DRI 2001: iron x 1.8, zinc up to x 1.5, only where it was asked for."""
-        plain = day_targets(Person(sex="female", age_years=30, height_cm=165, weight_kg=60))
-        plants = day_targets(
+        """DRI 2001: iron x 1.8, zinc up to x 1.5, unless it is switched off."""
+        plants = day_targets(Person(sex="female", age_years=30, height_cm=165, weight_kg=60))
+        plain = day_targets(
             Person(
                 sex="female",
                 age_years=30,
                 height_cm=165,
                 weight_kg=60,
-                vegan_iron=True,
-                vegan_zinc=True,
+                vegan_iron=False,
+                vegan_zinc=False,
             )
         )
+        self.assertIn("without the factor it is 18 mg", plants["iron_mg"].reason)
         self.assertEqual((plain["iron_mg"].low, plain["zinc_mg"].low), (18, 8))
         self.assertAlmostEqual(plants["iron_mg"].low, 32.4)
         self.assertAlmostEqual(plants["zinc_mg"].low, 12)
-        # above the upper level no most is stated, and the reason says so
+        # over the upper level the level stays, and the plain value is the least
         carrying = day_targets(
             Person(
                 sex="female",
@@ -102,5 +103,5 @@ class Shares(TestCase):
                 vegan_iron=True,
             )
         )["iron_mg"]
-        self.assertIsNone(carrying.high)
+        self.assertEqual((carrying.low, carrying.high), (27, 45))
         self.assertIn("above the upper level", carrying.reason)

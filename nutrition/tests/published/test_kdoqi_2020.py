@@ -33,11 +33,39 @@ class Protein(TestCase):
         self.assertEqual(self.per_kg("dialysis"), (1.0, 1.2))
         self.assertEqual(self.per_kg("ckd_5", "dialysis", "diabetes"), (1.0, 1.2))
 
-    def test_neither_school_nor_goal_nor_age_moves_it(self):
-        self.assertEqual(
-            self.per_kg("ckd_4", school="strength", goal="muscle", age_years=80), (0.55, 0.60)
-        )
+    def test_neither_school_nor_goal_moves_it(self):
+        self.assertEqual(self.per_kg("ckd_4", school="strength", goal="muscle"), (0.55, 0.60))
         self.assertEqual(self.per_kg("dialysis", school="kidney_gentle"), (1.0, 1.2))
+
+    def test_the_more_protective_rule_where_muscle_is_at_stake(self):
+        """KDIGO 2024 beside KDOQI 2020, both named where they part, the protective one in force."""
+        for conditions, changes in (
+            (("ckd_3b",), {"age_years": 80}),
+            (("ckd_4", "frail"), {}),
+            (("ckd_5",), {"goal": "lose", "weight_kg": 80}),
+            (("ckd_3a",), {"weight_kg": 48}),
+            (("ckd_3b", "diabetes", "frail"), {}),
+        ):
+            with self.subTest(conditions, **changes):
+                made = day(*conditions, **changes)
+                self.assertGreaterEqual(made["protein_g"].low, 0.8 * made.weight.kg - 1e-9)
+                words = " ".join(row.words for row in made.disagreements if row.key == "protein_g")
+                self.assertIn("KDIGO 2024", words)
+                self.assertIn("KDOQI 2020", words)
+        older = day("ckd_3", "frail", age_years=90, height_cm=155, weight_kg=45)
+        self.assertGreaterEqual(older["protein_g"].low, 36)
+        words = " ".join(row.words for row in day("ckd_3b").disagreements)
+        self.assertIn("KDIGO 2024", words, "named beside the rule in force for the others too")
+
+    def test_stages_have_numbers_of_their_own_and_say_that_no_blood_value_is_known(self):
+        for key in ("potassium_mg", "phosphorus_mg"):
+            most = [
+                day(one)[key].high for one in ("ckd_3a", "ckd_3b", "ckd_4", "ckd_5", "dialysis")
+            ]
+            self.assertEqual(most, sorted(most, reverse=True))
+            self.assertGreater(most[0], most[-1])
+            for one in ("ckd_3a", "ckd_4", "peritoneal_dialysis"):
+                self.assertIn("No blood value is here", day(one)[key].reason)
 
     def test_no_least_at_a_meal(self):
         self.assertEqual({meal.protein_min_g for meal in day("ckd_3").meals}, {None})

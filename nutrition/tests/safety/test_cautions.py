@@ -129,8 +129,10 @@ class Numbers(TestCase):
             self.assertIn(code, found)
         self.assertNotIn("pace_above_guidance", found, "no loss is planned to such a target")
         found = self.codes(replace(woman, target_weight_kg=60), schools()["greens_beans_seeds"])
-        for code in ("pace_above_guidance", "lifted_to_the_floor"):
+        for code in ("pace_above_one_percent", "lifted_to_the_floor"):
             self.assertIn(code, found)
+        heavy = replace(woman, weight_kg=120, target_weight_kg=80)
+        self.assertIn("pace_above_guidance", self.codes(heavy, schools()["greens_beans_seeds"]))
         self.assertNotIn("underweight", found)
 
     def test_a_loss_that_is_held_has_no_pace_to_warn_of(self):

@@ -1,0 +1,38 @@
+"""What is to be warned of for a person and what they eat, in a file."""
+
+import json
+import sys
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from nutrition.formats.caution_file import as_text, report
+from nutrition.targets.person import OutOfRange
+from roundpantry.given_file import read_given
+
+
+class Command(BaseCommand):
+    help = (
+        "Print what is to be warned of for a person and their meals in a JSON file: "
+        '{"person": {... as for targets ...}, "meals": [["1 cup cooked rice", ...], ...]}. '
+        "Exit status 1 for impossible input."
+    )
+    requires_system_checks: list[str] = []
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", help="the person and meals in JSON, or - for standard input")
+        parser.add_argument("--json", action="store_true", help="print JSON")
+
+    def handle(self, *args: object, **options: object) -> None:
+        try:
+            data = report(json.loads(read_given(str(options["file"]))))
+        except (json.JSONDecodeError, RecursionError) as error:
+            raise CommandError(f"{options['file']} is not JSON: {error}.") from None
+        except OutOfRange as error:
+            if options["json"]:
+                told = {"error": {"field": error.field, "message": str(error)}}
+                self.stdout.write(json.dumps(told, ensure_ascii=False))
+                sys.exit(1)
+            raise CommandError(f"{error.field}: {error}") from None
+        self.stdout.write(
+            json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(data)
+        )

@@ -1,0 +1,196 @@
+"""What is to be warned of for a person and what they eat, as plain data: read from JSON, written
+back with every caution that stands, why, and what could not be read."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.profile import Profile
+from nutrition.composition.supplements import Supplement
+from nutrition.formats.day_file import Asked, outside, read_asked
+from nutrition.recipe.model import Recipe
+from nutrition.recipe.reckoning import reckon
+from nutrition.safety.cautions import LEVELS, Caution, cautions_in
+from nutrition.safety.situations import (
+    PlannedDay,
+    body_numbers,
+    day_numbers,
+    plan_numbers,
+    plan_words,
+    situation,
+    tablet_numbers,
+)
+from nutrition.targets.conditions import conditions
+from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.person import LIFE_STAGE_WORDS, OutOfRange, Referred
+
+LEVEL_WORDS = dict(zip(LEVELS, ("stop", "caution", "note"), strict=True))
+MOST_MEALS, MOST_LINES, MAIN_MEALS = 12, 80, 3
+
+
+@dataclass(frozen=True, kw_only=True)
+class Eaten:
+    """What is eaten: all of it and each meal of it, its foods, and the lines that were not
+    taken."""
+
+    meals: tuple[Profile, ...]
+    foods: tuple[Ingredient, ...]
+    refused: tuple[tuple[str, str], ...]
+    unresolved: tuple[tuple[str, str], ...]
+
+    @property
+    def profile(self) -> Profile:
+        return Profile.total(self.meals)
+
+    def planned(self) -> PlannedDay:
+        """As the cautions look at it; None of a meal's carbohydrate where nothing is eaten."""
+        mains = [one["carbohydrate_g"].amount for one in self.meals[:MAIN_MEALS] if one.lines]
+        return PlannedDay(
+            profile=self.profile,
+            foods=self.foods,
+            main_meals=len(mains),
+            least_meal_carbohydrate_g=min(mains, default=None),
+        )
+
+
+def read_meals(meals: object) -> Eaten:
+    """Meals as lists of lines, or by name. Raises OutOfRange, naming "meals", for anything else."""
+    if isinstance(meals, dict):
+        meals = list(meals.values())
+    if not isinstance(meals, list) or len(meals) > MOST_MEALS:
+        raise OutOfRange("meals", f"meals is a list of up to {MOST_MEALS} lists of lines.")
+    profiles: list[Profile] = []
+    foods: list[Ingredient] = []
+    refused: list[tuple[str, str]] = []
+    unresolved: list[tuple[str, str]] = []
+    for lines in meals:
+        if isinstance(lines, str):
+            lines = lines.splitlines()
+        if not isinstance(lines, list) or not all(isinstance(one, str) for one in lines):
+            raise OutOfRange("meals", "a meal is a list of lines of text.")
+        if len(lines) > MOST_LINES:
+            raise OutOfRange("meals", f"a meal has up to {MOST_LINES} lines.")
+        facts = reckon(Recipe(tuple(one for one in lines if one.strip())))
+        profiles.append(facts.batch)
+        foods += facts.batch_foods()
+        for line in facts.unresolved:
+            (refused if line.animal else unresolved).append((line.text, line.why))
+    return Eaten(
+        meals=tuple(profiles),
+        foods=tuple(foods),
+        refused=tuple(refused),
+        unresolved=tuple(unresolved),
+    )
+
+
+def _supplements(data: object) -> list[Supplement]:
+    if data is None:
+        return []
+    if not isinstance(data, dict):
+        raise OutOfRange("supplements", "supplements is an object: a nutrient and so much a day.")
+    out = []
+    for key, dose in data.items():
+        if key not in NUTRIENT or isinstance(dose, bool) or not isinstance(dose, int | float):
+            raise OutOfRange("supplements", f"supplements: {key!r} is no nutrient with a dose.")
+        if not 0 <= dose < 1e6:
+            raise OutOfRange("supplements", f"supplements: {dose:g} is no dose.")
+        out.append(Supplement(key=key, dose=float(dose), form="", per_week=7.0))
+    return out
+
+
+def _told(caution: Caution, people: Sequence[str]) -> dict[str, object]:
+    return {
+        "code": caution.code,
+        "level": LEVEL_WORDS[caution.level],
+        "text": caution.sentence,
+        "because": list(caution.because) or list(people),
+        "source": caution.source,
+    }
+
+
+def cautions_of(asked: Asked, eaten: Eaten, supplements: object = None) -> dict[str, Any]:
+    """Everything that stands, the gravest first. Raises OutOfRange for a person who cannot be."""
+    person = asked.person
+    told: list[dict[str, object]] = []
+    numbers: dict[str, float] = {}
+    words: Mapping[str, str] = {}
+    day: DayTargets | None = None
+    try:
+        day = day_targets(person, asked.school, asked.orders, asked.shares)
+        numbers, words = plan_numbers(day, asked.orders), plan_words(day, asked.orders)
+    except Referred as error:
+        numbers = body_numbers(person)
+        told.append(_told(outside(error), [str(error)]))
+    taken = _supplements(supplements)
+    if supplements is not None:
+        numbers |= tablet_numbers(taken)
+    if eaten.foods:
+        numbers |= day_numbers(eaten.planned())
+    told_of = situation(
+        person,
+        asked.school.code if asked.school else "",
+        numbers,
+        foods=eaten.foods or None,
+        words=words,
+    )
+    stage = [LIFE_STAGE_WORDS[person.life_stage]] if person.life_stage != "adult" else []
+    people = [conditions()[code].name for code in sorted(person.conditions)] + stage
+    told += [_told(caution, people) for caution in cautions_in(told_of)]
+    order = list(LEVEL_WORDS.values())
+    return {
+        "cautions": sorted(told, key=lambda row: order.index(str(row["level"]))),
+        "refused": [{"line": line, "why": why} for line, why in eaten.refused],
+        "unresolved": [{"line": line, "why": why} for line, why in eaten.unresolved],
+        "unknown": [] if day is None or not eaten.foods else unknown_words(day, eaten),
+    }
+
+
+def unknown_words(day: DayTargets, eaten: Eaten) -> list[str]:
+    """What of the targets with a most is not known of what is eaten, where it could matter."""
+    out = []
+    for key, target in day.targets.items():
+        if target.high is None or key not in NUTRIENT or NUTRIENT[key].group == "indices":
+            continue
+        amount = eaten.profile[key]
+        unit = NUTRIENT[key].unit
+        most = amount.amount + amount.could_add
+        if amount.complete or not amount.amount <= target.high < most:
+            continue
+        reach = (
+            f"between {amount.amount:,.0f} and {most:,.0f} {unit}"
+            if most < float("inf")
+            else f"at least {amount.amount:,.0f} {unit}"
+        )
+        out.append(
+            f"{NUTRIENT[key].name} is not known of all of it: {reach}, the most {target.high:,.0f}"
+        )
+    return out
+
+
+def report(data: object) -> dict[str, Any]:
+    """The cautions for `{"person": {...}, "meals": [[line, ...], ...], "supplements": {...}}`.
+
+    Raises OutOfRange naming the field.
+    """
+    if not isinstance(data, dict):
+        raise OutOfRange("file", "The file holds no JSON object.")
+    asked = read_asked(data.get("person"))
+    eaten = read_meals(data.get("meals", []))
+    return cautions_of(asked, eaten, data.get("supplements"))
+
+
+def as_text(data: Mapping[str, Any]) -> str:
+    """The report for reading in a terminal."""
+    out = []
+    for row in data["cautions"]:
+        out.append(f"{row['level'].upper():8} {row['text']} ({row['source']})")
+        if row["because"]:
+            out.append(f"{'':8} because of: {', '.join(row['because'])}")
+    out += [f"REFUSED  {row['line']}: {row['why']}" for row in data["refused"]]
+    out += [f"NOT READ {row['line']}: {row['why']}" for row in data["unresolved"]]
+    out += [f"UNKNOWN  {words}" for words in data["unknown"]]
+    return "\n".join(out) or "Nothing to warn of."
