@@ -16,6 +16,7 @@ from bowls.views import answer, client_of, opened, page_context, part_addresses,
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
+from changes.places import meal_of_bowl
 from clients.context import PageRequest
 from clients.models import Client
 from nutrition.composition.food_classes import classes_of
@@ -24,6 +25,7 @@ from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.problem import PlateShare
 from nutrition.portions.sensible import limits_around
+from nutrition.portions.servable import servable
 from nutrition.targets.meals import likely_meal
 from nutrition.targets.schools import School
 from practice.undo import asked_by
@@ -53,12 +55,18 @@ class BowlChanges(Changeable):
         return reckon_bowl(self.record)
 
     def look(self, asked: QueryDict, swaps: bool = False) -> Look:
-        """Judged by a meal, by itself the one whose energy the bowl comes nearest to."""
+        """Judged by the meal that is asked for; else the one that it stands in, in the client's
+        days; else the one whose energy it comes nearest to."""
         day = self.day
-        chosen = asked.get("meal", "")
+        chosen, words = asked.get("meal", ""), ""
         if chosen != WHOLE_DAY and meal_of(day, chosen) is None:
-            likely = likely_meal(day.meals, self.reckoned.profile["energy_kcal"].amount)
-            chosen = likely.key if likely else WHOLE_DAY
+            chosen = meal_of_bowl(self.record, self.client)
+            if meal_of(day, chosen) is not None:
+                words = "As it stands in a day."
+            else:
+                likely = likely_meal(day.meals, self.reckoned.profile["energy_kcal"].amount)
+                chosen = likely.key if likely else WHOLE_DAY
+                words = "Taken for the meal whose energy it is nearest to."
         vessel, star, plate = (
             name in asked or ("asked" not in asked and name != "plate")
             for name in ("vessel", "star", "plate")
@@ -70,11 +78,12 @@ class BowlChanges(Changeable):
         if day.school:
             switches.append(("plate", f"the plate of {day.school.name}", plate))
         return Look(
-            portions=[_limited(part) for part in self.reckoned.parts],
+            portions=[_limited(part, star and part.portion.star) for part in self.reckoned.parts],
             besides=Profile.empty(),
             chosen=chosen,
             options=meal_options(day),
             meal=meal_of(day, chosen),
+            chosen_words=words,
             vessel_ml=float(self.record.vessel_ml) if vessel else None,
             star=star,
             plate=_plate(day.school, self.reckoned) if plate and day.school else (),
@@ -158,11 +167,13 @@ class BowlChanges(Changeable):
         }
 
 
-def _limited(part: Part) -> Portion:
+def _limited(part: Part, star: bool) -> Portion:
     row = part.row
-    group = part.foods[0].food.group if row.food else ""
-    limits = limits_around(row.role, row.grams, part.step_g, row.least_g, row.most_g, group)
-    return replace(part.portion, limits=limits)
+    food = part.foods[0].food if row.food else None
+    served = servable(food, row.role)
+    return replace(
+        part.portion, limits=limits_around(served, row.grams, row.least_g, row.most_g, star)
+    )
 
 
 def _plate(school: School, bowl: Reckoned) -> tuple[PlateShare, ...]:

@@ -3,8 +3,10 @@
 from collections.abc import Collection
 
 from clients.in_force import Plan
+from nutrition.composition.derived import amount_of
+from nutrition.composition.profile import Profile
 from nutrition.targets.aim import Aim
-from nutrition.targets.aims import aims_for
+from nutrition.targets.aims import UNPLANNED, aims_for, less_rest
 from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
 
@@ -26,10 +28,17 @@ def meal_options(day: DayTargets) -> list[tuple[str, str]]:
 
 
 def plan_aims(
-    plan: Plan, meal: MealTarget | None, share: float | None = None, also: Collection[str] = ()
+    plan: Plan,
+    meal: MealTarget | None,
+    share: float | None = None,
+    also: Collection[str] = (),
+    rest: str = UNPLANNED,
+    there: Profile | None = None,
 ) -> tuple[Aim, ...]:
     """The aims for a meal, for a share of the day [0 to 1], or for the whole day: of the watched
-    targets, and of `also`.
+    targets, and
+    of `also`. How much of the `rest` of the day is planned decides what a meal answers for, and
+    what is `there` already is taken off.
 
     Nothing where the formulas do not cover the client.
     """
@@ -37,4 +46,7 @@ def plan_aims(
         return ()
     watched = {row.target.key for row in plan.watched}.union(also)
     part = share if share is not None else meal.share if meal else 1.0
-    return aims_for(plan.day, watched, part, meal)
+    aims = aims_for(plan.day, watched, part, meal, rest)
+    if there is None:
+        return aims
+    return less_rest(aims, {aim.key: amount_of(there, aim.key).amount for aim in aims})

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, ClassVar
 
@@ -23,6 +23,7 @@ from nutrition.portions.problem import PlateShare
 from nutrition.safety.gate import Gate
 from nutrition.swaps.swap import Step, Swap
 from nutrition.targets.aim import Aim
+from nutrition.targets.aims import UNPLANNED
 from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
 
@@ -45,6 +46,7 @@ class Look:
     share: float | None = None
     by_calories: bool = False
     words: str = ""
+    chosen_words: str = ""
     vessel_ml: float | None = None
     plate: tuple[PlateShare, ...] = ()
     star: bool = True
@@ -52,6 +54,11 @@ class Look:
     # for the swaps: all that is looked at, how a changed line is reckoned, what else is offered,
     # and how many of it are changed at once (servings of a batch)
     whole: Profile | None = None
+    # what the other meals of the day bring, and how much of the day is planned
+    rest: Profile = field(default_factory=Profile.empty)
+    rest_planned: str = UNPLANNED
+    # a dressing without a bowl is judged by what there may be too much of
+    only_mosts: bool = False
     profile_of: Callable[[Portion, Step], Profile] | None = None
     extra: Callable[[Sequence[Aim]], list[Swap]] | None = None
     times: float = 1.0

@@ -11,7 +11,7 @@ from clients.gate import barred_foods
 from nutrition.composition.foods import Food
 from nutrition.composition.portion import Portion
 from nutrition.safety.gate import Gate, Limit
-from nutrition.swaps.library import for_food
+from nutrition.swaps.library import stand_ins
 from nutrition.swaps.swap import Step, kitchen
 from nutrition.written.plain import uncapitalized
 
@@ -40,6 +40,11 @@ def held(
             continue
         offers, inside = [], []
         if limit.stops or limit.most < item.grams:
+            # a like food in its place before it is left out
+            if item.food is not None:
+                offers += _instead(item, item.food, gate, key, version, system)
+            else:
+                inside = [food.name for food in barred_foods(gate, item.foods)]
             out_step = Step(id=item.key, kind="out", food=item.food, grams=0.0, words="")
             offers.append(
                 (
@@ -47,10 +52,6 @@ def held(
                     token_for(key, version, [out_step], f"without {uncapitalized(item.name)}"),
                 )
             )
-            if item.food is not None:
-                offers += _instead(item, item.food, gate, key, version, system)
-            else:
-                inside = [food.name for food in barred_foods(gate, item.foods)]
         out.append(Held(item, limit, offers, inside))
     return sorted(out, key=lambda one: not one.limit.stops)
 
@@ -59,22 +60,10 @@ def _instead(
     item: Portion, food: Food, gate: Gate, key: str, version: int, system: str
 ) -> list[tuple[str, str]]:
     out: list[tuple[str, str]] = []
-    for row in for_food(food):
-        if len(out) < MOST_INSTEAD and not gate.why_not(row.to):
-            grams, measure = kitchen(row.to, item.grams * row.ratio, system)
-            step = Step(
-                id=item.key, kind="instead", food=row.to, grams=grams, words="", measure=measure
-            )
-            words = f"{row.to.name} instead, {measure or f'{grams:.0f} g'}"
-            out.append(
-                (
-                    words,
-                    token_for(
-                        key,
-                        version,
-                        [step],
-                        f"{uncapitalized(row.to.name)} instead of {uncapitalized(food.name)}",
-                    ),
-                )
-            )
+    for other, ratio in stand_ins(food, gate, MOST_INSTEAD):
+        grams, measure = kitchen(other, item.grams * ratio, system)
+        step = Step(id=item.key, kind="instead", food=other, grams=grams, words="", measure=measure)
+        why = f"{uncapitalized(other.name)} instead of {uncapitalized(food.name)}"
+        words = f"{other.name} instead, {measure or f'{grams:.0f} g'}"
+        out.append((words, token_for(key, version, [step], why)))
     return out

@@ -16,20 +16,29 @@ from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import Unknown
 from nutrition.composition.profile import Profile
-from nutrition.portions.obstacles import closest, colliding, hints, misses
+from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import Problem, name_of
-from nutrition.portions.proposals import PortionChange, Proposal, allowed, unknown_of
+from nutrition.portions.proposals import (
+    Balanced,
+    PortionChange,
+    Proposal,
+    allowed,
+    unknown_of,
+)
 from nutrition.portions.reach import within_reach
-from nutrition.portions.solver import Answer, balance
 from nutrition.portions.staples import staple_portions
+from nutrition.portions.would_help import hints
 from nutrition.safety.gate import Gate
+from nutrition.swaps.library import other_forms
 from nutrition.targets.aim import Aim
-from nutrition.targets.aims import within_upper_levels
+from nutrition.targets.aims import judged, within_upper_levels
 from nutrition.written.household import say
 from roundpantry import show
 from roundpantry.asked import key_in, number_in
 
 MOST_TAKEN_G = 20_000.0
+# A bowl may be heaped a little over its brim. Common practice, no source.
+HEAPED = 1.05
 
 
 @dataclass(frozen=True)
@@ -105,7 +114,10 @@ def problem_of(it: Changeable, look: Look) -> Problem:
     portions = tuple(
         replace(limited(one, it.gate), star=one.star and look.star) for one in look.portions
     )
-    aims = plan_aims(it.plan, look.meal, look.share)
+    aims = judged(
+        plan_aims(it.plan, look.meal, look.share, rest=look.rest_planned, there=look.rest),
+        lambda key: amount_of(look.profile, key).known,
+    )
     base = {
         aim.key: amount_of(look.besides, aim.key).amount for aim in aims if aim.key != DENSITY
     } | {"energy_kcal": look.besides["energy_kcal"].amount}
@@ -113,8 +125,9 @@ def problem_of(it: Changeable, look: Look) -> Problem:
         parts=portions,
         aims=within_upper_levels(within_reach(aims, portions, base), base),
         base=base,
-        vessel_ml=look.vessel_ml,
+        vessel_ml=None if look.vessel_ml is None else look.vessel_ml * HEAPED,
         plate=look.plate,
+        cooks=True,
     )
 
 
@@ -126,14 +139,15 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     there.
     """
     request, gate = it.request, it.gate
-    told = allowed(problem, gate)
-    first = told[0].answer
+    balanced_as = allowed(problem, gate)
+    told, first, problem = balanced_as.told, balanced_as.answer, balanced_as.problem
     wanted = [
         aim
         for aim in problem.aims
         if aim.weight or aim.miss(first.totals[aim.key], first.at_most[aim.key])
     ]
-    chosen = min(key_in(request.GET.get("show", "")) or 0, len(told) - 1)
+    asked_for = key_in(request.GET.get("show", ""))
+    chosen = len(told) - 1 if asked_for is None else min(asked_for, len(told) - 1)
     collisions = (
         [(name_of(name), closest(problem, name), name) for name in colliding(problem)]
         if first.status == "infeasible"
@@ -145,20 +159,30 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     return {
         "proposals": [_shown(one, problem, wanted, look, it.system) for one in told],
         "show": chosen,
-        "portions": told[chosen].answer.portions,
+        "portions": (told[chosen].answer if told else first).portions,
+        "nothing_to_change": not told,
         "collisions": collisions,
         "query": _without_show(request.GET),
-    } | ({"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, gate, first))
+    } | (
+        {"in_the_way_later": in_the_way}
+        if request.htmx
+        else in_the_way_of(problem, gate, balanced_as)
+    )
 
 
-def in_the_way_of(problem: Problem, gate: Gate, first: Answer | None = None) -> dict[str, object]:
+def in_the_way_of(problem: Problem, gate: Gate, found: Balanced | None = None) -> dict[str, object]:
     """What the nearest portions still miss and why, and the single changes that would help, each
     solved again."""
-    first = first or balance(problem)
+    found = allowed(problem, gate) if found is None else found
+    problem, first = found.problem, found.answer
     missed = misses(problem, first)
     pantry = staple_portions(gate)
     can_add = {food.key for food in pantry}
-    helping = hints(problem, first, pantry) if missed or first.status == "infeasible" else []
+    helping = (
+        hints(problem, first, pantry, lambda food: other_forms(food, gate))
+        if missed or first.status == "infeasible"
+        else []
+    )
     return {
         "misses": missed,
         "hints": [(hint, hint.kind == "add" and hint.id in can_add) for hint in helping],

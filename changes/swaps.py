@@ -4,7 +4,7 @@ and signed so that it can be taken with one click."""
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from changes.aims import plan_aims
 from changes.changeable import Changeable, Look
@@ -23,6 +23,7 @@ from nutrition.swaps.gaps import Gap, Judged, Move, Offer, also_short, gaps
 from nutrition.swaps.ranking import ranked
 from nutrition.swaps.swap import rank, reason
 from nutrition.targets.aim import Aim
+from nutrition.targets.aims import judged as judged_aims
 from nutrition.written.finding import surely_meant
 from roundpantry import show
 
@@ -71,11 +72,19 @@ def favorites(plan: Plan) -> list[Food]:
 
 def panel(it: Changeable, look: Look) -> dict[str, object]:
     """What the swaps' template needs."""
-    plan, aims = it.plan, plan_aims(it.plan, look.meal, look.share)
-    wider = plan_aims(plan, look.meal, look.share, COMPLEMENT_KEYS)
+    plan = it.plan
+    aims, wider = (
+        judged_aims(
+            plan_aims(plan, look.meal, look.share, also, look.rest_planned, look.rest),
+            lambda key: amount_of(look.profile, key).known,
+        )
+        for also in ((), COMPLEMENT_KEYS)
+    )
     if look.by_calories:
         # judged by its own calories, these are never too many or too few
         aims = tuple(aim for aim in aims if aim.key != "energy_kcal")
+    if look.only_mosts:
+        aims, wider = tuple(_mosts(aims)), ()
     judged = Judged(
         profile=look.profile,
         times=look.times,
@@ -97,6 +106,13 @@ def panel(it: Changeable, look: Look) -> dict[str, object]:
         "also_short": [_shown(it, look, aims, one) for one in short],
         "refused_words": _refused_words(plan),
     }
+
+
+def _mosts(aims: Iterable[Aim]) -> Iterable[Aim]:
+    """What a dressing may be too much of: it need not bring anything."""
+    for aim in aims:
+        if aim.high is not None and aim.key != "energy_kcal":
+            yield replace(aim, low=None, firm_low=False)
 
 
 def _shown(it: Changeable, look: Look, aims: Iterable[Aim], one: Gap) -> ShownGap:

@@ -64,9 +64,14 @@ def balance(request: PageRequest, pk: int, kind: str) -> HttpResponse:
     look, context = _looked(it, swaps=False)
     later = "in_the_way" in request.GET
     if look is not None:
+        context["settle_first"] = any(
+            one.inside and one.limit.stops and not one.item.locked for one in context["held"]
+        )
         try:
             problem = problem_of(it, look)
-            if later:
+            if context["settle_first"]:
+                pass
+            elif later:
                 context |= in_the_way_of(problem, it.gate)
             else:
                 context |= found(it, look, problem)

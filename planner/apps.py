@@ -9,9 +9,11 @@ class PlannerConfig(AppConfig):
     def ready(self) -> None:
         from bowls.models import Bowl
         from changes.changeable import changes_with
+        from changes.places import says_meal
         from pantry.models import OwnFood
         from planner.changeable import DayChanges
         from planner.planned import planned_food, planned_with, stays_planned
+        from planner.stands import meal_it_stands_in
         from practice.uses import says_moves, says_uses
         from recipes.models import Recipe
 
@@ -19,4 +21,5 @@ class PlannerConfig(AppConfig):
             says_uses(model, planned_with)
         says_uses(OwnFood, planned_food)
         says_moves(Recipe, stays_planned)
+        says_meal(meal_it_stands_in)
         changes_with(DayChanges)

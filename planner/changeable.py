@@ -27,7 +27,8 @@ from nutrition.portions.sensible import (
     limits_around,
     limits_by_count,
 )
-from nutrition.written import household
+from nutrition.portions.servable import servable
+from nutrition.targets.aims import ALL, SOME, UNPLANNED
 from nutrition.written.typed_amounts import leveled_range
 from planner.day import Entry, ReckonedDay, bowl_portion, reckon_day
 from planner.filled import filled
@@ -93,9 +94,12 @@ class DayChanges(Changeable):
             if entry.profile.grams > 0 and (meal is None or row.key == meal.key)
         ]
         names = Counter(entry.name for entry in entries)
-        besides = Profile.empty()
+        besides, rest = Profile.empty(), Profile.empty()
         if meal is None:
             besides = self.reckoned.supplements_profile * (full.share if partial else 1.0)
+        else:
+            others = (row.profile for row in self.reckoned.meals if row.key != meal.key)
+            rest = Profile.total([*others, self.reckoned.supplements_profile])
         return Look(
             portions=[
                 replace(
@@ -115,6 +119,8 @@ class DayChanges(Changeable):
             share=full.share if partial else None,
             words=words,
             star=False,
+            rest=rest,
+            rest_planned=UNPLANNED if meal is None else SOME if full.empty else ALL,
         )
 
     def dishes(self, look: Look) -> Mapping[str, Sequence[Portion]]:
@@ -245,6 +251,8 @@ def _limits(entry: Entry) -> Limits:
     row, grams = entry.row, entry.profile.grams
     if row.food and entry.portion.food is not None:
         food = entry.portion.food
-        return limits_around(food.role, grams, household.step_g(food), group=food.group)
+        return limits_around(servable(food, food.role), grams)
     counts = BOWL_COUNTS if row.bowl_id else SERVING_COUNTS
-    return limits_by_count(counts, row.amount, entry.portion.unit_g)
+    unit_ml = entry.portion.volume_ml / row.amount if row.amount else 0.0
+    rich = row.recipe is not None and servable(None, row.recipe.role).last
+    return limits_by_count(counts, row.amount, entry.portion.unit_g, unit_ml, rich)

@@ -3,7 +3,8 @@ written back into its text as a new version."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from functools import cached_property
 
 from django.http import HttpResponse, QueryDict
@@ -12,6 +13,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
+from changes.places import Worn, worn_in
 from clients.context import PageRequest, settle_on
 from clients.strip import strip_context
 from nutrition.composition.cooking import cook
@@ -23,6 +25,7 @@ from nutrition.recipe.reckoning import Facts, line_method
 from nutrition.swaps.ranking import plain_profile, thinned
 from nutrition.swaps.swap import Step, Swap
 from nutrition.targets.aim import Aim
+from nutrition.targets.meals import likely_meal
 from nutrition.written.matching import Choice, reckon_line
 from nutrition.written.plain import uncapitalized
 from recipes.dishes import line_portions
@@ -33,6 +36,10 @@ from recipes.without import batch_follows, copy_for, save_new
 
 # A serving judged by as much of the day as its calories are.
 BY_CALORIES = "calories"
+# What is judged in the bowls that wear it; where there is none, by a share of what a meal may have.
+# Common practice, no source.
+WORN, IN_A_BOWL = ("sauce", "topping"), "worn-"
+MEAL_SHARE, OF_A_MEAL = 1 / 3, 0.25
 # What a measure may be off from the grams before the grams are written. [share]
 SAME_GRAMS = 0.03
 
@@ -77,10 +84,17 @@ class RecipeChanges(Changeable):
                 return []
             return thinned(facts.serving, aims, self.gate, servings, self.system)
 
+        worn = self._worn(asked)
+        if worn is not None:
+            return self._in_a_bowl(worn, asked, brings, thinner)
         words = f"as much of the day as its calories, {share * 100:.0f} %"
+        if self.record.role in WORN:
+            words = "a quarter of what a meal may have"
+            share = MEAL_SHARE * OF_A_MEAL
         return Look(
             portions=line_portions(facts) if kcal > 0 else [],
             besides=Profile.empty(),
+            only_mosts=self.record.role in WORN and meal is None,
             chosen=meal.key if meal else BY_CALORIES,
             options=[
                 (BY_CALORIES, words),
@@ -93,6 +107,53 @@ class RecipeChanges(Changeable):
             profile_of=brings,
             extra=thinner,
             times=servings,
+        )
+
+    @cached_property
+    def wearing(self) -> list[Worn]:
+        """The bowls that wear it, for a sauce or a topping."""
+        return worn_in(self.record, self.client) if self.record.role in WORN else []
+
+    def _worn(self, asked: QueryDict) -> Worn | None:
+        """The bowl in which it is judged: the one that is asked for, or the first."""
+        chosen = asked.get("meal", "")
+        if chosen and not chosen.startswith(IN_A_BOWL):
+            return None
+        at = chosen.removeprefix(IN_A_BOWL)
+        known = {str(n): one for n, one in enumerate(self.wearing)}
+        return known.get(at, next(iter(known.values()), None))
+
+    def _in_a_bowl(
+        self,
+        worn: Worn,
+        asked: QueryDict,
+        brings: Callable[[Portion, Step], Profile],
+        thinner: Callable[[Sequence[Aim]], list[Swap]],
+    ) -> Look:
+        """What a bowl wears of it, judged with the rest of the bowl."""
+        facts, day, times = self.facts, self.day, worn.servings
+        whole = facts.serving * times + worn.rest
+        meal = likely_meal(day.meals, whole["energy_kcal"].amount)
+
+        def worn_brings(line: Portion, step: Step) -> Profile:
+            if step.food is None or step.food == line.food or step.grams <= 0:
+                return plain_profile(line, step)
+            return brings(line, step) * times
+
+        return Look(
+            portions=[replace(line, profile=line.profile * times) for line in line_portions(facts)],
+            besides=worn.rest,
+            chosen=f"{IN_A_BOWL}{self.wearing.index(worn)}",
+            options=[
+                *((f"{IN_A_BOWL}{n}", f"worn by {one.name}") for n, one in enumerate(self.wearing)),
+                (BY_CALORIES, "a quarter of what a meal may have"),
+                *(option for option in meal_options(day) if option[0] != WHOLE_DAY),
+            ],
+            meal=meal,
+            whole=whole,
+            profile_of=worn_brings,
+            extra=thinner if times == 1 else None,
+            times=facts.recipe.servings / times,
         )
 
     def dishes(self, look: Look) -> Mapping[str, Sequence[Portion]]:

@@ -60,7 +60,7 @@ class Balancing(PracticeCase):
     def test_half_of_a_proposal_is_taken_and_undone(self):
         before = self.grams()
         page, offered = self.proposals(meal="dinner")
-        self.assertContains(page, "Closest to what is there")
+        self.assertContains(page, "Closes")
         self.assertContains(page, 'class="ghost"')
         self.assertGreater(len(offered), 1)
         pk, grams = next(iter(offered.items()))

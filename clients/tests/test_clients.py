@@ -182,7 +182,8 @@ class Clients(PracticeCase):
     def test_all_targets_are_there_on_request(self):
         page = self.client.get(self.address("page"))
         self.assertContains(page, "All the others")
-        self.assertContains(page, "RDA for men of 31 to 50: 11 mg, at most 40 mg")
+        self.assertContains(page, "11 mg x 1.5 on plants alone = 16.5 mg, at most 40 mg")
+        self.assertContains(page, "without the factor it is 11 mg")
         plan, tofu = plan_of(self.client_row), food_table()["tofu-firm"].profile(200)
         self.assertEqual(
             [row.key for row in strip(plan, tofu)],

@@ -53,7 +53,7 @@ class Targets(SimpleTestCase):
         )
         self.assertAlmostEqual(data["targets"]["protein_g"]["max"], 48)
         self.assertEqual(data["targets"]["potassium_mg"]["max"], 2000)
-        self.assertEqual(data["computed"]["potassium_mg"]["max"], 4000)
+        self.assertEqual(data["computed"]["potassium_mg"]["max"], 3000)
         self.assertEqual(self.data(conditions=["pregnant_2"])["targets"]["folate_ug"]["min"], 600)
         self.assertEqual(
             self.data(meals=3, meal_shares={"breakfast": 0.2, "lunch": 0.4, "dinner": 0.4})[

@@ -3,6 +3,7 @@
 from django.test import TestCase
 from django_scopes import scope
 
+from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from clients.attention import weekly_pace
 from clients.cautions import of_foods, of_the_client
@@ -55,5 +56,8 @@ class Demo(TestCase):
         for day in Day.objects.all():
             reckoned = reckon_day(day)
             told = of_foods(plan_for(day), reckoned.ingredients, caution_numbers(day, reckoned))
+            fired |= {caution.code for caution in told.standing}
+        for bowl in Bowl.objects.exclude(client=None):
+            told = of_foods(plan_of(bowl.client), reckon_bowl(bowl).ingredients)
             fired |= {caution.code for caution in told.standing}
         self.assertEqual({rule.code for rule in rules()} - fired, set())

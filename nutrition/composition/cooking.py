@@ -116,13 +116,14 @@ class UnknownMethod(CoreError):
 @dataclass(frozen=True, kw_only=True)
 class Cooked:
     """A food after cooking: what is in it, its weight with its range [g], and what was assumed, in
-    words."""
+    words. `heated`: it went through the pot, the oven or the pan."""
 
     profile: Profile
     grams: float
     low: float
     high: float
     assumed: tuple[str, ...] = ()
+    heated: bool = False
 
 
 @dataclass(frozen=True)

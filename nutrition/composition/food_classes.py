@@ -19,6 +19,7 @@ class FoodClass:
 
     A food with one of `within` among its tags holds some of the kind, without being it. Where a
     kind is `told_by_list`, the ingredient list of a practice's own food decides, once it is read.
+    What `softens` is of the kind as long as it is raw, and no longer once it went through the pot.
     """
 
     name: str
@@ -29,6 +30,7 @@ class FoodClass:
     without: str = ""
     within: frozenset[str] = frozenset()
     told_by_list: bool = False
+    softens: bool = False
 
     def holds(self, food: Food) -> bool:
         if self.told_by_list and food.own:
@@ -50,7 +52,7 @@ def food_classes() -> dict[str, FoodClass]:
 
 
 # What tells a kind of food in a table.
-KIND_KEYS = ("groups", "slugs", "tags", "states", "except", "within", "told_by_list")
+KIND_KEYS = ("groups", "slugs", "tags", "states", "except", "within", "told_by_list", "softens")
 
 
 def read_kind(name: str, row: Mapping[str, Any]) -> FoodClass:
@@ -66,6 +68,7 @@ def read_kind(name: str, row: Mapping[str, Any]) -> FoodClass:
         without=row.get("except", ""),
         within=frozenset(row.get("within", ())),
         told_by_list=bool(row.get("told_by_list")),
+        softens=bool(row.get("softens")),
     )
 
 
@@ -75,6 +78,10 @@ def classes_of(food: Food) -> frozenset[str]:
     return frozenset(name for name, kind in food_classes().items() if kind.holds(food))
 
 
+# What the pot makes soft.
+SOFTENED = ("raw", "fresh", "frozen")
+
+
 @lru_cache(maxsize=4096)
 def kinds_within(food: Food) -> frozenset[str]:
     """Names of the classes that a food belongs to or has some of in it: crackers with oil are no
@@ -82,3 +89,12 @@ def kinds_within(food: Food) -> frozenset[str]:
     tags = set(food.tags)
     some = (name for name, kind in food_classes().items() if not kind.within.isdisjoint(tags))
     return classes_of(food) | frozenset(some)
+
+
+def kinds_of(food: Food, heated: bool) -> frozenset[str]:
+    """Names of the classes that a food belongs to or has some of in it, as it is eaten: raw carrots
+    are hard, those in a soup are not."""
+    kinds = kinds_within(food)
+    if not heated or not food.state.startswith(SOFTENED):
+        return kinds
+    return frozenset(name for name in kinds if not food_classes()[name].softens)

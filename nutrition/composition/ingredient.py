@@ -16,11 +16,12 @@ STATE_ENDINGS = (", raw", ", cooked", ", dry", ", frozen", ", fresh", ", boiled"
 class Ingredient:
     """A food and its grams in what is looked at, as they went in. [g] `cooked` is the food with
     what is left of it once it is cooked, per 100 g as it went in; None where it is eaten as it
-    is."""
+    is. `heated`: it went through the pot, the oven or the pan."""
 
     food: Food
     grams: float
     cooked: Food | None = field(default=None, compare=False)
+    heated: bool = field(default=False, compare=False)
 
     @property
     def left(self) -> Food:
@@ -28,7 +29,7 @@ class Ingredient:
         return self.cooked or self.food
 
     def times(self, factor: float) -> Ingredient:
-        return Ingredient(self.food, self.grams * factor, self.cooked)
+        return Ingredient(self.food, self.grams * factor, self.cooked, self.heated)
 
 
 def cooked_food(food: Food, grams: float, eaten: Profile) -> Food:

@@ -30,13 +30,19 @@ def room_ml(volume_ml: float | None, grams: float) -> float:
 @dataclass(frozen=True, kw_only=True)
 class Limits:
     """What a portion may weigh: from `least` to `most` in steps; `ceiling` is the portion that no
-    hint goes beyond, `held` says why it may not be larger. [g]"""
+    hint goes beyond, `held` says why it may not be larger. [g]
+
+    What `keeps` is not made smaller unless a most that is named requires it; what comes `last` is
+    not made larger first.
+    """
 
     least: float
     most: float
     step: float
     ceiling: float = math.inf
     held: str = ""
+    keeps: bool = False
+    last: bool = False
 
 
 AS_IT_IS = Limits(least=0.0, most=0.0, step=1.0)

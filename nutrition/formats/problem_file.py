@@ -1,44 +1,58 @@
-"""A balance problem as plain data: read from JSON, and its answer written back."""
+"""A balance problem as plain data, read from JSON."""
 
 from __future__ import annotations
 
 import difflib
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
+from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.portion import Limits, Portion, room_ml
+from nutrition.formats.caution_file import Eaten, read_meals
+from nutrition.formats.day_file import read_asked
 from nutrition.formats.recipe_files import read_recipe
-from nutrition.portions.obstacles import closest, colliding, hints, misses
-from nutrition.portions.problem import BadProblem, Problem, name_of
+from nutrition.portions.problem import BadProblem, Problem
 from nutrition.portions.sensible import limits_around
-from nutrition.portions.solver import Answer, balance
-from nutrition.portions.staples import staple_portions
-from nutrition.portions.work import Work
+from nutrition.portions.servable import servable
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
-from nutrition.safety.gate import OPEN
+from nutrition.safety.gate import OPEN, Gate, avoided_kinds
+from nutrition.safety.situations import plan_numbers, plan_words, situation
 from nutrition.targets.aim import Aim
-from nutrition.targets.aims import with_upper_levels
-from nutrition.targets.day import LEAST_BY_HAND, MOST_BY_HAND
+from nutrition.targets.aims import (
+    ALL,
+    UNPLANNED,
+    aims_for,
+    upper_levels,
+    with_upper_levels,
+    within_upper_levels,
+)
+from nutrition.targets.day import (
+    LEAST_BY_HAND,
+    MOST_BY_HAND,
+    DayTargets,
+    day_targets,
+    watched_keys,
+)
+from nutrition.targets.meals import MealTarget, likely_meal
+from nutrition.targets.person import OutOfRange
 from nutrition.targets.reference_intakes import reference_intakes
-from nutrition.written import household
+from nutrition.targets.together import KCAL_PER_G
 from nutrition.written.naming import name_food
 
-SIGNIFICANT = 9
+WHOLE_DAY = "day"
+# A part with all of these is portioned as stated, by the sums alone.
+EXACT = ("min_grams", "max_grams", "step_grams")
 # Beyond this the solver's whole numbers would not hold what a target is multiplied to.
 MOST_WEIGHT = 1e4
 # A problem without a person keeps to the upper levels of adults.
 ADULT = ("female", 30.0)
-# Of an amount that is partly unknown less than this share of its aim is not worth a word.
-WORTH_SAYING = 0.01
-# Of the seconds that are given so much is work; the rest is a slower machine's.
-FITS_WITHIN = 0.6
-STOPPED = "the clock ended the search: asked again it may find other portions"
 
 
 def _number(
@@ -102,20 +116,14 @@ def _recipe(given: object, field: str, load: Callable[[str], str]) -> Facts:
     raise BadProblem(field, f"{field}: a recipe is its lines or the name of its file")
 
 
-def _part(row: object, at: int, load: Callable[[str], str]) -> Portion:
+def _part(row: object, at: int, load: Callable[[str], str], gate: Gate) -> Portion:
     if not isinstance(row, dict):
         raise BadProblem(f"parts[{at}]", f"parts[{at}] is not an object")
     field = f"parts[{at}]"
     name = str(row.get("id") or f"part-{at + 1}")
     if "food" in row:
         food = _food(row["food"], f"{field}.food")
-        profile, said, role, group, step = (
-            food.profile(100.0),
-            food.name,
-            food.role,
-            food.group,
-            household.step_g(food),
-        )
+        profile, said, role = food.profile(100.0), food.name, food.role
         foods, dish = [Ingredient(food, 100.0)], False
         ml = room_ml(food.volume_ml(100.0), 100.0) / 100.0
     elif "recipe" in row:
@@ -124,9 +132,8 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Portion:
             raise BadProblem(
                 f"{field}.recipe", f"{field}.recipe weighs nothing: none of its lines could be read"
             )
-        profile, said, role, group = facts.batch, facts.recipe.title or name, "dish", ""
+        profile, said, role = facts.batch, facts.recipe.title or name, "dish"
         foods, dish = facts.batch_foods(), True
-        step = max(round(facts.serving.grams / 20) * 5.0, 5.0)
         ml = room_ml(facts.volume_ml, facts.batch.grams) / facts.batch.grams
     else:
         raise BadProblem(field, f"{field} needs a food or a recipe")
@@ -138,10 +145,12 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Portion:
     grams = _number(row, "grams", f"{field}.grams", least if least is not None else 0.0) or 0.0
     if grams < 0:
         raise BadProblem(f"{field}.grams", f"{field}.grams is below zero")
-    stated_step = _number(row, "step_grams", f"{field}.step_grams", step)
+    served = servable(None if dish else foods[0].food, role)
+    stated_step = _number(row, "step_grams", f"{field}.step_grams", served.step_g)
     if stated_step is None or not stated_step > 0:
         raise BadProblem(f"{field}.step_grams", f"{field}.step_grams must be above zero")
-    usual = limits_around(role, grams, stated_step, least, most, group)
+    star = bool(row.get("star", False))
+    usual = limits_around(replace(served, step_g=stated_step), grams, least, most, star)
     first = usual.least if least is None else least
     last = usual.most if most is None else most
     if first < 0 or last < first:
@@ -149,14 +158,12 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Portion:
             f"{field}.min_grams", f"{field}: min_grams must be zero or more and not over max_grams"
         )
     locked = bool(row.get("locked", False))
-    limit = OPEN.limit(foods, profile.grams, dish)
-    most = (
-        0.0
-        if limit.stops
-        else limit.most
-        if limit.most < profile.grams - 1e-9 or not limit.bars
-        else max(grams, 0.0)
-    )
+    # what is not there yet is looked at as a helping of it
+    amount = grams if grams > 0 else profile.grams
+    some = [one.times(amount / profile.grams) for one in foods]
+    limit = gate.limit(some, amount, dish)
+    ceiling = limit.most if limit.most < amount - 1e-9 or not limit.bars else max(grams, 0.0)
+    most = 0.0 if limit.stops else ceiling
     if not locked:
         first, last = min(first, most), min(last, most)
     limits = Limits(
@@ -165,6 +172,8 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Portion:
         step=stated_step,
         ceiling=max(most, 0.0),
         held=" ".join(bar.why for bar in limit.bars),
+        keeps=usual.keeps,
+        last=usual.last,
     )
     return Portion(
         key=name,
@@ -177,7 +186,7 @@ def _part(row: object, at: int, load: Callable[[str], str]) -> Portion:
         food=None if dish else foods[0].food,
         limits=limits,
         locked=locked,
-        star=bool(row.get("star", False)),
+        star=star,
     )
 
 
@@ -192,6 +201,9 @@ def _aim(key: str, row: object) -> Aim:
         raise BadProblem(field, f"{field} is not an object")
     low, high = _number(row, "min", f"{field}.min"), _number(row, "max", f"{field}.max")
     aim = _number(row, "aim", f"{field}.aim")
+    for name, value in (("min", low), ("aim", aim), ("max", high)):
+        if value is not None and value < 0 and key != "pral_meq":
+            raise BadProblem(f"{field}.{name}", f"{field}.{name} is below zero")
     if aim is None:
         # without an aim of its own a band aims at its middle, a bound at itself
         bounds = [value for value in (low, high) if value is not None]
@@ -214,150 +226,145 @@ def _aim(key: str, row: object) -> Aim:
     )
 
 
+def _together(aims: Sequence[Aim]) -> None:
+    """Raises BadProblem for leasts that bring more energy than may be."""
+    by_key = {aim.key: aim for aim in aims}
+    most = by_key["energy_kcal"].high if "energy_kcal" in by_key else None
+    asked = sum((by_key[key].low or 0.0) * per for key, per in KCAL_PER_G.items() if key in by_key)
+    if most is not None and asked > most * 1.02:
+        raise BadProblem(
+            "targets",
+            f"the least of protein, carbohydrate and fat comes to {asked:.0f} kcal, more than the "
+            f"{most:g} kcal that may be: change one of them",
+        )
+
+
+def _eaten_besides(data: Mapping[str, Any]) -> Eaten | None:
+    """What else is eaten that day. Raises BadProblem for a line that is not read: what it brings
+    would be missing."""
+    given = data.get("day")
+    if given is None:
+        return None
+    try:
+        eaten = read_meals(given)
+    except OutOfRange as error:
+        raise BadProblem("day", str(error)) from None
+    for line, why in (*eaten.refused, *eaten.unresolved):
+        raise BadProblem("day", f"day: “{line}” is not read: {why}")
+    return eaten
+
+
+def _of_person(
+    data: Mapping[str, Any], parts: Sequence[object], eaten: Eaten | None
+) -> tuple[DayTargets, Gate, MealTarget | None, str]:
+    """The targets of the person it is for, their gate, the meal it is, and how that is known."""
+    try:
+        asked = read_asked(data["person"])
+        day = day_targets(asked.person, asked.school, asked.orders, asked.shares)
+    except OutOfRange as error:
+        raise BadProblem(f"person.{error.field}", f"person: {error}") from None
+    school = asked.school
+    gate = Gate(
+        situation(
+            day.person,
+            school.code if school else "",
+            plan_numbers(day, asked.orders),
+            words=plan_words(day, asked.orders),
+        ),
+        avoided_kinds(day.person.conditions, school, day.person.age_years),
+    )
+    named = data.get("meal")
+    keys = [meal.key for meal in day.meals]
+    if named == WHOLE_DAY:
+        return day, gate, None, "the whole day"
+    if named is not None:
+        meal = next((one for one in day.meals if one.key == named), None)
+        if meal is None:
+            raise BadProblem("meal", f"meal is one of {', '.join([*keys, WHOLE_DAY])}")
+        return day, gate, meal, f"{meal.name.lower()}, as said"
+    return day, gate, None, ""
+
+
 def read_problem(data: object, load: Callable[[str], str]) -> Problem:
     """The problem of `{"parts": [...], "targets": {...}, "vessel_ml": n}`. `load` reads a recipe's
     file by its name.
 
-    Raises BadProblem naming the field.
+    With a `person` (as for targets) their gate holds, and without `targets` of its own theirs for
+    the `meal`; `day` is what else is eaten. Unless every part has a least, a most and a step of its
+    own and nobody is named, the portions are changed as a cook would. Raises BadProblem naming the
+    field.
     """
     if not isinstance(data, dict):
         raise BadProblem("parts", "a problem is an object with parts and targets")
     parts, aims = data.get("parts"), data.get("targets")
     if not isinstance(parts, list) or not parts:
         raise BadProblem("parts", "parts: a list of at least one part")
-    if not isinstance(aims, dict) or not aims:
+    if (not isinstance(aims, dict) or not aims) and ("person" not in data or aims is not None):
         raise BadProblem("targets", "targets: an object with at least one target")
     vessel = _number(data, "vessel_ml", "vessel_ml")
     if vessel is not None and not vessel > 0:
         raise BadProblem("vessel_ml", "vessel_ml must be above zero")
-    read = tuple(_part(row, at, load) for at, row in enumerate(parts))
-    wanted = tuple(_aim(str(key), row) for key, row in aims.items())
-    upper = {
-        key: row.upper for key, row in reference_intakes(*ADULT).items() if row.upper is not None
-    }
-    return Problem(parts=read, aims=with_upper_levels(wanted, upper), vessel_ml=vessel)
-
-
-def _round(value: float) -> float:
-    return float(f"{value:.{SIGNIFICANT}g}")
-
-
-def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
-    """The answer as JSON-ready data; the keys are the command's published ones."""
-    # who gives the seconds means the clock; the work is counted so that it fits within them
-    work = None if seconds is None else Work.of(seconds * FITS_WITHIN, seconds)
-    answer = balance(problem, work)
-    missed = misses(problem, answer)
-    named = colliding(problem) if answer.status == "infeasible" else []
-    found = hints(problem, answer, staple_portions()) if missed or named else []
-    return {
-        "status": answer.status,
-        **({"stopped": STOPPED} if answer.stopped else {}),
-        "portions": {name: _round(grams) for name, grams in answer.portions.items()},
-        "totals": {aim.key: _round(answer.totals[aim.key]) for aim in _shown(problem, answer)},
-        "unknown": _unknown(problem, answer),
-        "held": {part.key: part.limits.held for part in problem.parts if part.limits.held},
-        "violation": _round(answer.violation),
-        "deviation": _round(answer.deviation),
-        "misses": [
-            {"nutrient": miss.key, "by": _round(miss.by), "why": miss.why} for miss in missed
-        ],
-        "colliding": [_collision(problem, name) for name in named],
-        "hints": [
-            {
-                "kind": hint.kind,
-                "id": hint.id,
-                "to": _round(hint.to),
-                "violation": _round(hint.violation),
-                "text": hint.words,
-            }
-            for hint in found
-        ],
-    }
-
-
-def _shown(problem: Problem, answer: Answer) -> list[Aim]:
-    """The targets that were asked for, and the upper levels that are passed."""
-    return [
-        aim
-        for aim in problem.aims
-        if aim.weight > 0 or aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
-    ]
-
-
-def _unknown(problem: Problem, answer: Answer) -> list[dict[str, object]]:
-    """Of each target with a most: what of it is not known, in which parts, and between what it then
-    lies."""
-    out: list[dict[str, object]] = []
-    for aim in problem.aims:
-        known, most = answer.totals[aim.key], answer.at_most[aim.key]
-        if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
-            continue
-        names = [
-            part.name
-            for part in problem.parts
-            if part.unknown.get(aim.key, 0.0) * answer.portions[part.key] > 0
-        ]
-        out.append({"nutrient": aim.key, "parts": names, "from": _round(known), "to": _round(most)})
-    return out
-
-
-def _collision(problem: Problem, name: str) -> dict[str, object]:
-    reached = closest(problem, name)
-    return {"limit": name, "closest": None if reached is None else _round(reached)}
-
-
-def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
-    """The answer as a page of text."""
-    words = {
-        "optimal": "Proved: no portions come nearer.",
-        "feasible": "The best found; not proved the best.",
-        "infeasible": "The hard limits cannot all be kept. These portions come nearest.",
-    }
-    out = [words[data["status"]]]
-    if "stopped" in data:
-        out.append(f"{data['stopped'].capitalize()}.")
-    for part in problem.parts:
-        new = data["portions"][part.key]
-        moved = f" ({new - part.grams:+.0f})" if abs(new - part.grams) >= 0.5 else ""
-        out.append(f"{new:8.1f} g{moved:9}{'  locked' if part.locked else ''}  {part.name}")
-        if part.limits.held:
-            out.append(f"{'':10} {part.limits.held}")
-    out.append("")
-    most = {row["nutrient"]: row["to"] for row in data["unknown"]}
-    for aim in problem.aims:
-        if aim.key not in data["totals"]:
-            continue
-        places = NUTRIENT[aim.key].decimals
-        total, miss = data["totals"][aim.key], aim.miss(data["totals"][aim.key], most.get(aim.key))
-        stands = (
-            "inside"
-            if not miss
-            else f"{'under' if miss < 0 else 'over'} by {abs(miss):,.{places}f}"
+    eaten = _eaten_besides(data)
+    gate, day, meal, judged_as = OPEN, None, None, ""
+    if "person" in data:
+        day, gate, meal, judged_as = _of_person(data, parts, eaten)
+    read = tuple(_part(row, at, load, gate) for at, row in enumerate(parts))
+    if day is not None and not judged_as:
+        kcal = sum(part.amount("energy_kcal") * part.grams for part in read)
+        meal = likely_meal(day.meals, kcal)
+        judged_as = f"{meal.name.lower()}: its energy is nearest" if meal else "the whole day"
+    stated = isinstance(aims, dict)
+    wanted = tuple(_aim(str(key), row) for key, row in (aims or {}).items())
+    _together(wanted)
+    if day is not None:
+        rest = UNPLANNED if eaten is None else ALL
+        theirs = (
+            aims_for(day, watched_keys(day.person, day.school), 1.0, None)
+            if meal is None
+            else aims_for(day, watched_keys(day.person, day.school), meal.share, meal, rest)
         )
-        out.append(
-            f"{name_of(aim.key):28}{total:>12,.{places}f} {NUTRIENT[aim.key].unit:8} {stands}"
+        named = {aim.key for aim in wanted}
+        wanted = (
+            *wanted,
+            *(
+                aim
+                for aim in theirs
+                if aim.key not in named and (not stated or aim.firm_high or aim.firm_low)
+            ),
         )
-    out.append(
-        f"Misses {data['violation']:.4f}, distances {data['deviation']:.4f} (each over its aim, "
-        f"weighted)"
+        upper = upper_levels(day)
+    else:
+        upper = {
+            key: row.upper
+            for key, row in reference_intakes(*ADULT).items()
+            if row.upper is not None
+        }
+    exact = "person" not in data and all(
+        isinstance(row, dict)
+        and all(row.get(name) is not None for name in EXACT)
+        or (isinstance(row, dict) and row.get("locked"))
+        for row in parts
     )
-    for row in data["unknown"]:
-        span = " and ".join(
-            f"{row[side]:,.{NUTRIENT[row['nutrient']].decimals}f}" for side in ("from", "to")
-        )
-        name, unit = name_of(row["nutrient"]), NUTRIENT[row["nutrient"]].unit
-        out.append(f"{name} is unknown in {', '.join(row['parts'])}: in all between {span} {unit}")
-    out += [f"{NUTRIENT[miss['nutrient']].name}: {miss['why']}" for miss in data["misses"]]
-    if data["colliding"]:
-        out.append(
-            "Cannot all be kept: " + ", ".join(name_of(row["limit"]) for row in data["colliding"])
-        )
-    out += [
-        f"Would help: {hint['text']} (misses then {hint['violation']:.4f})"
-        for hint in data["hints"]
-    ]
-    return "\n".join(out)
+    base = {} if eaten is None else _base(wanted, eaten, meal)
+    whole = meal is None and eaten is not None
+    return Problem(
+        parts=read,
+        aims=within_upper_levels(with_upper_levels(wanted, upper), base),
+        base=base,
+        base_grams=eaten.profile.grams if eaten is not None and whole else 0.0,
+        vessel_ml=vessel,
+        cooks=not exact,
+        judged_as=judged_as,
+    )
 
 
-__all__ = ["Answer", "as_text", "read_problem", "solve"]
+def _base(aims: Sequence[Aim], eaten: Eaten, meal: MealTarget | None) -> dict[str, float]:
+    """What the rest of the day brings toward each target: all of it toward the day's, nothing
+    toward what is asked of this meal. In each key's unit."""
+    of_meal = {aim.key for aim in aims if not aim.of_day} if meal is not None else set()
+    keys = {*KEYS, *NUTRIENT} - {DENSITY}
+    return {
+        key: amount_of(eaten.profile, key).amount
+        for key in keys
+        if key not in of_meal and NUTRIENT[key].group != "indices"
+    }

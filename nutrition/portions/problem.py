@@ -23,6 +23,10 @@ from nutrition.composition.profile import Vector
 from nutrition.targets.aim import SLACK, Aim
 
 MOST_PARTS, MOST_STEPS = 80, 400
+# The upper level of manganese rests on what vegetarians eat without harm: whole grains, greens and
+# beans pass it by themselves. Dietary Reference Intakes (2001), from memory; that it then gives
+# way: common practice, no source.
+OF_PLANTS = ("manganese_mg",)
 
 
 class BadProblem(CoreError):
@@ -45,7 +49,12 @@ class PlateShare:
 @dataclass(frozen=True, kw_only=True)
 class Problem:
     """Parts, targets, what is eaten besides (`base`, by key; `base_grams` [g]) and the constraints
-    that are switched on. [mL]"""
+    that are switched on. [mL]
+
+    Of a limit that nobody wished for, an upper level, only what is known counts where its key is in
+    `known_only`. `cooks`: portions are changed as a cook would, few at a time. `judged_as` says
+    which meal it was taken for.
+    """
 
     parts: tuple[Portion, ...]
     aims: tuple[Aim, ...]
@@ -53,6 +62,9 @@ class Problem:
     base_grams: float = 0.0
     vessel_ml: float | None = None
     plate: tuple[PlateShare, ...] = ()
+    known_only: frozenset[str] = frozenset()
+    cooks: bool = False
+    judged_as: str = ""
 
     def __post_init__(self) -> None:
         if len({part.key for part in self.parts}) != len(self.parts):
@@ -81,9 +93,29 @@ class Problem:
                 raise BadProblem("targets", f"the weight of {aim.key} is below zero")
 
     def is_unknown(self, aim: Aim) -> bool:
-        """Whether some part's amount of a target is not wholly known. A limit that nobody wished
-        for counts what is known."""
-        return aim.weight > 0 and any(aim.key in part.unknown for part in self.parts)
+        """Whether some part's amount of a target is not wholly known, and counts at its largest."""
+        counts = aim.weight > 0 or (aim.firm_high and aim.key not in self.known_only)
+        return counts and any(aim.key in part.unknown for part in self.parts)
+
+    def without_hopeless_limits(self) -> Problem:
+        """The same, with the limits that nobody wished for counting only what is known where what
+        is unknown alone passes them: that is told beside the answer, and nothing could move. A
+        limit that whole plants pass by themselves is left out where they have."""
+        now = {part.key: part.grams for part in self.parts}
+        known, most = totals(self, now), at_most(self, now)
+        hopeless = {
+            aim.key
+            for aim in self.aims
+            if aim.weight <= 0
+            and aim.high is not None
+            and max(known[aim.key], aim.high) < most[aim.key]
+        }
+        kept = tuple(
+            aim
+            for aim in self.aims
+            if aim.weight > 0 or aim.key not in OF_PLANTS or known[aim.key] <= (aim.high or 0.0)
+        )
+        return replace(self, aims=kept, known_only=frozenset(hopeless))
 
     def with_part(self, part: Portion) -> Problem:
         """The same with a part in place of the one of its id, or added."""

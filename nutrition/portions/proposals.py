@@ -1,32 +1,30 @@
-"""Up to three different answers to one problem, each with what changed, by how much, and what
-limits it."""
+"""Up to three answers to one problem: the best single change, the best pair, then all that earns
+its move. Each with what changed, what limits it, and what it does for the person in a sentence."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
+from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import WORTH_SAYING, Unknown, names_unknown
 from nutrition.composition.profile import Vector
+from nutrition.portions.few_changes import best_of_all, best_pair, best_single
+from nutrition.portions.judge import Judge, Ways
 from nutrition.portions.problem import BadProblem, Grid, Problem, name_of, npt_ints
-from nutrition.portions.solver import SCALE, Answer, Model, answer_from, balance, total_of
+from nutrition.portions.solver import Answer, answer_from
 from nutrition.portions.work import Work
 from nutrition.safety.gate import Gate
-from nutrition.targets.aim import SLACK
+from nutrition.targets.aim import SLACK, Aim
+from nutrition.written.plain import uncapitalized
 
-# How much further from the aims another answer may be: a share of the first one's distances, and a
-# bit. Misses must not grow.
-GIVE_SHARE, GIVE = 0.15, 0.05
-# What another answer may take. [s, as work is counted]
-OTHER_WORK = 0.08
-CLOSEST, MOST_FOOD, LEAST_SAUCE = (
-    "Closest to what is there",
-    "Most food for the calories",
-    "Least sauce and topping",
-)
-SAUCES = ("sauce", "topping")
+ONE, TWO, MORE, MUST = "One change", "Two changes", "Several changes", "What must change"
+# One more change must close this share of the miss more than fewer do; what closes less is not
+# offered; and only where so much more is closed may a part shrink or grow that should not first.
+CLOSES_MORE, LEAST_CLOSED, WORTH_BREAKING = 0.08, 0.08, 0.1
+CLEARED = 1e-6
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -44,13 +42,18 @@ class PortionChange:
         return self.after - self.before
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Proposal:
-    """An answer with its name and its changes, largest first."""
+    """An answer with its name and its changes, largest first; the share of the miss it closes [0 to
+    1], and what it does for the person and what that costs. `because` names the mosts for which
+    vegetables are made smaller."""
 
     name: str
     answer: Answer
     changes: tuple[PortionChange, ...]
+    closes: float
+    sentence: str
+    because: tuple[str, ...] = ()
 
 
 def limited_by(grid: Grid, steps: npt_ints, at: int, direction: int) -> str:
@@ -75,16 +78,15 @@ def limited_by(grid: Grid, steps: npt_ints, at: int, direction: int) -> str:
     worse = grid.weight * (missed(there) - missed(here))
     if len(worse) and worse.max() > SLACK:
         return name_of(grid.soft[int(worse.argmax())].aim.key).lower()
-    away = grid.far * (np.abs(there - grid.aim) - np.abs(here - grid.aim))
-    if not len(away) or away.max() <= SLACK:
-        return "nothing: it is a matter of taste"
-    return f"the aim of {name_of(grid.soft[int(away.argmax())].aim.key).lower()}"
+    return "nothing: it is enough"
 
 
-def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[PortionChange, ...]:
+def _changes(
+    grid: Grid, portions: Mapping[str, float], steps: npt_ints
+) -> tuple[PortionChange, ...]:
     out = []
     for at, part in enumerate(grid.free):
-        after = answer.portions[part.key]
+        after = portions[part.key]
         if abs(after - part.grams) < 0.05:
             continue
         why = limited_by(grid, steps, at, 1 if after > part.grams else -1)
@@ -107,85 +109,266 @@ def _changes(grid: Grid, answer: Answer, steps: npt_ints) -> tuple[PortionChange
     return tuple(sorted(out, key=lambda change: -abs(change.by)))
 
 
-def proposals(problem: Problem, work: Work | None = None) -> list[Proposal]:
-    """The answer that comes first, and, where they differ from it: the one with the most food for
-    no more calories, and the one with the least sauce and topping. These miss the targets no more,
-    and may be a little further from the aims.
-    """
-    first = balance(problem, work)
-    # a calorie density is looked at around the portions that were found
-    grid = Grid.around(problem, first.portions)
-    steps = grid.steps_of(first.portions)
-    out = [Proposal(CLOSEST, first, _changes(grid, first, steps))]
-    if first.status == "infeasible" or not len(grid.free):
-        return out
-    for name, per_step in ((MOST_FOOD, _food(grid)), (LEAST_SAUCE, _sauce(grid))):
-        found = (
-            _other(grid, first, steps, per_step, keep_energy=name == MOST_FOOD)
-            if per_step is not None
-            else None
+def as_a_cook_would(problem: Problem, shrink: bool = False, grow: bool = False) -> Problem:
+    """The problem with parts that keep their size not smaller than they are, unless they may
+    `shrink`, and those that come last not larger, unless they may `grow`."""
+
+    parts = []
+    for part in problem.parts:
+        limits = part.limits
+        if limits.keeps and not shrink and not part.locked and limits.most >= part.grams:
+            limits = replace(limits, least=max(limits.least, part.grams))
+        if limits.last and not grow and not part.locked and limits.least <= part.grams:
+            limits = replace(limits, most=min(limits.most, part.grams))
+        parts.append(part if limits is part.limits else replace(part, limits=limits))
+    return replace(problem, parts=tuple(parts))
+
+
+@dataclass(frozen=True)
+class _Found:
+    """What came out for one set of parts that may move: the judge, and the best ways."""
+
+    judge: Judge
+    way: Ways
+    proved: bool
+
+    @property
+    def left(self) -> float:
+        """What is still missed or broken."""
+        return self.judge.left(self.way)
+
+    @property
+    def over(self) -> tuple[str, ...]:
+        """The mosts that are passed, by name."""
+        answer = _answer(self.judge, self.way, "feasible")
+        named = [
+            name_of(aim.key)
+            for aim in self.judge.problem.aims
+            if aim.miss(answer.totals[aim.key], answer.at_most[aim.key]) > 0
+        ]
+        rows = self.judge.breaks(self.way)
+        return tuple(dict.fromkeys([*named, *(name_of(name) for name in rows)]))
+
+
+def _look(problem: Problem, work: Work | None) -> _Found:
+    judge = Judge(problem)
+    parts = len(judge.grid.free)
+    way = np.zeros(parts, dtype=np.int64)
+    if not parts or judge.gap <= CLEARED:
+        return _Found(judge, way, True)
+    begins = [way]
+    for found in (best_single(judge), best_pair(judge)):
+        if found is not None:
+            begins.append(found)
+    begin = min(begins, key=lambda one: float(judge.cost(one[None, :])[0]))
+    best, proved = best_of_all(judge, begin, work)
+    return _Found(judge, best, proved)
+
+
+def _allowed_to(problem: Problem, work: Work | None) -> tuple[_Found, tuple[str, ...]]:
+    """The best of all portions as a cook would serve them: vegetables not smaller, what is rich not
+    larger, unless that closes much more; and the mosts for which vegetables are smaller."""
+    best = _look(as_a_cook_would(problem), work)
+    because: tuple[str, ...] = ()
+    grown = False
+    if best.left > CLEARED and any(part.limits.last for part in problem.parts):
+        other = _look(as_a_cook_would(problem, grow=True), work)
+        if other.left < best.left - WORTH_BREAKING * max(best.judge.gap, CLEARED):
+            best, grown = other, True
+    over = best.over if best.left > CLEARED else ()
+    if over and any(part.limits.keeps for part in problem.parts):
+        other = _look(as_a_cook_would(problem, shrink=True, grow=grown), work)
+        fewer = set(other.over) < set(over) or other.left < best.left - WORTH_BREAKING * max(
+            best.judge.gap, CLEARED
         )
-        if found is not None and not any(_same(found, told.answer) for told in out):
-            out.append(Proposal(name, found, _changes(grid, found, grid.steps_of(found.portions))))
-    return out
+        if fewer and other.left < best.left:
+            best, because = other, over
+    return best, because
 
 
-def _same(one: Answer, other: Answer) -> bool:
-    return all(abs(one.portions[name] - other.portions[name]) < 0.05 for name in one.portions)
+def _answer(judge: Judge, way: Ways, status: str) -> Answer:
+    grid = judge.grid
+    found = answer_from(grid, np.asarray(judge.begin + way), status)
+    # a bowl that is too small is no limit of the person's
+    if any(name in NUTRIENT for name in judge.breaks(way)):
+        found = replace(found, status="infeasible")
+    return found
 
 
-def _food(grid: Grid) -> npt_ints:
-    """What to make smallest for the most food: volume, less. [mL]"""
-    each: npt_ints = np.array(
-        [-round(part.ml_per_gram * part.limits.step * 100) for part in grid.free], dtype=np.int64
+@dataclass(frozen=True)
+class Balanced:
+    """What is proposed, and the problem with the parts that may move for it: what stands in the way
+    is looked for in that."""
+
+    told: tuple[Proposal, ...]
+    problem: Problem
+
+    @property
+    def answer(self) -> Answer:
+        """The last of what is proposed, or the portions as they are."""
+        return self.told[-1].answer if self.told else unchanged(self.problem)
+
+
+def proposals(problem: Problem, work: Work | None = None) -> list[Proposal]:
+    """What is proposed; see `balanced`."""
+    return list(balanced(problem, work).told)
+
+
+def balanced(problem: Problem, work: Work | None = None) -> Balanced:
+    """The best single change, the best pair, then the whole, each only where it closes more than
+    fewer changes do. Nothing where nothing is missed and nothing must change."""
+    best, because = _allowed_to(problem.without_hopeless_limits(), work)
+    return Balanced(tuple(_told(best, because)), best.judge.problem)
+
+
+def _told(best: _Found, because: tuple[str, ...]) -> list[Proposal]:
+    judge = best.judge
+    nothing = np.zeros(len(judge.grid.free), dtype=np.int64)
+    out: list[Proposal] = []
+    if judge.forced():
+        out.append(_proposal(MUST, judge, nothing, True, because, 0.0))
+    if judge.gap <= CLEARED or not len(judge.grid.free):
+        return out
+    closed = 0.0
+    for name, found, proved in (
+        (ONE, best_single(judge), True),
+        (TWO, best_pair(judge), False),
+        (MORE, best.way, best.proved),
+    ):
+        if found is None or not found.any():
+            continue
+        closes = _closes(judge, found)
+        few = int((found != 0).sum())
+        if name == MORE:
+            name = {1: ONE, 2: TWO}.get(few, MORE)
+        enough = closes >= max(LEAST_CLOSED, closed + (CLOSES_MORE if closed else 0.0))
+        if enough and not any(_same(judge, found, told) for told in out):
+            out.append(_proposal(name, judge, found, proved, because, closes))
+            closed = closes
+    return _named_apart(out)
+
+
+def _named_apart(found: Sequence[Proposal]) -> list[Proposal]:
+    """Of two with the same name the one that closes more."""
+    by_name = {one.name: one for one in found}
+    return [one for one in found if by_name[one.name] is one]
+
+
+def unchanged(problem: Problem) -> Answer:
+    """The portions as they are, or the nearest that are allowed."""
+    judge = Judge(problem)
+    return _answer(judge, np.zeros(len(judge.grid.free), dtype=np.int64), "optimal")
+
+
+def _closes(judge: Judge, way: Ways) -> float:
+    """The share of the miss that a way closes. [0 to 1]"""
+    return 1.0 - judge.left(way) / judge.gap if judge.gap > 0 else 0.0
+
+
+def _same(judge: Judge, way: Ways, told: Proposal) -> bool:
+    portions = judge.portions(way)
+    return all(abs(portions[key] - told.answer.portions[key]) < 0.05 for key in portions)
+
+
+def _proposal(
+    name: str, judge: Judge, way: Ways, proved: bool, because: tuple[str, ...], closes: float
+) -> Proposal:
+    answer = _answer(judge, way, "optimal" if proved else "feasible")
+    changes = _changes(judge.grid, answer.portions, np.asarray(judge.begin + way))
+    smaller = {
+        part.key
+        for part in judge.grid.free
+        if part.limits.keeps and answer.portions[part.key] < part.grams - 0.05
+    }
+    return Proposal(
+        name=name,
+        answer=answer,
+        changes=changes,
+        closes=closes,
+        sentence=_sentence(judge, way, answer, changes),
+        because=because if smaller else (),
     )
-    return each
 
 
-def _sauce(grid: Grid) -> npt_ints | None:
-    """What to make smallest for the least sauce and topping: their weight. [g] None where there is
-    none."""
-    each: npt_ints = np.array(
-        [round(part.limits.step * 100) if part.role in SAUCES else 0 for part in grid.free],
-        dtype=np.int64,
+def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[PortionChange]) -> str:
+    """What it does for the person, and what it costs."""
+    own = {part.key: part.grams for part in judge.problem.parts}
+    before = answer_from(judge.grid, judge.begin, "feasible")
+    gains, costs = [], []
+    for aim in judge.aims:
+        was, now = before.totals[aim.key], answer.totals[aim.key]
+        miss_was = aim.miss(was, before.at_most[aim.key])
+        miss_now = aim.miss(now, answer.at_most[aim.key])
+        by = now - was
+        if abs(by) < WORTH_SAYING * aim.per:
+            continue
+        nutrient = NUTRIENT[aim.key]
+        said = f"{abs(by):,.{nutrient.decimals}f} {nutrient.unit} {'more' if by > 0 else 'less'}"
+        said += f" {uncapitalized(nutrient.name)}"
+        if abs(miss_now) < abs(miss_was):
+            gains.append((abs(miss_was) - abs(miss_now), f"{said}{_now(aim, miss_now)}", aim))
+        elif abs(miss_now) > abs(miss_was):
+            costs.append(f"{said}{_now(aim, miss_now)}")
+    gains.sort(key=lambda row: -row[0] * row[2].weight / row[2].per)
+    better = [name for name in judge.breaks(way * 0) if name not in judge.breaks(way)]
+    room = ["it fits the bowl"] if "vessel" in better else []
+    kept = [
+        name_of(aim.key).lower()
+        for aim in judge.aims
+        if aim.high is not None
+        and not aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
+        and not any(row[2].key == aim.key for row in gains)
+        and aim.key not in ("energy_kcal",)
+    ]
+    words = [", ".join([*(row[1] for row in gains[:3]), *room]) or "no target is nearer"]
+    energy = judge.energy_at
+    if energy is not None and not any(row[2].key == "energy_kcal" for row in gains):
+        by = answer.totals["energy_kcal"] - before.totals["energy_kcal"]
+        words.append(
+            "at the same calories"
+            if abs(by) < 15
+            else f"for {by:+,.0f} kcal".replace("+", "")
+            if by > 0
+            else f"and {abs(by):,.0f} kcal less"
+        )
+    out = " ".join(words)
+    if kept:
+        out += f"; {', '.join(kept[:2])} {'stay' if len(kept[:2]) > 1 else 'stays'} inside"
+    less = [change for change in changes if change.after < own[change.id]]
+    if less:
+        costs += [
+            f"{abs(one.by):.0f} g less {uncapitalized(one.name)}"
+            if one.after >= 0.4
+            else f"no {uncapitalized(one.name)}"
+            for one in less[:2]
+        ]
+    return (
+        f"{out[:1].upper()}{out[1:]}; it costs {' and '.join(costs)}."
+        if costs
+        else (f"{out[:1].upper()}{out[1:]}.")
     )
-    return each if each.any() else None
 
 
-def _other(
-    grid: Grid, first: Answer, steps: npt_ints, per_step: npt_ints, keep_energy: bool
-) -> Answer | None:
-    model = Model(grid)
-    room = len(grid.free)
-    if model.misses:
-        model.model.add(total_of(model.misses) <= int(grid.violation(steps) * SCALE) + room)
-    model.model.add(
-        total_of(model.distances)
-        <= int((grid.deviation(steps) * (1 + GIVE_SHARE) + GIVE) * SCALE) + room
-    )
-    if keep_energy:
-        kcal = [round(part.amount("energy_kcal") * part.limits.step * 100) for part in grid.free]
-        model.model.add(model.sum_of(kcal) <= int(np.dot(kcal, steps)))
-    _status, found, _value = model.solve(model.sum_of(per_step), Work.of(OTHER_WORK), steps)
-    if found is None or grid.broken(found):
-        return None
-    if float(np.dot(per_step, found)) >= float(np.dot(per_step, steps)):
-        return None
-    other = answer_from(grid, found, "feasible")
-    return other if other.violation <= first.violation + 1e-6 else None
+def _now(aim: Aim, miss: float) -> str:
+    if not miss:
+        return ""
+    nutrient = NUTRIENT[aim.key]
+    side = "under" if miss < 0 else "over"
+    return f" (still {side} by {abs(miss):,.{nutrient.decimals}f} {nutrient.unit})"
 
 
-def allowed(problem: Problem, gate: Gate) -> list[Proposal]:
+def allowed(problem: Problem, gate: Gate) -> Balanced:
     """The proposals that bring nothing to stop and ask about that is not there now: amounts that
-    only count together. Raises BadProblem where there are none."""
-    out = [one for one in proposals(problem) if not _newly_barred(one, problem, gate)]
-    if not out:
+    only count together. Raises BadProblem where there are some and none is allowed."""
+    found = balanced(problem)
+    out = [one for one in found.told if not _newly_barred(one, problem, gate)]
+    if found.told and not out:
         raise BadProblem(
             "parts",
             "Every proposal would bring together what is to be asked about first: change the "
             "parts.",
         )
-    return out
+    return replace(found, told=tuple(out))
 
 
 def _newly_barred(proposal: Proposal, problem: Problem, gate: Gate) -> bool:

@@ -209,6 +209,16 @@ def balance(problem: Problem, work: Work | None = None) -> Answer:
     only if all of them were proved; with a calorie density among the wishes, which is a ratio, that
     is only so where all ways could be looked at.
     """
+    found = _balanced(problem, work)
+    unwished = frozenset(aim.key for aim in problem.aims if aim.weight <= 0)
+    if found.status != "infeasible" or unwished <= problem.known_only:
+        return found
+    # what nobody knows alone must not make the rest impossible: it is told beside the answer
+    again = _balanced(replace(problem, known_only=unwished), work)
+    return found if again.status == "infeasible" else again
+
+
+def _balanced(problem: Problem, work: Work | None) -> Answer:
     grid = Grid(problem)
     if can_count_out(grid):
         steps = counted_out(grid)

@@ -10,8 +10,8 @@ from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Limits, Portion, food_portion
 from nutrition.portions.sensible import most_added_g
+from nutrition.portions.servable import servable
 from nutrition.safety.gate import OPEN, Gate
-from nutrition.written import household
 
 # Chosen so that each nutrient that runs short on plants has a food or two that brings much of it.
 # Common practice, no source.
@@ -43,6 +43,10 @@ STAPLES = (
     "rolled-oats-cooked",
     "brown-rice-cooked",
     "potato-boiled",
+    "white-rice-cooked",
+    "rice-noodles-cooked",
+    "olive-oil",
+    "applesauce-unsweetened",
     "soy-milk-unsweetened",
     "nutritional-yeast-fortified",
 )
@@ -57,7 +61,7 @@ def portion_of(food: Food) -> Portion:
     """A food as something that may be added: from nothing to one and a half first helpings, in
     kitchen-sized steps. [g]"""
     added = most_added_g(food)
-    step = min(household.step_g(food), first_helping_g(food) / 2)
+    step = min(servable(food, food.role).step_g, first_helping_g(food) / 2)
     most = max(math.floor(added / step + 1e-9), 1) * step
     limits = Limits(least=0.0, most=most, step=step, ceiling=added)
     return replace(food_portion(food, 100.0), grams=0.0, limits=limits)

@@ -176,7 +176,10 @@ class Facts:
             else:
                 out.append(
                     Ingredient(
-                        line.food, line.grams, cooked_food(line.food, line.grams, cooked.profile)
+                        line.food,
+                        line.grams,
+                        cooked_food(line.food, line.grams, cooked.profile),
+                        cooked.heated,
                     )
                 )
         return out
@@ -319,6 +322,7 @@ def _cooked(line: Line, methods: tuple[str, ...], left: float, dry: float) -> Co
         done = cook(line.food, line.grams, low, high, methods[0], dry)
     else:
         done = cook_in_turn(line.food, line.grams, low, high, methods)
+    done = replace(done, heated=any(method not in COLD for method in methods))
     if left <= 0:
         return done
     said = f"{left:.0%} of it is left in the dish and not eaten"
@@ -328,4 +332,5 @@ def _cooked(line: Line, methods: tuple[str, ...], left: float, dry: float) -> Co
         low=done.low * (1 - left),
         high=done.high * (1 - left),
         assumed=(*done.assumed, said),
+        heated=done.heated,
     )

@@ -13,7 +13,7 @@ import numpy as np
 
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.carried import carried_by
-from nutrition.composition.food_classes import classes_of, food_classes, kinds_within
+from nutrition.composition.food_classes import classes_of, food_classes, kinds_of
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.profile import INDEX
@@ -88,6 +88,7 @@ class Rule:
     holds: frozenset[str]
     often: frozenset[str]
     any_allergy: frozenset[str]
+    uncooked: bool
     disliked: bool
     client: str
 
@@ -184,6 +185,7 @@ def rules() -> tuple[Rule, ...]:
                 holds=frozenset(row.get("holds", ())),
                 often=frozenset(row.get("often", ())),
                 any_allergy=frozenset(row.get("any_allergy", ())),
+                uncooked=bool(row.get("uncooked")),
                 disliked=bool(row.get("disliked")),
                 client=row.get("client", ""),
             )
@@ -208,6 +210,8 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
     """Names of the foods that trigger the rule, empty where it asks for none; None where it asks
     and there is none."""
     foods = situation.foods or ()
+    if rule.uncooked:
+        foods = [part for part in foods if not part.heated]
     if rule.allergen:
         found = [
             f"{part.food.name} ({', '.join(hit)})"
@@ -232,7 +236,9 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
         ]
     elif rule.food:
         found = [
-            part.food.name for part in foods if not rule.food.isdisjoint(kinds_within(part.food))
+            part.food.name
+            for part in foods
+            if not rule.food.isdisjoint(kinds_of(part.food, part.heated))
         ]
     else:
         return []

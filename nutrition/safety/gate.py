@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from nutrition.composition.food_classes import kinds_within
+from nutrition.composition.food_classes import kinds_of
 from nutrition.composition.food_mosts import ceiling_g, most_of
 from nutrition.composition.foods import Food
 from nutrition.composition.helpings import first_helping_g
@@ -82,7 +82,7 @@ class Gate:
         out = []
         for kind, whose in self.avoided.items():
             names = dict.fromkeys(
-                part.food.name for part in foods if kind in kinds_within(part.food)
+                part.food.name for part in foods if kind in kinds_of(part.food, part.heated)
             )
             if names:
                 out.append(

@@ -8,6 +8,7 @@ from functools import lru_cache
 
 from nutrition.composition.foods import Food, food_table, shipped_foods
 from nutrition.composition.tables import csv_rows
+from nutrition.safety.gate import OPEN, Gate
 
 # A use that says: the same food, otherwise made.
 ANOTHER_FORM = "another form"
@@ -55,6 +56,49 @@ def for_food(food: Food) -> list[Substitution]:
         out.append(replace(row, to=table[row.to.slug]))
         out += [replace(row, to=own) for own in table.own_like(row.to.slug)]
     return [row for row in out if row.to.slug != food.slug]
+
+
+MOST_LIKE = 6
+
+
+def stand_ins(food: Food, gate: Gate = OPEN, most: int = 3) -> list[tuple[Food, float]]:
+    """What may take a food's place at the table, with the grams for each gram: what the library
+    knows first, else foods of its kind and state that are most like it in protein and energy. None
+    that the gate holds back."""
+    out = [(row.to, row.ratio) for row in for_food(food) if not gate.why_not(row.to)]
+    if len(out) < most:
+        known = {one.slug for one, _ratio in out} | {food.slug}
+        kind = [
+            one
+            for one in shipped_foods()
+            if one.group == food.group and one.state == food.state and one.slug not in known
+        ]
+        kind.sort(key=lambda one: _unlike(food, one))
+        like = (one for one in kind[: MOST_LIKE * 2] if not gate.why_not(one))
+        out += [(one, 1.0) for one, _n in zip(like, range(most - len(out)), strict=False)]
+    return out[:most]
+
+
+def _unlike(one: Food, other: Food) -> float:
+    """How unlike two foods are in energy and protein, each over a usual amount."""
+    far = 0.0
+    for key, usual in (("energy_kcal", 200.0), ("protein_g", 10.0), ("fat_g", 10.0)):
+        far += abs((one.per_100_g(key) or 0.0) - (other.per_100_g(key) or 0.0)) / usual
+    return far
+
+
+# Uses of a substitution that are the same food in another form, or another seasoning.
+FORMS = (ANOTHER_FORM, "salt", "savor", "sharpness")
+
+
+def other_forms(food: Food, gate: Gate = OPEN) -> list[tuple[Food, float]]:
+    """Other forms of a food, and seasonings in its place, that the gate lets through, with the
+    grams for each gram."""
+    return [
+        (row.to, row.ratio)
+        for row in for_food(food)
+        if row.use in FORMS and not gate.why_not(row.to)
+    ]
 
 
 def _another(food: Food) -> Substitution:

@@ -22,6 +22,8 @@ THINNERS = ("water", "lemon-juice", "orange-juice", "soy-milk-unsweetened")
 # How much each kind of change is felt, before how much of the dish it moves. Common practice, no
 # source.
 FELT = {"form": 0.02, "less": 0.1, "thin": 0.15, "instead": 0.25, "out": 0.4}
+# A dish without one of these is another dish: that is offered last.
+MADE_OF = ("base", "protein", "vegetable", "greens", "dish")
 # A change must close at least this share of the gap; a pair this much more than the better of its
 # two alone.
 LEAST_CLOSED, PAIR_ADDS = 0.02, 0.1
@@ -65,7 +67,14 @@ def single_steps(
     name = uncapitalized(line.name)
     out = [
         *_less(line, system),
-        Step(id=line.key, kind="out", food=line.food, grams=0.0, words=f"without {name}"),
+        Step(
+            id=line.key,
+            kind="out",
+            food=line.food,
+            grams=0.0,
+            words=f"without {name}",
+            guts=line.role in MADE_OF,
+        ),
     ]
     for row in for_food(line.food) if line.food else []:
         if gate.why_not(row.to):

@@ -19,7 +19,8 @@ class Step:
     """What is done to one line: its new food or dish and grams [g], 0 to leave it out. `id` is
     empty for something added.
 
-    `measure` says the grams as a cook would; it is empty where only the scale can.
+    `measure` says the grams as a cook would; it is empty where only the scale can. What `guts` a
+    dish takes out what it is made of.
     """
 
     id: str
@@ -31,6 +32,7 @@ class Step:
     fails: str = ""
     measure: str = ""
     dish: Portion | None = None
+    guts: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -102,9 +104,15 @@ def weight_words(grams: float, measure: str) -> str:
     return f"{measure} ({weight})" if measure else weight
 
 
-def rank(swap: Swap) -> tuple[float, float]:
-    """The order of swaps: most closed first, then the least felt."""
-    return -round(swap.closed, 2), swap.felt
+# How much of what a change closes must outweigh how much it is felt. Common practice, no source.
+FELT_COUNTS = 0.4
+
+
+def rank(swap: Swap) -> tuple[bool, float, float]:
+    """The order of swaps: what leaves the dish a dish first, then most closed for what is felt of
+    it."""
+    guts = any(step.guts for step in swap.steps)
+    return guts, -round(swap.closed - FELT_COUNTS * swap.felt, 2), swap.felt
 
 
 def reason(swap: Swap, aims: Sequence[Aim]) -> str:

@@ -14,7 +14,8 @@ SLACK = 1e-7
 @dataclass(frozen=True, kw_only=True)
 class Aim:
     """A target: `low` and `high` bound it (None: open), a firm one is never broken, and `ordered`
-    says that a clinician's order set one. In the key's unit."""
+    says that a clinician's order set one. `of_day`: what the rest of the day brings counts toward
+    it. In the key's unit."""
 
     key: str
     low: float | None
@@ -24,6 +25,7 @@ class Aim:
     firm_low: bool = False
     firm_high: bool = False
     ordered: bool = False
+    of_day: bool = False
 
     @classmethod
     def of(cls, target: Target, weight: float) -> Aim:

@@ -1,32 +1,94 @@
-"""The day's targets as aims for portions: of the whole day, or of one meal's share of it."""
+"""The day's targets as aims for portions: of the whole day, of a part of it, or of one meal."""
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import replace
 
-from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.derived import DENSITY
 from nutrition.targets.aim import Aim
 from nutrition.targets.conditions import those
 from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
 from nutrition.targets.reference_intakes import reference_intakes
-from nutrition.targets.voices import ORDER
+from nutrition.targets.scope import BOTH, DAY, LEAST, MEAL, MOST, WEEK, scopes
+from nutrition.targets.voices import CONDITION, ORDER, Target
 
 # A watched target counts twice as much as one that is only bounded; energy and protein three times.
 # Common practice, no source.
 WATCHED_WEIGHT, OTHER_WEIGHT = 2.0, 1.0
 LEADING = {"energy_kcal": 3.0, "protein_g": 3.0}
 MOST_AIMS = 25
-# The most of a mineral or vitamin is of the whole day, but for sodium, for what an order sets, and
-# where the kidneys must keep up with each meal. Common practice, no source.
-OF_THE_DAY, SPREAD = ("minerals", "vitamins"), ("sodium_mg",)
+# Where the body must keep up with what each meal brings, a meal has its share of these mosts.
+# Common practice, no source.
+EACH_MEAL = ("sodium_mg", "potassium_mg", "phosphorus_mg", "protein_g")
+# Of what is known for less than this share of the weight nothing is judged. Common practice, no
+# source.
+KNOWN_ENOUGH = 0.8
+# How much of the rest of the day is planned beside a meal: nothing is known of it, some, or all.
+UNPLANNED, SOME, ALL = "unplanned", "some", "all"
 
 
-def _every_meal_counts(day: DayTargets) -> bool:
-    """Whether the body must keep up with what each meal brings."""
+def asked_of_a_meal(day: DayTargets) -> frozenset[str]:
+    """The targets that a condition, the school or an order asks of each meal, by the meal's share
+    of the day."""
+    found = those(day.person.conditions)
+    out = {key for one in found for key in one.of_meal}
     gentle = day.school is not None and day.school.each_meal
-    return gentle or any(one.each_meal for one in those(day.person.conditions))
+    if gentle or any(one.each_meal for one in found):
+        out |= set(EACH_MEAL)
+    if day.school is not None:
+        out |= set(day.school.of_meal)
+    # what an order limits of these is watched at each meal as well
+    out |= {
+        key for key in EACH_MEAL if key in day.targets and day.targets[key].high_by.rank == ORDER
+    }
+    return frozenset(out)
+
+
+def _counted(target: Target) -> Target:
+    """The target with the bounds that count: of its side, and what a condition or an order sets."""
+    side = scopes()[target.key].side
+    low = target.low if side in (LEAST, BOTH) or target.low_by.rank >= CONDITION else None
+    high = target.high if side in (MOST, BOTH) or target.high_by.rank >= CONDITION else None
+    return replace(target, low=low, high=high)
+
+
+def _of_meal(
+    target: Target, share: float, meal: MealTarget, asked: Collection[str], rest: str
+) -> tuple[Target, bool]:
+    """What of a target is asked of one meal, and whether the rest of the day counts toward it."""
+    counted, key = _counted(target), target.key
+    if key == DENSITY:
+        return counted, False
+    if key == "protein_g":
+        scaled = target.scaled(share)
+        low = meal.protein_min_g
+        high = scaled.high if key in asked and target.high_by.rank >= CONDITION else None
+        if low is not None and high is not None:
+            low = min(low, high)
+        aim = max(scaled.aim, low or 0.0)
+        return replace(
+            scaled, low=low, high=high, aim=aim if high is None else min(aim, high)
+        ), False
+    if scopes()[key].of == MEAL or key in asked:
+        return counted.scaled(share), False
+    if rest != UNPLANNED and scopes()[key].of == DAY:
+        return replace(counted, low=counted.low if rest == ALL else None), True
+    # a matter of the day: one meal may bring all of it, and no more than all of it
+    return replace(counted, low=None, high=counted.high if counted.firm_high else None), False
+
+
+def _of_day(target: Target, share: float, asked: Collection[str]) -> Target:
+    """What of a target is asked of the whole day, or of as much of it as is planned."""
+    counted, scope = _counted(target), scopes()[target.key]
+    low = counted.low if scope.of != WEEK or counted.low_by.rank >= CONDITION else None
+    counted = replace(counted, low=low)
+    if share >= 1:
+        return counted
+    scaled = counted.scaled(share)
+    spread = scope.of == MEAL or scope.side != LEAST or target.key in asked
+    return scaled if spread else replace(scaled, high=counted.high if counted.firm_high else None)
 
 
 def aims_for(
@@ -34,33 +96,57 @@ def aims_for(
     watched: Collection[str],
     share: float = 1.0,
     meal: MealTarget | None = None,
+    rest: str = UNPLANNED,
 ) -> tuple[Aim, ...]:
-    """The watched targets, and those that are never broken, for a share of the day [0 to 1].
+    """The watched targets, and those that are never broken, for a meal or a share of the day [0 to
+    1].
 
-    A meal's own least of protein stands in place of its share of the day's. Calorie density is the
-    same for a meal and a day.
+    A meal answers for its energy, the least of its protein, and what a condition, the school or an
+    order asks of a meal. Where the `rest` of the day is planned, it answers for what that leaves of
+    the day's other targets as well: of their mosts, and of their leasts once all of it is planned.
     """
-    whole_most = share < 1 and not _every_meal_counts(day)
-    out = []
+    asked, out = asked_of_a_meal(day), []
     for key, target in day.targets.items():
         if key not in watched and not (target.firm_low or target.firm_high):
             continue
-        scaled = target.scaled(share)
-        if (
-            whole_most
-            and NUTRIENT[key].group in OF_THE_DAY
-            and key not in SPREAD
-            and target.high_by.rank != ORDER
-        ):
-            # one meal may bring most of it
-            scaled = replace(scaled, high=target.high if target.firm_high else None)
-        if meal is not None and key == "protein_g" and meal.protein_min_g is not None:
-            most = scaled.high
-            low = meal.protein_min_g if most is None else min(meal.protein_min_g, most)
-            scaled = replace(scaled, low=low, aim=max(scaled.aim, low))
+        if meal is None:
+            one, with_rest = _of_day(target, share, asked), False
+        else:
+            one, with_rest = _of_meal(target, share, meal, asked, rest)
+        if one.low is None and one.high is None:
+            continue
         weight = LEADING.get(key, WATCHED_WEIGHT if key in watched else OTHER_WEIGHT)
-        out.append(Aim.of(scaled, weight))
+        out.append(replace(Aim.of(one, weight), of_day=with_rest))
     return with_upper_levels(out[:MOST_AIMS], upper_levels(day))
+
+
+def judged(aims: Sequence[Aim], known: Callable[[str], float]) -> tuple[Aim, ...]:
+    """The aims without what is too little known to be judged: only a most that is never broken
+    stays. `known` gives the share of a key that is known. [0 to 1]"""
+    out = []
+    for aim in aims:
+        if aim.key != DENSITY and aim.weight > 0 and known(aim.key) < KNOWN_ENOUGH:
+            if not aim.firm_high:
+                continue
+            aim = replace(aim, low=None, firm_low=False)
+        out.append(aim)
+    return tuple(out)
+
+
+def less_rest(aims: Sequence[Aim], rest: Mapping[str, float]) -> tuple[Aim, ...]:
+    """The aims of the day as what the rest of it leaves of them. In each key's unit."""
+    out = []
+    for aim in aims:
+        if aim.of_day:
+            there = rest.get(aim.key, 0.0)
+            low, high = (
+                None if bound is None else max(bound - there, 0.0) for bound in (aim.low, aim.high)
+            )
+            bounds = [one for one in (low, high) if one is not None]
+            left = max(aim.aim - there, low or 0.0) if bounds else aim.aim
+            aim = replace(aim, low=low, high=high, aim=left if high is None else min(left, high))
+        out.append(aim)
+    return tuple(out)
 
 
 def upper_levels(day: DayTargets) -> dict[str, float]:

@@ -46,6 +46,7 @@ class Condition:
     brings: tuple[str, ...] = ()
     one_of: str = ""
     holds_potassium: bool = False
+    of_meal: tuple[str, ...] = ()
 
 
 # What a row of numbers may need besides conditions: what is planned, and how a body is.
@@ -78,12 +79,13 @@ def conditions() -> dict[str, Condition]:
                 if name not in data and name not in STATES:
                     raise BadTable(f"{where}: there is no condition “{name}”", name)
         merged["watched"] = tuple(merged.get("watched", ()))
+        merged["of_meal"] = tuple(merged.get("of_meal", ()))
         merged["brings"] = tuple(row.get("brings", ()))
         merged["part_of"] = row.get("part_of", "")
         for name in (*merged["brings"], merged["part_of"]):
             if name and name not in data:
                 raise BadTable(f"{where}: there is no condition “{name}”", name)
-        for key in merged["watched"]:
+        for key in (*merged["watched"], *merged["of_meal"]):
             if key not in NUTRIENT:
                 raise BadTable(f"{where}: there is no target “{key}” to watch", key)
         merged.pop("like", None)

@@ -104,6 +104,7 @@ class School:
     meal_protein_reason: str
     stands: Mapping[str, str]
     each_meal: bool = False
+    of_meal: tuple[str, ...] = ()
 
 
 SCHOOL_KEYS = tuple(one.name for one in fields(School) if one.name != "code")
@@ -229,6 +230,7 @@ def read_school(code: str, data: Mapping[str, Any]) -> School:
             meal_protein_reason=str(data["meal_protein_reason"]),
             stands=dict(data["stands"]),
             each_meal=bool(data.get("each_meal", built_in.get("each_meal", False))),
+            of_meal=tuple(data.get("of_meal", built_in.get("of_meal", ()))),
         )
     except KeyError as error:
         raise BadRow(f"a line lacks its {error.args[0]}") from None

@@ -5,7 +5,8 @@ import sys
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from nutrition.formats.problem_file import as_text, read_problem, solve
+from nutrition.formats.problem_answer import as_text, solve
+from nutrition.formats.problem_file import read_problem
 from nutrition.portions.problem import BadProblem
 from roundpantry.given_file import read_given
 

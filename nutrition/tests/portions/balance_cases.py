@@ -12,8 +12,8 @@ from nutrition.composition.helpings import FIRST_HELPING_G
 from nutrition.composition.portion import Limits, food_portion
 from nutrition.portions.problem import Grid, Problem
 from nutrition.portions.sensible import limits_around
+from nutrition.portions.servable import servable
 from nutrition.targets.aim import Aim
-from nutrition.written import household
 
 KEYS = (
     "energy_kcal",
@@ -55,7 +55,7 @@ def problem(seed, parts, targets, most_choices=None, hard=0, far=False):
     for i, at in enumerate(rng.choice(len(FOODS), parts, replace=False)):
         food = FOODS[int(at)]
         grams = round(FIRST_HELPING_G[food.role] * rng.uniform(0.6, 1.4))
-        limits = limits_around(food.role, grams, household.step_g(food))
+        limits = limits_around(servable(food, food.role), grams)
         most = (
             limits.most
             if most_choices is None

@@ -4,7 +4,7 @@ from itertools import count
 from unittest import TestCase
 from unittest.mock import patch
 
-from nutrition.formats.problem_file import STOPPED, as_text, solve
+from nutrition.formats.problem_answer import STOPPED, as_text, solve
 from nutrition.portions.proposals import proposals
 from nutrition.portions.solver import balance
 from nutrition.tests.portions.balance_cases import problem

@@ -15,7 +15,7 @@ from nutrition.safety.gate import Gate
 from nutrition.swaps.fillers import complement
 from nutrition.swaps.library import for_food, library
 from nutrition.swaps.ranking import ranked, single_steps, thinned
-from nutrition.swaps.swap import gap, reason, totals_of
+from nutrition.swaps.swap import gap, rank, reason, totals_of
 from nutrition.targets.aim import Aim
 
 FOODS = food_table()
@@ -148,8 +148,9 @@ class Ranked(TestCase):
 
     def test_most_closed_first_and_pairs_only_where_two_do_more_than_one(self):
         found = ranked(SALTY, SODIUM)
-        closed = [round(swap.closed, 2) for swap in found]
-        self.assertEqual(closed, sorted(closed, reverse=True))
+        self.assertEqual([rank(swap) for swap in found], sorted(rank(swap) for swap in found))
+        gutted = [any(step.guts for step in swap.steps) for swap in found]
+        self.assertEqual(gutted, sorted(gutted), "what takes the dish apart comes last")
         singles = [swap for swap in found if len(swap.steps) == 1]
         self.assertTrue(singles)
         for swap in found:

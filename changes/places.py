@@ -1,0 +1,45 @@
+"""Where something that is changed has its place: asked of the later stages, which each speak for
+themselves. A bowl stands in a day, a sauce in the bowls that wear it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from nutrition.composition.profile import Profile
+
+# Each takes a bowl and a client, and says which meal it stands in; empty for none.
+_MEALS: list[Callable[[Any, Any], str]] = []
+# Each takes a recipe and a client, and gives the bowls that wear it.
+_WORN: list[Callable[[Any, Any], list[Worn]]] = []
+
+
+@dataclass(frozen=True)
+class Worn:
+    """A bowl that wears a sauce or a topping: how many servings of it, and what else is in the
+    bowl."""
+
+    name: str
+    servings: float
+    rest: Profile
+
+
+def says_meal(ask: Callable[[Any, Any], str]) -> None:
+    if ask not in _MEALS:
+        _MEALS.append(ask)
+
+
+def says_worn(ask: Callable[[Any, Any], list[Worn]]) -> None:
+    if ask not in _WORN:
+        _WORN.append(ask)
+
+
+def meal_of_bowl(bowl: Any, client: Any) -> str:
+    """The meal in which a bowl stands in a client's days, the nearest day first; empty for none."""
+    return next((meal for ask in _MEALS if (meal := ask(bowl, client))), "")
+
+
+def worn_in(recipe: Any, client: Any) -> list[Worn]:
+    """The bowls that wear a recipe, those of the client first."""
+    return [one for ask in _WORN for one in ask(recipe, client)]

@@ -1,0 +1,181 @@
+"""Many ways to portion judged at once by what counts: limits that are never broken and never made
+worse, what is missed, how many parts move.
+
+In this order: (1) a limit that is kept stays kept, and one that is broken is broken no further,
+best not at all; (2) the weighted misses, each over its aim, with so much added for each part that
+moves, are smallest: a part moves only if it earns its move; (3) the energy is near its aim, and the
+steps are few.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+
+import numpy as np
+import numpy.typing as npt
+
+from nutrition.composition.derived import DENSITY
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.portion import Portion
+from nutrition.composition.profile import Vector
+from nutrition.portions.problem import Grid, Problem, npt_ints
+from nutrition.targets.aim import SLACK
+
+Ways = npt.NDArray[np.int64]
+# What a move must earn: this share of what is missed at first, and this much at the least. What a
+# broken limit weighs, and one of room; how near the energy is to its aim; a step. Common practice,
+# no source.
+EARNS, LEAST_EARNED = 0.05, 0.02
+HARD, ROOM, NEAR, A_STEP = 1000.0, 1.5, 0.1, 1e-4
+# What keeps its size, and what comes last, must earn a move the wrong way so many times over.
+AGAINST_THE_GRAIN = 3.0
+
+
+class Judge:
+    """A problem around the portions that it begins from: the practitioner's own, or the nearest
+    that are allowed. A way is a row of steps away from there."""
+
+    def __init__(self, problem: Problem) -> None:
+        self.problem, self.grid = problem, Grid(problem)
+        grid = self.grid
+        self.begin = grid.own_steps()
+        self.begin_g = grid.least + self.begin * grid.step_g
+        self.least, self.most = -self.begin, grid.steps - self.begin
+        rows = grid.rows
+        shape = (len(rows), len(grid.free))
+        self.row_each = np.array([row.per_step for row in rows]).reshape(shape)
+        self.row_room = np.array([row.most - float(row.per_step @ self.begin) for row in rows])
+        # an upper level that nobody wished for is not made worse; to better it is no goal
+        wished = {aim.key for aim in problem.aims if aim.weight > 0}
+        self.row_weight = np.array(
+            [
+                ROOM if row.name not in NUTRIENT else HARD if row.name in wished else 0.0
+                for row in rows
+            ]
+        )
+        self.broken_now = np.maximum(-self.row_room, 0.0)
+        self.aims = [aim for aim in problem.aims if aim.weight > 0]
+        self.weight = np.array([aim.weight for aim in self.aims])
+        self.per = np.array([aim.per for aim in self.aims])
+        self.low = np.array([-np.inf if aim.low is None else aim.low for aim in self.aims])
+        self.high = np.array([np.inf if aim.high is None else aim.high for aim in self.aims])
+        keys = ["energy_kcal" if aim.key == DENSITY else aim.key for aim in self.aims]
+        self.density = np.array([aim.key == DENSITY for aim in self.aims], dtype=bool)
+        self.start, self.each = self._of(keys, lambda part, key: part.amount(key), problem.base)
+        unknown = [aim.key if problem.is_unknown(aim) else "" for aim in self.aims]
+        self.more_start, self.more_each = self._of(
+            unknown, lambda part, key: part.unknown.get(key, 0.0), {}
+        )
+        self.grams = float(
+            problem.base_grams + sum(grams for _part, grams in grid.fixed) + self.begin_g.sum()
+        )
+        energy = next((aim for aim in self.aims if aim.key == "energy_kcal"), None)
+        self.energy_at = self.aims.index(energy) if energy else None
+        self.gap = self.left(self._nothing()[0])
+        self.earned = max(EARNS * self.gap, LEAST_EARNED)
+        dear = AGAINST_THE_GRAIN * self.earned
+        self.up = np.array([dear if part.limits.last else self.earned for part in grid.free])
+        self.down = np.array([dear if part.limits.keeps else self.earned for part in grid.free])
+
+    def _nothing(self) -> Ways:
+        return np.zeros((1, len(self.grid.free)), dtype=np.int64)
+
+    def _of(
+        self,
+        keys: Sequence[str],
+        per_gram: Callable[[Portion, str], float],
+        base: Mapping[str, float],
+    ) -> tuple[Vector, npt.NDArray[np.float64]]:
+        """For each key its total at the start, and what a step of each part adds."""
+        grid = self.grid
+        start, rows = [], []
+        for key in keys:
+            each = np.array([per_gram(part, key) for part in grid.free])
+            fixed = sum(per_gram(part, key) * grams for part, grams in grid.fixed)
+            start.append(base.get(key, 0.0) + fixed + float(each @ self.begin_g))
+            rows.append(each * grid.step_g)
+        return np.array(start), np.array(rows).reshape(len(keys), len(grid.free))
+
+    def totals(self, ways: Ways) -> npt.NDArray[np.float64]:
+        """Every target's total for each way. In each key's unit."""
+        total = self.start + ways @ self.each.T
+        if self.density.any():
+            grams = np.maximum(self.grams + ways @ self.grid.step_g, 1e-9)
+            total[:, self.density] /= grams[:, None]
+        return np.asarray(total)
+
+    def misses(self, ways: Ways) -> Vector:
+        """The weighted misses of each way, each over its aim."""
+        if not self.aims:
+            return np.zeros(len(ways))
+        known = self.totals(ways)
+        most = known + np.where(self.density, 0.0, self.more_start + ways @ self.more_each.T)
+        missed = np.maximum(self.low - known, 0.0) + np.maximum(most - self.high, 0.0)
+        missed = np.where(missed > SLACK * self.per, missed, 0.0)
+        return np.asarray((self.weight * missed / self.per).sum(axis=1))
+
+    def excess(self, ways: Ways) -> Vector:
+        """What broken limits weigh, together; infinite where one is broken further than at
+        first."""
+        if not len(self.row_room):
+            return np.zeros(len(ways))
+        over = np.maximum(ways @ self.row_each.T - self.row_room, 0.0)
+        worse = (over > self.broken_now + SLACK).any(axis=1)
+        weighed = np.where(over > SLACK, over, 0.0) @ self.row_weight
+        return np.asarray(np.where(worse, np.inf, weighed))
+
+    def breaks(self, way: Ways) -> list[str]:
+        """Names of the nutrients' limits that somebody wished for and that a way breaks, and of
+        room that it takes too much of."""
+        over = self.row_each @ way - self.row_room > SLACK if len(self.row_room) else []
+        rows = zip(self.grid.rows, over, self.row_weight, strict=True)
+        return list(dict.fromkeys(row.name for row, broken, weight in rows if broken and weight))
+
+    def left(self, way: Ways) -> float:
+        """What a way still misses, a broken limit counted as a miss of its own size, and of room as
+        heavier."""
+        over = np.maximum(self.row_each @ way - self.row_room, 0.0) if len(self.row_room) else 0.0
+        broken = np.where(over > SLACK, over, 0.0) * np.minimum(self.row_weight, ROOM)
+        return float(self.misses(way[None, :])[0] + np.sum(broken))
+
+    def cost(self, ways: Ways) -> Vector:
+        """What counts, as one number for each way: the smaller the better."""
+        moved = (ways > 0) @ self.up + (ways < 0) @ self.down
+        out = self.excess(ways) + self.misses(ways) + moved
+        if self.energy_at is not None:
+            aim = self.aims[self.energy_at]
+            out = (
+                out
+                + NEAR
+                * np.abs(self.totals(ways)[:, self.energy_at] - aim.aim)
+                / self.per[self.energy_at]
+            )
+        return np.asarray(out + A_STEP * np.abs(ways).sum(axis=1))
+
+    def best(self, ways: Ways) -> Ways | None:
+        """The way that costs least among some that are within the parts' limits; None where there
+        is none."""
+        inside = ((ways >= self.least) & (ways <= self.most)).all(axis=1)
+        ways = ways[inside]
+        if not len(ways):
+            return None
+        cost = self.cost(ways)
+        at = int(cost.argmin())
+        return ways[at] if np.isfinite(cost[at]) else None
+
+    def portions(self, way: Ways) -> dict[str, float]:
+        """The portions of a way. [g]"""
+        steps: npt_ints = (self.begin + way).astype(np.int64)
+        return self.grid.portions(steps)
+
+    def forced(self) -> Mapping[str, float]:
+        """Parts that cannot stay as they are, and what they become. [g]"""
+        grid = self.grid
+        out = {
+            part.key: float(grams)
+            for part, grams in zip(grid.free, self.begin_g, strict=True)
+            if abs(grams - part.grams) > 1e-6
+        }
+        return out | {
+            part.key: grams for part, grams in grid.fixed if abs(grams - part.grams) > 1e-6
+        }
