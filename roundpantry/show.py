@@ -43,6 +43,10 @@ def grams(value: float) -> str:
 
 def standing(stands: Standing, key: str) -> str:
     """How a standing is said: "under by up to 12 g", "inside, near the edge"."""
+    if stands.too_little:
+        return "too little known to judge"
+    if stands.could_be_over:
+        return by_words("could be over", stands.could_be_over, key)
     if stands.state == "none":
         return "unknown"
     if stands.state == "near":

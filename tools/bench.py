@@ -20,16 +20,19 @@ sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 from e2e.times import all_times  # noqa: E402
 from nutrition.composition.food_names import food_names  # noqa: E402
 from nutrition.composition.foods import FoodTable, foods_in_force, shipped_foods  # noqa: E402
+from nutrition.composition.ingredient import Ingredient
 from nutrition.portions.proposals import proposals  # noqa: E402
 from nutrition.portions.solver import balance  # noqa: E402
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.safety.cautions import Situation, cautions_in
 from nutrition.tests.portions.balance_cases import highs, problem  # noqa: E402
 from nutrition.written.finding import find_foods  # noqa: E402
 from nutrition.written.matching import reckon_line  # noqa: E402
 
 # What each must stay under. [s]
 BOWL_LIMIT, DAY_LIMIT, RECIPES_LIMIT, SEARCH_LIMIT, LINE_LIMIT = 0.15, 1.0, 2.0, 0.02, 0.005
+CAUTIONS_LIMIT = 0.02
 OWN_FOODS = 2000
 HARBOR = ("Tern", "Gull", "Pier", "Keel", "Mast")
 FRESH = Path(__file__).resolve().parent.parent / "nutrition/tests/written/fresh_lines.tsv"
@@ -89,6 +92,35 @@ def solves(name: str, parts: int, targets: int, limit: float, runs: int, seeds: 
     return not slow
 
 
+def cooked(name: str, parts: int, targets: int, limit: float, runs: int, seeds: range) -> bool:
+    """Print how long few changes take; whether all medians stay under the limit."""
+    times = []
+    for seed in seeds:
+        asked = replace(problem(seed, parts, targets, hard=2, far=True), cooks=True)
+        proposals(asked)
+        times.append(median(timed(lambda asked=asked: proposals(asked)) for _ in range(runs)))
+    print(
+        f"{name:34} {median(times) * 1000:7.0f} ms median, {max(times) * 1000:6.0f} ms slowest of "
+        f"{len(times)}, limit {limit * 1000:.0f}{'  OVER' if max(times) > limit else ''}"
+    )
+    return max(times) <= limit
+
+
+def warned(name: str, runs: int) -> bool:
+    """Print how long it takes to judge a day of many foods for one person."""
+    foods = list(shipped_foods())[:: len(list(shipped_foods())) // 40][:40]
+    asked = Situation(
+        conditions=frozenset({"ckd_3b", "ckd_3", "warfarin", "celiac", "insulin", "over_65"}),
+        allergies=frozenset({"sesame", "mustard"}),
+        foods=[Ingredient(food, 60.0) for food in foods],
+        numbers={"day_potassium_mg": 4000.0, "potassium_most_mg": 3500.0},
+    )
+    cautions_in(asked)
+    took = median(best(lambda: cautions_in(asked)) for _ in range(runs))
+    print(f"{name:34} {took * 1000:7.1f} ms median, limit {CAUTIONS_LIMIT * 1000:.0f}")
+    return took < CAUTIONS_LIMIT
+
+
 @lru_cache(maxsize=1)
 def with_own_foods() -> FoodTable:
     """The shipped foods and many of a practice's own, named after them."""
@@ -130,9 +162,11 @@ def main() -> int:
     fine &= solves(
         "day: 40 parts, 25 targets", 40, 25, DAY_LIMIT, max(runs // 2, 1), range(100, 104)
     )
-    asked = problem(3, 12, 12, hard=2)
-    three = median(timed(lambda: proposals(asked)) for _ in range(runs))
-    print(f"{'bowl: three proposals':34} {three * 1000:7.0f} ms median")
+    fine &= cooked("bowl: as a cook would, 12 parts", 12, 12, BOWL_LIMIT, runs, range(10))
+    fine &= cooked(
+        "day: as a cook would, 24 entries", 24, 25, DAY_LIMIT, max(runs // 2, 1), range(100, 104)
+    )
+    fine &= warned("cautions of a day", runs)
     for line in LINES:
         reckon_line(line)
     # a recipe once reckoned stays reckoned: each run has recipes of its own, of the same lines

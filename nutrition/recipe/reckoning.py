@@ -18,7 +18,7 @@ from nutrition.composition.cooking import (
     water_needed,
 )
 from nutrition.composition.food_names import FoodNames
-from nutrition.composition.foods import food_table
+from nutrition.composition.foods import Food, food_table
 from nutrition.composition.ingredient import Ingredient, cooked_food
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
@@ -179,10 +179,16 @@ class Facts:
                         line.food,
                         line.grams,
                         cooked_food(line.food, line.grams, cooked.profile),
-                        cooked.heated,
+                        cooked.heated or self._cooked_for_sure(line.food),
                     )
                 )
         return out
+
+    def _cooked_for_sure(self, food: Food) -> bool:
+        """Whether what is not eaten dry is cooked, though no method is named: in a recipe with a
+        title or a weighed batch it is, in a mere list of lines nobody knows."""
+        named = bool(self.recipe.title) or self.recipe.batch_g is not None
+        return named and food.state.startswith("dry")
 
     def foods(self) -> list[Ingredient]:
         """Each food with its grams in one serving. [g]"""

@@ -12,6 +12,7 @@ from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
 from nutrition.targets.reference_intakes import reference_intakes
 from nutrition.targets.scope import BOTH, DAY, LEAST, MEAL, MOST, WEEK, scopes
+from nutrition.targets.standing import KNOWN_ENOUGH
 from nutrition.targets.voices import CONDITION, ORDER, Target
 
 # A watched target counts twice as much as one that is only bounded; energy and protein three times.
@@ -22,9 +23,6 @@ MOST_AIMS = 25
 # Where the body must keep up with what each meal brings, a meal has its share of these mosts.
 # Common practice, no source.
 EACH_MEAL = ("sodium_mg", "potassium_mg", "phosphorus_mg", "protein_g")
-# Of what is known for less than this share of the weight nothing is judged. Common practice, no
-# source.
-KNOWN_ENOUGH = 0.8
 # How much of the rest of the day is planned beside a meal: nothing is known of it, some, or all.
 UNPLANNED, SOME, ALL = "unplanned", "some", "all"
 

@@ -1,5 +1,6 @@
 """Where an amount stands on a target, its unknown part considered."""
 
+from dataclasses import replace
 from unittest import TestCase
 
 from nutrition.composition.profile import Amount
@@ -36,16 +37,25 @@ class Stands(TestCase):
             (80 - near + 0.1, "near"),
         ):
             with self.subTest(amount):
-                self.assertEqual(standing(PROTEIN, known(amount)), Standing(state))
+                self.assertEqual(standing(PROTEIN, known(amount)), Standing(state=state))
 
     def test_what_is_unknown_can_only_add_to_an_amount(self):
-        self.assertEqual(standing(PROTEIN, known(0.0, 0.0)), Standing("none"))
-        self.assertEqual(standing(PROTEIN, known(38.0, 0.9)), Standing("under", 12.0, up_to=True))
+        self.assertEqual(standing(PROTEIN, known(0.0, 0.0)), Standing(state="none"))
         self.assertEqual(
-            standing(PROTEIN, known(60.0, 0.9)), Standing("inside", 0.0, part_unknown=True)
+            standing(PROTEIN, known(38.0, 0.9)), Standing(state="under", by=12.0, up_to=True)
         )
-        self.assertEqual(standing(PROTEIN, known(92.0, 0.9)), Standing("over", 12.0))
+        self.assertEqual(
+            standing(PROTEIN, known(60.0, 0.9)), Standing(state="inside", part_unknown=True)
+        )
+        # so little is known that it is shown and not judged; what is over is over at any rate
+        self.assertTrue(standing(PROTEIN, known(38.0, 0.5)).too_little)
+        self.assertEqual(standing(PROTEIN, known(92.0, 0.5)).state, "over")
+        could = replace(known(70.0, 0.9), could_add=30.0)
+        self.assertAlmostEqual(standing(PROTEIN, could).could_be_over, 20.0)
+        self.assertEqual(standing(PROTEIN, known(92.0, 0.9)), Standing(state="over", by=12.0))
 
     def test_an_index_can_move_either_way(self):
         acid = Target(key="pral_meq", low=None, aim=0, high=10, unit="mEq", source="", reason="")
-        self.assertEqual(standing(acid, known(12.0, 0.9)), Standing("over", 2.0, part_unknown=True))
+        self.assertEqual(
+            standing(acid, known(12.0, 0.9)), Standing(state="over", by=2.0, part_unknown=True)
+        )
