@@ -29,9 +29,10 @@ from nutrition.portions.reach import within_reach
 from nutrition.portions.staples import staple_portions
 from nutrition.portions.would_help import hints
 from nutrition.safety.gate import Gate
-from nutrition.swaps.library import other_forms
+from nutrition.swaps.library import other_forms, stand_ins
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import judged, within_upper_levels
+from nutrition.targets.body import must_gain
 from nutrition.written.household import say
 from roundpantry import show
 from roundpantry.asked import key_in, number_in
@@ -114,6 +115,8 @@ def problem_of(it: Changeable, look: Look) -> Problem:
     portions = tuple(
         replace(limited(one, it.gate), star=one.star and look.star) for one in look.portions
     )
+    if must_gain(it.day.person):
+        portions = tuple(one.within(last=False) for one in portions)
     aims = judged(
         plan_aims(it.plan, look.meal, look.share, rest=look.rest_planned, there=look.rest),
         lambda key: amount_of(look.profile, key).known,
@@ -128,6 +131,7 @@ def problem_of(it: Changeable, look: Look) -> Problem:
         vessel_ml=None if look.vessel_ml is None else look.vessel_ml * HEAPED,
         plate=look.plate,
         cooks=True,
+        gate=it.gate,
     )
 
 
@@ -139,7 +143,7 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     there.
     """
     request, gate = it.request, it.gate
-    balanced_as = allowed(problem, gate)
+    balanced_as = allowed(problem)
     told, first, problem = balanced_as.told, balanced_as.answer, balanced_as.problem
     wanted = [
         aim
@@ -173,13 +177,19 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
 def in_the_way_of(problem: Problem, gate: Gate, found: Balanced | None = None) -> dict[str, object]:
     """What the nearest portions still miss and why, and the single changes that would help, each
     solved again."""
-    found = allowed(problem, gate) if found is None else found
+    found = allowed(problem) if found is None else found
     problem, first = found.problem, found.answer
     missed = misses(problem, first)
     pantry = staple_portions(gate)
     can_add = {food.key for food in pantry}
     helping = (
-        hints(problem, first, pantry, lambda food: other_forms(food, gate))
+        hints(
+            problem,
+            first,
+            pantry,
+            lambda food: other_forms(food, gate),
+            lambda food: stand_ins(food, gate),
+        )
         if missed or first.status == "infeasible"
         else []
     )

@@ -20,6 +20,7 @@ urlpatterns = [
     path("<int:pk>/shares/", views.shares, name="shares"),
     path("<int:pk>/watched/", views.watched, name="watched"),
     path("<int:pk>/retarget/", views.retarget, name="retarget"),
+    path("<int:pk>/hold/", views.hold, name="hold"),
     path("<int:pk>/cautions/", views.dismiss, name="dismiss"),
     path("<int:pk>/cautions/<int:dismissal>/back/", views.bring_back, name="bring-back"),
     path("<int:pk>/targets/<str:key>/", views.target, name="target"),

@@ -344,6 +344,15 @@ def _saved_over(request: PageRequest, client: Client, why: str = "") -> HttpResp
 
 
 @require_POST
+def hold(request: PageRequest, pk: int) -> HttpResponse:
+    """The weight is held, where no loss is planned: the goal is changed, and the targets with
+    it."""
+    client, _elsewhere = opened(request, pk)
+    client.goal = "hold"
+    return _saved_over(request, client, "Hold the weight: no loss is planned")
+
+
+@require_POST
 def watched(request: PageRequest, pk: int) -> HttpResponse:
     """Which targets stand in the strip for this client; none chosen means the usual ones."""
     client, _elsewhere = opened(request, pk)

@@ -348,3 +348,14 @@ class Clients(PracticeCase):
         self.assertContains(page, "This page is for")
         self.assertContains(page, f'href="{self.for_client("/bowls/")}"')
         self.assertEqual(self.client.get("/for/999/recipes/").status_code, 404)
+
+
+class Held(PracticeCase):
+    def test_where_no_loss_is_planned_holding_is_offered(self):
+        Client.objects.filter(pk=self.client_row.pk).update(goal="lose", weight_kg=60)
+        address = reverse("clients:page", args=[self.client_row.pk])
+        self.assertContains(self.client.get(address), "Lose weight is not planned")
+        self.client.post(reverse("clients:hold", args=[self.client_row.pk]))
+        self.client_row.refresh_from_db()
+        self.assertEqual(self.client_row.goal, "hold")
+        self.assertNotContains(self.client.get(address), "is not planned")

@@ -8,12 +8,12 @@ from typing import Any
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import Problem, name_of
-from nutrition.portions.proposals import Proposal, balanced
+from nutrition.portions.proposals import Proposal, allowed
 from nutrition.portions.solver import Answer, balance
 from nutrition.portions.staples import staple_portions
 from nutrition.portions.work import Work
 from nutrition.portions.would_help import hints
-from nutrition.swaps.library import other_forms
+from nutrition.swaps.library import other_forms, stand_ins
 from nutrition.targets.aim import Aim
 
 SIGNIFICANT = 9
@@ -35,7 +35,7 @@ def _answered(problem: Problem, seconds: float | None) -> tuple[Answer, list[Pro
     work = None if seconds is None else Work.of(seconds * FITS_WITHIN, seconds)
     if not problem.cooks:
         return balance(problem, work), [], problem
-    found = balanced(problem, work)
+    found = allowed(problem, work)
     return found.answer, list(found.told), found.problem
 
 
@@ -44,7 +44,18 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
     answer, told, problem = _answered(problem, seconds)
     missed = misses(problem, answer)
     named = colliding(problem) if answer.status == "infeasible" else []
-    found = hints(problem, answer, staple_portions(), other_forms) if missed or named else []
+    gate = problem.gate
+    found = (
+        hints(
+            problem,
+            answer,
+            staple_portions(gate),
+            lambda food: other_forms(food, gate),
+            lambda food: stand_ins(food, gate),
+        )
+        if missed or named
+        else []
+    )
     unknown = _unknown(problem, answer)
     return {
         "status": answer.status,

@@ -33,6 +33,7 @@ from nutrition.targets.aims import (
     with_upper_levels,
     within_upper_levels,
 )
+from nutrition.targets.body import must_gain
 from nutrition.targets.day import (
     LEAST_BY_HAND,
     MOST_BY_HAND,
@@ -309,6 +310,8 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
     if "person" in data:
         day, gate, meal, judged_as = _of_person(data, parts, eaten)
     read = tuple(_part(row, at, load, gate) for at, row in enumerate(parts))
+    if day is not None and must_gain(day.person):
+        read = tuple(part.within(last=False) for part in read)
     if day is not None and not judged_as:
         kcal = sum(part.amount("energy_kcal") * part.grams for part in read)
         meal = likely_meal(day.meals, kcal)
@@ -354,6 +357,7 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
         base_grams=eaten.profile.grams if eaten is not None and whole else 0.0,
         vessel_ml=vessel,
         cooks=not exact,
+        gate=gate,
         judged_as=judged_as,
     )
 

@@ -29,6 +29,8 @@ EARNS, LEAST_EARNED = 0.05, 0.02
 HARD, ROOM, NEAR, A_STEP = 1000.0, 1.5, 0.1, 1e-4
 # What keeps its size, and what comes last, must earn a move the wrong way so many times over.
 AGAINST_THE_GRAIN = 3.0
+# Limits that the practitioner's own portions may break: upper levels, and the star.
+OWN_ORDER = frozenset(NUTRIENT) | {"star"}
 
 
 class Judge:
@@ -45,13 +47,11 @@ class Judge:
         shape = (len(rows), len(grid.free))
         self.row_each = np.array([row.per_step for row in rows]).reshape(shape)
         self.row_room = np.array([row.most - float(row.per_step @ self.begin) for row in rows])
-        # an upper level that nobody wished for is not made worse; to better it is no goal
+        # an upper level that nobody wished for, and which part is the largest, are not made worse;
+        # to better them is no goal
         wished = {aim.key for aim in problem.aims if aim.weight > 0}
         self.row_weight = np.array(
-            [
-                ROOM if row.name not in NUTRIENT else HARD if row.name in wished else 0.0
-                for row in rows
-            ]
+            [HARD if row.name in wished else 0.0 if row.name in OWN_ORDER else ROOM for row in rows]
         )
         self.broken_now = np.maximum(-self.row_room, 0.0)
         self.aims = [aim for aim in problem.aims if aim.weight > 0]

@@ -71,6 +71,8 @@ def _why(problem: Problem, aim: Aim, by: float) -> str:
             _steps, both = least_missed(replace(alone, aims=(alone.aims[0], other.softened(1.0))))
             if both > SLACK:
                 against.append(name_of(other.key))
+    if problem.cooks and least_missed(problem)[1] <= SLACK:
+        return "a further change would close it, and is not worth its while"
     if against:
         return f"it collides with {', '.join(against[:3])}"
     if problem.vessel_ml is not None or problem.plate or any(part.star for part in problem.parts):

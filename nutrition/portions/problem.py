@@ -20,12 +20,13 @@ from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
+from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.aim import SLACK, Aim
 
 MOST_PARTS, MOST_STEPS = 80, 400
 # The upper level of manganese rests on what vegetarians eat without harm: whole grains, greens and
 # beans pass it by themselves. Dietary Reference Intakes (2001), from memory; that it then gives
-# way: common practice, no source.
+# way, and that of it only what is known counts: common practice, no source.
 OF_PLANTS = ("manganese_mg",)
 
 
@@ -53,7 +54,7 @@ class Problem:
 
     Of a limit that nobody wished for, an upper level, only what is known counts where its key is in
     `known_only`. `cooks`: portions are changed as a cook would, few at a time. `judged_as` says
-    which meal it was taken for.
+    which meal it was taken for. What may be added is let through by the `gate`.
     """
 
     parts: tuple[Portion, ...]
@@ -65,6 +66,7 @@ class Problem:
     known_only: frozenset[str] = frozenset()
     cooks: bool = False
     judged_as: str = ""
+    gate: Gate = OPEN
 
     def __post_init__(self) -> None:
         if len({part.key for part in self.parts}) != len(self.parts):
@@ -115,7 +117,7 @@ class Problem:
             for aim in self.aims
             if aim.weight > 0 or aim.key not in OF_PLANTS or known[aim.key] <= (aim.high or 0.0)
         )
-        return replace(self, aims=kept, known_only=frozenset(hopeless))
+        return replace(self, aims=kept, known_only=frozenset(hopeless).union(OF_PLANTS))
 
     def with_part(self, part: Portion) -> Problem:
         """The same with a part in place of the one of its id, or added."""

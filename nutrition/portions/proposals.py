@@ -24,7 +24,7 @@ ONE, TWO, MORE, MUST = "One change", "Two changes", "Several changes", "What mus
 # One more change must close this share of the miss more than fewer do; what closes less is not
 # offered; and only where so much more is closed may a part shrink or grow that should not first.
 CLOSES_MORE, LEAST_CLOSED, WORTH_BREAKING = 0.08, 0.08, 0.1
-CLEARED = 1e-6
+CLEARED, WHOLLY = 1e-6, 0.995
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -226,7 +226,8 @@ def _told(best: _Found, because: tuple[str, ...]) -> list[Proposal]:
     nothing = np.zeros(len(judge.grid.free), dtype=np.int64)
     out: list[Proposal] = []
     if judge.forced():
-        out.append(_proposal(MUST, judge, nothing, True, because, 0.0))
+        must = _proposal(MUST, judge, nothing, True, because, 0.0)
+        out.append(replace(must, sentence=_must(judge)))
     if judge.gap <= CLEARED or not len(judge.grid.free):
         return out
     closed = 0.0
@@ -242,6 +243,8 @@ def _told(best: _Found, because: tuple[str, ...]) -> list[Proposal]:
         if name == MORE:
             name = {1: ONE, 2: TWO}.get(few, MORE)
         enough = closes >= max(LEAST_CLOSED, closed + (CLOSES_MORE if closed else 0.0))
+        # what clears all that is left is worth one change more
+        enough = enough or 0.0 < closed < WHOLLY < closes
         if enough and not any(_same(judge, found, told) for told in out):
             out.append(_proposal(name, judge, found, proved, because, closes))
             closed = closes
@@ -349,6 +352,19 @@ def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[Portion
     )
 
 
+def _must(judge: Judge) -> str:
+    """What cannot stay as it is, and why."""
+    forced, names = judge.forced(), []
+    for part in judge.problem.parts:
+        if part.key in forced:
+            to = forced[part.key]
+            name = uncapitalized(part.name)
+            said = f"no {name}" if to < 0.4 else f"{to:.3g} g {name}"
+            why = part.limits.held.rstrip(".")
+            names.append(f"{said} ({why})" if why else said)
+    return f"It may hold {'; '.join(names)}."
+
+
 def _now(aim: Aim, miss: float) -> str:
     if not miss:
         return ""
@@ -357,11 +373,11 @@ def _now(aim: Aim, miss: float) -> str:
     return f" (still {side} by {abs(miss):,.{nutrient.decimals}f} {nutrient.unit})"
 
 
-def allowed(problem: Problem, gate: Gate) -> Balanced:
+def allowed(problem: Problem, work: Work | None = None) -> Balanced:
     """The proposals that bring nothing to stop and ask about that is not there now: amounts that
     only count together. Raises BadProblem where there are some and none is allowed."""
-    found = balanced(problem)
-    out = [one for one in found.told if not _newly_barred(one, problem, gate)]
+    found = balanced(problem, work)
+    out = [one for one in found.told if not _newly_barred(one, problem, problem.gate)]
     if found.told and not out:
         raise BadProblem(
             "parts",

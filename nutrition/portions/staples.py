@@ -43,18 +43,28 @@ STAPLES = (
     "rolled-oats-cooked",
     "brown-rice-cooked",
     "potato-boiled",
-    "white-rice-cooked",
-    "rice-noodles-cooked",
-    "olive-oil",
-    "applesauce-unsweetened",
     "soy-milk-unsweetened",
     "nutritional-yeast-fortified",
 )
 
 
-def staples() -> tuple[Food, ...]:
-    """The staples that the table holds."""
-    return tuple(food_table()[slug] for slug in STAPLES if slug in food_table())
+# Where the kidneys set the limits, energy must come with little protein, potassium and phosphorus.
+# Common practice, no source.
+OF_LITTLE_ELSE = (
+    "white-rice-cooked",
+    "rice-noodles-cooked",
+    "olive-oil",
+    "applesauce-unsweetened",
+)
+KIDNEYS = frozenset({"ckd_3", "ckd_4", "ckd_5", "dialysis", "high_potassium_blood"})
+
+
+def staples(gate: Gate = OPEN) -> tuple[Food, ...]:
+    """The staples that the table holds; with those of little else for whom the kidneys set the
+    limits."""
+    kidneys = not KIDNEYS.isdisjoint(gate.situation.conditions)
+    slugs = (*STAPLES, *OF_LITTLE_ELSE) if kidneys else STAPLES
+    return tuple(food_table()[slug] for slug in slugs if slug in food_table())
 
 
 def portion_of(food: Food) -> Portion:
@@ -69,4 +79,4 @@ def portion_of(food: Food) -> Portion:
 
 def staple_portions(gate: Gate = OPEN) -> tuple[Portion, ...]:
     """The staples as parts that may be added, but for those that the gate holds back."""
-    return tuple(portion_of(food) for food in staples() if not gate.why_not(food))
+    return tuple(portion_of(food) for food in staples(gate) if not gate.why_not(food))

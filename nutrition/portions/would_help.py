@@ -7,7 +7,7 @@ Every hint was solved again before it is given: what it promises is what came ou
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -62,19 +62,23 @@ def hints(
     answer: Answer,
     pantry: Sequence[Portion] = (),
     instead: Instead | None = None,
+    stand_in: Instead | None = None,
 ) -> list[Hint]:
     """The single changes that help most, each solved again, what a person would say first at the
     head and a looser target at the end.
 
     `pantry` are foods that may be added, with their sensible portions; `instead` gives other forms
-    of a food that bring less of something, with grams for each gram.
+    of a food that bring less of something, with grams for each gram, and `stand_in` what may take
+    the place of one that must not be there.
     """
     before, room = _gap(problem, answer), _vessel(problem, answer)
     if before <= SLACK:
         return room
+    own = {part.key: part.grams for part in problem.parts}
     if problem.cooks:
         # one change on top of what is proposed, and nothing else moves
         problem = _as_answered(problem, answer)
+    replaced = _replaced(problem, own, before, stand_in) if stand_in is not None else []
     found = [
         *room,
         *_less(problem, answer, before, instead),
@@ -88,7 +92,24 @@ def hints(
     # less of the part that brings it is said first wherever it helps at all
     kept.sort(key=lambda hint: (SAID_FIRST.index(hint.kind) > 2, round(hint.violation, 3)))
     loose = sorted(_loosened(problem, answer), key=lambda hint: round(hint.violation, 6))
-    return [*kept, *loose][:MOST_HINTS]
+    return [*replaced, *kept, *loose][:MOST_HINTS]
+
+
+def _replaced(
+    problem: Problem, own: Mapping[str, float], before: float, stand_in: Instead
+) -> list[Hint]:
+    """What may take the place of parts that must not be there, the best for each. `own` are the
+    practitioner's portions. [g]"""
+    out = []
+    for part in problem.parts:
+        gone = part.limits.most <= 0 < own[part.key]
+        if not gone or part.locked or part.food is None:
+            continue
+        hints_of = _other_forms(
+            problem, part, own[part.key], before * (1 + HELPS), stand_in(part.food)
+        )
+        out += hints_of
+    return out
 
 
 def _as_answered(problem: Problem, answer: Answer) -> Problem:
@@ -97,7 +118,7 @@ def _as_answered(problem: Problem, answer: Answer) -> Problem:
     for part in problem.parts:
         grams = answer.portions[part.key]
         limits = replace(part.limits, least=grams, most=grams)
-        parts.append(replace(part, grams=grams, limits=limits))
+        parts.append(replace(part, grams=grams, limits=limits, star=False))
     return replace(problem, parts=tuple(parts))
 
 

@@ -351,7 +351,8 @@ def cautions_in(situation: Situation) -> list[Caution]:
         foods = ", ".join(found)
         text = rule.text.format_map({**numbers, **situation.words, "foods": foods})
         # what is about a number set by hand is about that number: another one brings it back
-        about = situation.words.get("opened", "") if "{opened}" in rule.text else foods
+        by_hand = next((word for word in ("opened", "wished") if f"{{{word}}}" in rule.text), "")
+        about = situation.words.get(by_hand, "") if by_hand else foods
         out.append(
             Caution(
                 code=rule.code,

@@ -186,7 +186,36 @@ def plan_words(day: DayTargets, orders: Iterable[Order] = ()) -> dict[str, str]:
     """What cautions say in words of the targets in force: the orders that open a condition's limit,
     by name."""
     gain = gestational_gain(day.person)
-    return {"opened": "; ".join(_opened(day, orders)), "gain": gain.words if gain else ""}
+    return {
+        "opened": "; ".join(_opened(day, orders)),
+        "wished": "; ".join(_wished(day, orders)),
+        "gain": gain.words if gain else "",
+    }
+
+
+def _wished(day: DayTargets, orders: Iterable[Order]) -> list[str]:
+    """The practitioner's own numbers that a limit holds back, in words with both numbers."""
+    out = []
+    for order in orders:
+        stated = [value for value in (order.low, order.aim, order.high) if value is not None]
+        if order.kind == "order" or not stated:
+            continue
+        held = day.targets[order.key]
+        computed = day.computed.get(order.key)
+        of_body = order.key == "energy_kcal" and min(stated) < day.energy.least - 0.5
+        against = computed is not None and computed.rank == CONDITION
+        aim = order.aim if order.aim is not None else stated[0]
+        outside = computed is not None and judge(computed, aim)[0] != "inside"
+        if not (of_body or (against and outside)):
+            continue
+        says = (
+            band_words(order.key, order.low, order.high)
+            if (order.low, order.high) != (None, None)
+            else f"about {order.aim:,.0f} {NUTRIENT[order.key].unit}"
+        )
+        stays = band_words(order.key, held.low, held.high)
+        out.append(f"{NUTRIENT[order.key].name} {says} was asked for, {stays} stays")
+    return out
 
 
 def tablet_numbers(supplements: Sequence[Supplement]) -> dict[str, float]:

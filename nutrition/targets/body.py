@@ -47,6 +47,12 @@ def least_weight(person: Person) -> float:
     return least_bmi(person.age_years) * (person.height_cm / 100.0) ** 2
 
 
+def must_gain(person: Person) -> bool:
+    """Whether what is rich in little room is what this body needs: to gain, when frail or thin."""
+    thin = bmi(person.weight_kg, person.height_cm) < least_bmi(person.age_years)
+    return person.goal == "gain" or thin or "frail" in person.conditions
+
+
 def adjusted_weight(weight_kg: float, height_cm: float) -> float:
     """The reference weight at BMI 25 and a quarter of what is above it. [kg]
 

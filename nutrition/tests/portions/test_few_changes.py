@@ -185,7 +185,8 @@ class AsACook(TestCase):
             self.assertTrue(all(change.limited_by for change in one.changes))
             own = {part.key: part.grams for part in PLATE}
             for key in ("kale-raw", "carrots-cooked"):
-                self.assertGreaterEqual(one.answer.portions[key], own[key] - 1e-6)
+                if one.answer.portions[key] < own[key] - 1e-6:
+                    self.assertEqual(one.because, ("Sodium",))
             self.assertLessEqual(one.answer.portions["lemon-zest"], 4)
 
     def test_vegetables_shrink_for_a_most_that_is_named_and_only_then(self):
@@ -382,7 +383,7 @@ class File(TestCase):
         self.assertEqual(first["id"], "soy")
         kinds = [hint["kind"] for hint in told["hints"]]
         self.assertEqual(kinds, sorted(kinds, key=lambda kind: kind == "loosen"))
-        tofu = [{"id": "tofu", "food": "tofu firm", "grams": 120, "min_grams": 100}, *BOWL[:1]]
+        tofu = [{"id": "tofu", "food": "tofu firm", "grams": 180, "min_grams": 150}, *BOWL[:1]]
         told = solve(self.read(parts=tofu, targets={"protein_g": {"max": 12, "hard": True}}))
         self.assertEqual((told["hints"][0]["kind"], told["hints"][0]["id"]), ("less", "tofu"))
 
