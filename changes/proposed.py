@@ -115,7 +115,8 @@ def problem_of(it: Changeable, look: Look) -> Problem:
     portions = tuple(
         replace(limited(one, it.gate), star=one.star and look.star) for one in look.portions
     )
-    if must_gain(it.day.person):
+    eats_little = must_gain(it.day.person)
+    if eats_little:
         portions = tuple(one.within(last=False) for one in portions)
     aims = judged(
         plan_aims(it.plan, look.meal, look.share, rest=look.rest_planned, there=look.rest),
@@ -131,6 +132,7 @@ def problem_of(it: Changeable, look: Look) -> Problem:
         vessel_ml=None if look.vessel_ml is None else look.vessel_ml * HEAPED,
         plate=look.plate,
         cooks=True,
+        eats_little=eats_little,
         gate=it.gate,
     )
 

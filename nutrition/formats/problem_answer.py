@@ -45,16 +45,12 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
     missed = misses(problem, answer)
     named = colliding(problem) if answer.status == "infeasible" else []
     gate = problem.gate
-    found = (
-        hints(
-            problem,
-            answer,
-            staple_portions(gate),
-            lambda food: other_forms(food, gate),
-            lambda food: stand_ins(food, gate),
-        )
-        if missed or named
-        else []
+    found = hints(
+        problem,
+        answer,
+        staple_portions(gate),
+        lambda food: other_forms(food, gate),
+        lambda food: stand_ins(food, gate),
     )
     unknown = _unknown(problem, answer)
     return {

@@ -310,7 +310,8 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
     if "person" in data:
         day, gate, meal, judged_as = _of_person(data, parts, eaten)
     read = tuple(_part(row, at, load, gate) for at, row in enumerate(parts))
-    if day is not None and must_gain(day.person):
+    eats_little = day is not None and must_gain(day.person)
+    if eats_little:
         read = tuple(part.within(last=False) for part in read)
     if day is not None and not judged_as:
         kcal = sum(part.amount("energy_kcal") * part.grams for part in read)
@@ -357,6 +358,7 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
         base_grams=eaten.profile.grams if eaten is not None and whole else 0.0,
         vessel_ml=vessel,
         cooks=not exact,
+        eats_little=eats_little,
         gate=gate,
         judged_as=judged_as,
     )

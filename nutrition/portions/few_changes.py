@@ -118,14 +118,14 @@ def best_of_all(judge: Judge, begin: Ways, work: Work | None = None) -> tuple[Wa
         terms.append(over * int(judge.row_weight[at]))
     for at, step in enumerate(model.steps):
         begin_at = int(judge.begin[at])
-        for sign, most, costs in (
-            (1, int(judge.most[at]), judge.up[at]),
-            (-1, int(-judge.least[at]), judge.down[at]),
+        for sign, most, costs, each_step in (
+            (1, int(judge.most[at]), judge.up[at], judge.step_up[at]),
+            (-1, int(-judge.least[at]), judge.down[at], A_STEP),
         ):
             moved, far = cp.new_bool_var(""), cp.new_int_var(0, max(most, 0), "")
             cp.add(far >= sign * (step - begin_at))
             cp.add(far <= max(most, 0) * moved)
-            terms += [moved * int(costs * SCALE), far * int(A_STEP * SCALE)]
+            terms += [moved * int(costs * SCALE), far * int(each_step * SCALE)]
     if judge.energy_at is not None:
         terms.append(_near_energy(judge, model))
     work = Work.of(WHOLE_WORK) if work is None else work

@@ -27,6 +27,8 @@ Ways = npt.NDArray[np.int64]
 # no source.
 EARNS, LEAST_EARNED = 0.05, 0.02
 HARD, ROOM, NEAR, A_STEP = 1000.0, 1.5, 0.1, 1e-4
+# What 100 g more on the plate count for who eats little. Common practice, no source.
+A_PLATEFUL = 0.04
 # What keeps its size, and what comes last, must earn a move the wrong way so many times over.
 AGAINST_THE_GRAIN = 3.0
 # Limits that the practitioner's own portions may break: upper levels, and the star.
@@ -76,6 +78,8 @@ class Judge:
         dear = AGAINST_THE_GRAIN * self.earned
         self.up = np.array([dear if part.limits.last else self.earned for part in grid.free])
         self.down = np.array([dear if part.limits.keeps else self.earned for part in grid.free])
+        fills = A_PLATEFUL / 100.0 if problem.eats_little else 0.0
+        self.step_up = A_STEP + fills * np.asarray(grid.step_g)
 
     def _nothing(self) -> Ways:
         return np.zeros((1, len(self.grid.free)), dtype=np.int64)
@@ -150,7 +154,8 @@ class Judge:
                 * np.abs(self.totals(ways)[:, self.energy_at] - aim.aim)
                 / self.per[self.energy_at]
             )
-        return np.asarray(out + A_STEP * np.abs(ways).sum(axis=1))
+        more, less = np.maximum(ways, 0), np.maximum(-ways, 0)
+        return np.asarray(out + more @ self.step_up + A_STEP * less.sum(axis=1))
 
     def best(self, ways: Ways) -> Ways | None:
         """The way that costs least among some that are within the parts' limits; None where there

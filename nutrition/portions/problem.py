@@ -53,8 +53,9 @@ class Problem:
     that are switched on. [mL]
 
     Of a limit that nobody wished for, an upper level, only what is known counts where its key is in
-    `known_only`. `cooks`: portions are changed as a cook would, few at a time. `judged_as` says
-    which meal it was taken for. What may be added is let through by the `gate`.
+    `known_only`. `cooks`: portions are changed as a cook would, few at a time; `eats_little`: what
+    is put on the plate counts against an answer. `judged_as` says which meal it was taken for. What
+    may be added is let through by the `gate`.
     """
 
     parts: tuple[Portion, ...]
@@ -65,6 +66,7 @@ class Problem:
     plate: tuple[PlateShare, ...] = ()
     known_only: frozenset[str] = frozenset()
     cooks: bool = False
+    eats_little: bool = False
     judged_as: str = ""
     gate: Gate = OPEN
 

@@ -346,10 +346,14 @@ def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[Portion
             for one in less[:2]
         ]
     return (
-        f"{out[:1].upper()}{out[1:]}; it costs {' and '.join(costs)}."
+        f"{out[:1].upper()}{out[1:]}; it costs {_listed(costs)}."
         if costs
         else (f"{out[:1].upper()}{out[1:]}.")
     )
+
+
+def _listed(words: Sequence[str]) -> str:
+    return f"{', '.join(words[:-1])} and {words[-1]}" if len(words) > 1 else words[0]
 
 
 def _must(judge: Judge) -> str:
@@ -390,7 +394,7 @@ def allowed(problem: Problem, work: Work | None = None) -> Balanced:
 def _newly_barred(proposal: Proposal, problem: Problem, gate: Gate) -> bool:
     def codes(portions: Mapping[str, float] | None) -> set[str]:
         foods = [
-            one.times(1.0 if portions is None else portions[part.key] / part.profile.grams)
+            one.times((part.grams if portions is None else portions[part.key]) / part.profile.grams)
             for part in problem.parts
             if part.profile.grams > 0
             for one in part.foods

@@ -22,9 +22,11 @@ from nutrition.portions.work import Work
 from nutrition.targets.aim import SLACK, Aim
 from nutrition.written.plain import uncapitalized
 
-# A larger part is tried up to so many times its most; a hint must take away at least this share of
-# the misses.
-LARGER, HELPS = 2.0, 0.1
+# A larger part is tried up to so many times its most, and up to so many times what a cook serves; a
+# hint must take away at least this share of the misses.
+LARGER, LARGER_SERVED, HELPS = 2.0, 1.5, 0.1
+# Where no hard limit is broken a cook is not told of misses that come to less than this.
+SHRUGGED_OFF = 0.02
 # Misses that come to less than this, each over its aim, are none.
 CLEARED = 1e-4
 MOST_HINTS = 6
@@ -53,6 +55,8 @@ Instead = Callable[[Food], Sequence[tuple[Food, float]]]
 # What a person would say first: less of what is too much, or a form of it with less, then more of
 # what is there, something added, and a looser target last.
 SAID_FIRST = ("vessel", "less", "instead", "larger", "add", "loosen")
+# What takes the place of a part that must not be there is as much of it, or so much less.
+STANDS_IN_SHARES = (1.0, 0.75, 0.5)
 # Of so many parts that bring most of what is too much less is tried; to these shares of them.
 MOST_LESS, LESS_SHARES = 3, (0.75, 0.5, 1 / 3, 0.25, 0.0)
 
@@ -72,17 +76,18 @@ def hints(
     the place of one that must not be there.
     """
     before, room = _gap(problem, answer), _vessel(problem, answer)
-    if before <= SLACK:
-        return room
+    enough = SHRUGGED_OFF if problem.cooks and not _hard(problem, answer) else SLACK
     own = {part.key: part.grams for part in problem.parts}
     if problem.cooks:
         # one change on top of what is proposed, and nothing else moves
         problem = _as_answered(problem, answer)
     replaced = _replaced(problem, own, before, stand_in) if stand_in is not None else []
+    if before <= enough:
+        return [*room, *replaced]
     found = [
         *room,
         *_less(problem, answer, before, instead),
-        *_larger(problem, answer, before),
+        *_larger(problem, answer, before, LARGER_SERVED if problem.cooks else LARGER),
         *_added(problem, before, pantry),
     ]
     by_help = sorted(
@@ -98,18 +103,34 @@ def hints(
 def _replaced(
     problem: Problem, own: Mapping[str, float], before: float, stand_in: Instead
 ) -> list[Hint]:
-    """What may take the place of parts that must not be there, the best for each. `own` are the
-    practitioner's portions. [g]"""
+    """What may take the place of parts that must not be there, for each the first that a cook would
+    name. `own` are the practitioner's portions. [g]"""
     out = []
     for part in problem.parts:
         gone = part.limits.most <= 0 < own[part.key]
         if not gone or part.locked or part.food is None:
             continue
-        hints_of = _other_forms(
-            problem, part, own[part.key], before * (1 + HELPS), stand_in(part.food)
-        )
-        out += hints_of
+        now = own[part.key]
+        for share in STANDS_IN_SHARES:
+            ways = (
+                _instead(problem, part, now * share, food, ratio)
+                for food, ratio in stand_in(part.food)
+            )
+            fits = next((one for one in ways if one.violation <= before + SHRUGGED_OFF), None)
+            if fits is not None:
+                out.append(fits)
+                break
     return out
+
+
+def _instead(asked: Problem, part: Portion, grams: float, food: Food, ratio: float) -> Hint:
+    """A food in a part's place, at so many grams for each of its own. [g]"""
+    grams *= ratio
+    whole = food_portion(food, grams, key=part.key, role=part.role)
+    other = replace(whole, locked=True, star=part.star)
+    _steps, after = least_missed(asked.with_part(other))
+    words = f"{uncapitalized(food.name)} instead of {uncapitalized(part.name)}, {grams:.3g} g"
+    return Hint(kind="instead", id=part.key, to=grams, violation=after, words=words)
 
 
 def _as_answered(problem: Problem, answer: Answer) -> Problem:
@@ -189,19 +210,10 @@ def _other_forms(
     before: float,
     forms: Sequence[tuple[Food, float]],
 ) -> list[Hint]:
-    best: Hint | None = None
-    for food, ratio in forms:
-        grams = now * ratio
-        other = replace(
-            food_portion(food, grams, key=part.key, role=part.role), locked=True, star=part.star
-        )
-        _steps, after = least_missed(asked.with_part(other))
-        if after < before * (1 - HELPS) and (best is None or after < best.violation - SLACK):
-            words = (
-                f"{uncapitalized(food.name)} instead of {uncapitalized(part.name)}, {grams:.3g} g"
-            )
-            best = Hint(kind="instead", id=part.key, to=grams, violation=after, words=words)
-    return [] if best is None else [best]
+    """The form that helps most."""
+    ways = [_instead(asked, part, now, food, ratio) for food, ratio in forms]
+    helping = [one for one in ways if one.violation < before * (1 - HELPS)]
+    return [min(helping, key=lambda one: one.violation)] if helping else []
 
 
 def _gap(problem: Problem, answer: Answer) -> float:
@@ -210,6 +222,14 @@ def _gap(problem: Problem, answer: Answer) -> float:
         aim.missed(answer.totals[aim.key], answer.at_most[aim.key])
         / aim.per
         * max(aim.weight, 1.0 if aim.firm else 0.0)
+        for aim in problem.aims
+    )
+
+
+def _hard(problem: Problem, answer: Answer) -> bool:
+    """Whether a limit that is never broken is broken."""
+    return any(
+        aim.firm and aim.missed(answer.totals[aim.key], answer.at_most[aim.key]) > 0
         for aim in problem.aims
     )
 
@@ -224,14 +244,14 @@ def _soft(problem: Problem) -> Problem:
     return replace(problem, aims=tuple(softer(aim) for aim in problem.aims))
 
 
-def _larger(problem: Problem, answer: Answer, before: float) -> list[Hint]:
+def _larger(problem: Problem, answer: Answer, before: float, times: float) -> list[Hint]:
     out = []
     asked = problem if answer.status != "infeasible" else _soft(problem)
     for part in problem.parts:
         if part.locked or answer.portions[part.key] < part.limits.most - part.limits.step:
             continue
         wider = part.within(
-            most=min(max(part.limits.most, part.limits.step) * LARGER, part.limits.ceiling)
+            most=min(max(part.limits.most, part.limits.step) * times, part.limits.ceiling)
         )
         if wider.limits.most < part.limits.most + part.limits.step:
             continue
@@ -262,9 +282,11 @@ def _smallest(problem: Problem, part_id: str, violation: float, steps: Sequence[
 
 def _added(problem: Problem, before: float, pantry: Sequence[Portion]) -> list[Hint]:
     asked = _soft(problem)
+    there = {part.key for part in problem.parts}
+    there |= {part.food.slug for part in problem.parts if part.food is not None}
     tried = []
     for food in pantry:
-        if any(part.key == food.key for part in problem.parts):
+        if food.key in there:
             continue
         steps, after = least_missed(asked.with_part(food), SOLVE_WORK / 2)
         if after < before * (1 - HELPS):

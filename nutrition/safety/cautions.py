@@ -92,12 +92,18 @@ class Rule:
     disliked: bool
     client: str
 
+    @property
+    def names_no_food(self) -> bool:
+        """Whether it looks at no kind of food, only at numbers and the person."""
+        foods = self.food or self.holds or self.often
+        return not (foods or self.allergen or self.traces or self.disliked)
+
 
 @dataclass(frozen=True, kw_only=True)
 class Caution:
     """A rule that fired. `about` names the foods that triggered it, empty otherwise; `names` has
     them one by one, and `because` says them and the numbers that set it off. `client` says it to
-    the client."""
+    the client. `by_amount`: less of these foods would settle it."""
 
     code: str
     level: str
@@ -109,6 +115,7 @@ class Caution:
     names: tuple[str, ...] = ()
     because: tuple[str, ...] = ()
     client: str = ""
+    by_amount: bool = False
 
     @property
     def sentence(self) -> str:
@@ -241,8 +248,34 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
             if not rule.food.isdisjoint(kinds_of(part.food, part.heated))
         ]
     else:
-        return []
+        return _bringing(rule, foods)
     return list(dict.fromkeys(found)) or None
+
+
+# What brings so much of an amount that is too much is named for it. Common practice, no source.
+BRINGS = 0.15
+
+
+def _bringing(rule: Rule, foods: Sequence[Ingredient]) -> list[str]:
+    """Names of the foods that bring most of what a rule finds too much in them together."""
+    found = []
+    for key in (one.left for one in rule.number if one.sign == ">"):
+        each = [_brought(part, key) for part in foods]
+        found += [
+            part.food.name
+            for part, amount in zip(foods, each, strict=True)
+            if amount > 0 and amount >= BRINGS * sum(each)
+        ]
+    return list(dict.fromkeys(found))
+
+
+def _brought(part: Ingredient, key: str) -> float:
+    """What one food brings of a number that the foods give by themselves; 0 for other numbers."""
+    nutrient = key.removeprefix("food_")
+    if nutrient in FOOD_NUMBERS and nutrient != key:
+        value = part.left.values[INDEX[nutrient]]
+        return 0.0 if np.isnan(value) else float(value) * part.grams / 100.0
+    return carried_by([part]).get(key, 0.0)
 
 
 def _refused(part: Ingredient, situation: Situation) -> list[str]:
@@ -365,6 +398,7 @@ def cautions_in(situation: Situation) -> list[Caution]:
                 names=tuple(found),
                 because=_because(rule, found, numbers),
                 client=rule.client.format_map({"foods": foods}),
+                by_amount=rule.names_no_food and bool(found),
             )
         )
     return sorted(out, key=lambda caution: LEVELS.index(caution.level))

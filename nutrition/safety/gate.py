@@ -67,7 +67,9 @@ class Gate:
         out = []
         for caution in cautions_in(replace(self.situation, foods=foods)):
             if caution.names and not self._is_settled(caution):
-                out.append(Bar(caution.level, caution.text, caution.code))
+                # what is only too much is kept from growing, and not left out
+                level = LEVELS[1] if caution.by_amount and caution.level == STOP else caution.level
+                out.append(Bar(level, caution.text, caution.code))
         out += self._avoided_in(foods)
         return tuple(sorted(out, key=lambda bar: LEVELS.index(bar.level)))
 

@@ -66,7 +66,8 @@ def stand_ins(food: Food, gate: Gate = OPEN, most: int = 3) -> list[tuple[Food, 
     knows first, else foods of its kind and state that are most like it in protein and energy. None
     that the gate holds back."""
     out = [(row.to, row.ratio) for row in for_food(food) if not gate.why_not(row.to)]
-    out.sort(key=lambda row: row[0].group != food.group)
+    # a grain for a grain, where the library knows one
+    out = [row for row in out if row[0].group == food.group] or out
     if len(out) < most:
         known = {one.slug for one, _ratio in out} | {food.slug}
         kind = [

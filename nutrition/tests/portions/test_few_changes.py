@@ -15,7 +15,7 @@ from nutrition.composition.portion import food_portion
 from nutrition.formats.problem_answer import as_text, solve
 from nutrition.formats.problem_file import read_problem
 from nutrition.portions.few_changes import best_of_all, best_single
-from nutrition.portions.judge import A_STEP, NEAR, Judge
+from nutrition.portions.judge import A_PLATEFUL, A_STEP, NEAR, Judge
 from nutrition.portions.problem import Problem
 from nutrition.portions.proposals import balanced, proposals
 from nutrition.portions.sensible import limits_around
@@ -68,6 +68,8 @@ def by_hand(judge, way):
     for part, steps in zip(judge.grid.free, way, strict=True):
         against = (part.limits.last and steps > 0) or (part.limits.keeps and steps < 0)
         cost += (judge.earned * (3 if against else 1) if steps else 0.0) + A_STEP * abs(steps)
+        if asked.eats_little and steps > 0:
+            cost += A_PLATEFUL / 100.0 * steps * part.limits.step
     return cost
 
 
@@ -76,6 +78,7 @@ class EveryWay(TestCase):
         proved = 0
         for seed in range(20):
             asked = cooked(seed, 3 + seed % 2, 3 + seed % 4, most_choices=5, far=seed % 2 == 1)
+            asked = replace(asked, eats_little=seed % 3 == 0)
             judge = Judge(asked)
             ways = every_way(judge)
             costs = judge.cost(ways)
@@ -94,7 +97,8 @@ class EveryWay(TestCase):
 
     def test_highs_finds_nothing_better_either(self):
         for seed in range(40, 52):
-            judge = Judge(cooked(seed, 8, 8, far=seed % 2 == 0))
+            asked = cooked(seed, 8, 8, far=seed % 2 == 0)
+            judge = Judge(replace(asked, eats_little=seed % 3 == 0))
             found, _sure = best_of_all(judge, np.zeros(len(judge.grid.free), int), Work.of(3.0))
             with self.subTest(seed=seed):
                 self.assertLessEqual(float(judge.cost(found[None, :])[0]), highs_cost(judge) + 1e-4)
@@ -105,7 +109,9 @@ def highs_cost(judge):
     energy's distance."""
     n, aims = len(judge.grid.free), len(judge.aims)
     columns = 4 * n + aims + 1
-    cost = np.concatenate([np.full(2 * n, A_STEP), judge.up, judge.down, judge.weight, [0.0]])
+    cost = np.concatenate(
+        [judge.step_up, np.full(n, A_STEP), judge.up, judge.down, judge.weight, [0.0]]
+    )
     rows, low = [], []
 
     def at_least(terms, bound):
