@@ -89,12 +89,15 @@ class NoHarm(TestCase):
             portions = proposal.answer.portions
             for part in problem.parts:
                 foods, before, after = part.foods, part.grams, portions[part.key]
-                stops, warns = self.warned(plan, foods)
+                _stops, warns = self.warned(plan, foods)
                 if part.locked:
                     self.assertEqual(after, before)
-                elif stops:
-                    self.assertLess(after, LEFT_OUT_G, f"{part.name} for {plan.client}")
-                elif warns:
+                elif after >= LEFT_OUT_G:
+                    then = [one.times(after / before) for one in foods] if before else foods
+                    self.assertFalse(
+                        self.warned(plan, then)[0], f"{after:g} g of {part.name} for {plan.client}"
+                    )
+                if warns and not part.locked:
                     self.assertLessEqual(after, before + 0.05, f"{part.name} for {plan.client}")
                 for one in foods if len(foods) == 1 else ():
                     own = most_of(one.food)

@@ -52,7 +52,7 @@ class Care(BrowserCase):
             told.get_by_text(re.compile(r"The practitioner's choice .* says")).first
         ).to_be_visible()
         expect(
-            page.get_by_text("Only a licensed clinician's order stands over a condition")
+            page.get_by_text("Only a licensed clinician's order stands over a limit")
         ).to_be_visible()
         page.get_by_role("link", name="Set by hand Potassium").click()
         page.get_by_label("Aim [mg]").fill("2000")

@@ -44,8 +44,8 @@ class NothingLost(BrowserCase):
         page = self.page
         self.begin("Ragna Holt")
         so_far = page.get_by_label("What can be said so far")
-        page.get_by_label("kidney disease, stage 3").check()
-        expect(so_far.get_by_text(re.compile(r"3[0-9](\.\d)?–3[0-9]")).first).to_be_visible()
+        page.get_by_label("kidney disease, stage 3b").check()
+        expect(so_far.get_by_text(re.compile(r"4[89](\.\d)?–6[01]")).first).to_be_visible()
         expect(so_far).not_to_contain_text("59–187")
         page.get_by_label("How they eat and cook").fill("Measures everything")
         expect(so_far.get_by_text("Kept at")).to_be_visible()

@@ -20,17 +20,23 @@ from nutrition.targets.conditions import in_play, speaking
 from nutrition.targets.schools import School
 
 STOP = LEVELS[0]
+# An amount that is too much is cut to within a part in a thousand.
+HALVINGS = 10
+# ... and to a weight that a kitchen scale is read to. [g]
+CUT_TO_G = 5.0
 # What the code of a bar begins with that is a school's or a condition's, and no caution.
 AVOIDED = "avoided"
 
 
 @dataclass(frozen=True)
 class Bar:
-    """Something that holds a food back: how strongly, and why in words."""
+    """Something that holds a food back: how strongly, and why in words. `by_amount`: less of it
+    would not."""
 
     level: str
     why: str
     code: str = ""
+    by_amount: bool = False
 
     @property
     def stops(self) -> bool:
@@ -67,9 +73,7 @@ class Gate:
         out = []
         for caution in cautions_in(replace(self.situation, foods=foods)):
             if caution.names and not self._is_settled(caution):
-                # what is only too much is kept from growing, and not left out
-                level = LEVELS[1] if caution.by_amount and caution.level == STOP else caution.level
-                out.append(Bar(level, caution.text, caution.code))
+                out.append(Bar(caution.level, caution.text, caution.code, caution.by_amount))
         out += self._avoided_in(foods)
         return tuple(sorted(out, key=lambda bar: LEVELS.index(bar.level)))
 
@@ -120,14 +124,29 @@ class Gate:
 
     def limit(self, foods: Sequence[Ingredient], grams: float, dish: bool = False) -> Limit:
         """How much of something that holds these foods in `grams` may be proposed: what is warned
-        of is not made larger, what stands as stop and ask is left out, and a food's own most is
-        never passed. [g]"""
+        of is not made larger, what stands as stop and ask is left out, or cut to what does not
+        where only so much of it does, and a food's own most is never passed. [g]"""
         bars = self.bars(foods)
         ceiling, why = ceiling_g(foods, grams, cooked=dish)
         if ceiling < grams - 1e-9:
             bars = (Bar(LEVELS[1], f"{why}."), *bars)
-        stops = any(bar.stops for bar in bars)
-        return Limit(stops, 0.0 if stops else min(ceiling, grams if bars else float("inf")), bars)
+        if any(bar.stops and not bar.by_amount for bar in bars):
+            return Limit(True, 0.0, bars)
+        most = min(ceiling, grams if bars else float("inf"))
+        if any(bar.stops for bar in bars):
+            cut = grams * self._share_without_a_stop(foods)
+            most = min(most, cut if cut < 2 * CUT_TO_G else cut // CUT_TO_G * CUT_TO_G)
+        return Limit(False, most, bars)
+
+    def _share_without_a_stop(self, foods: Sequence[Ingredient]) -> float:
+        """The largest share of these foods that brings nothing to stop and ask about, from below.
+        [0 to 1]"""
+        low, high = 0.0, 1.0
+        for _ in range(HALVINGS):
+            middle = (low + high) / 2
+            stops = any(bar.stops for bar in self.bars([one.times(middle) for one in foods]))
+            low, high = (low, middle) if stops else (middle, high)
+        return low
 
 
 def avoided_kinds(
