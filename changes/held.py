@@ -39,7 +39,9 @@ def held(
         if not limit.bars:
             continue
         offers, inside = [], []
-        if limit.stops or limit.most < item.grams:
+        # of what is only too much, less is proposed: no other food, of which as much may be unknown
+        only_less = not limit.stops and any(bar.by_amount for bar in limit.bars)
+        if (limit.stops or limit.most < item.grams) and not only_less:
             # a like food in its place before it is left out
             if item.food is not None:
                 offers += _instead(item, item.food, gate, key, version, system)

@@ -20,6 +20,7 @@ from nutrition.safety.gate import Gate
 from nutrition.targets.aim import SLACK, Aim
 from nutrition.written.plain import uncapitalized
 
+ALLOWED = "what is allowed"
 ONE, TWO, MORE, MUST = "One change", "Two changes", "Several changes", "What must change"
 # One more change must close this share of the miss more than fewer do; what closes less is not
 # offered; and only where so much more is closed may a part shrink or grow that should not first.
@@ -89,7 +90,8 @@ def _changes(
         after = portions[part.key]
         if abs(after - part.grams) < 0.05:
             continue
-        why = limited_by(grid, steps, at, 1 if after > part.grams else -1)
+        forced = part.limits.most < part.grams and after >= part.limits.most - 1e-6
+        why = ALLOWED if forced else limited_by(grid, steps, at, 1 if after > part.grams else -1)
         out.append(
             PortionChange(
                 id=part.key, name=part.name, before=part.grams, after=after, limited_by=why
@@ -101,7 +103,7 @@ def _changes(
             name=part.name,
             before=part.grams,
             after=grams,
-            limited_by="what is allowed",
+            limited_by=ALLOWED,
         )
         for part, grams in grid.fixed
         if abs(grams - part.grams) >= 0.05

@@ -85,6 +85,24 @@ class TheGate(TestCase):
         )
         self.assertEqual((soy.stops, soy.most), (False, 100))
 
+    def test_what_is_only_too_much_is_cut_to_what_passes(self):
+        for slug, much, little, situation in (
+            ("kale-cooked", 200.0, 40.0, Situation(conditions=frozenset({"warfarin"}))),
+            ("coffee-brewed", 700.0, 200.0, Situation(life_stage="pregnant_2")),
+        ):
+            gate, food = Gate(situation), FOODS[slug]
+            limit = gate.limit([Ingredient(food, much)], much)
+            with self.subTest(food=slug):
+                self.assertFalse(limit.stops, "it is not left out")
+                self.assertTrue(all(food.name in bar.why or bar.by_amount for bar in limit.bars))
+                self.assertTrue(little < limit.most < much)
+                stops = [bar for bar in gate.bars([Ingredient(food, limit.most)]) if bar.stops]
+                self.assertFalse(stops)
+                further = gate.bars([Ingredient(food, limit.most + 15.0)])
+                self.assertTrue(any(bar.stops for bar in further), "and no less than needs be")
+                less = gate.limit([Ingredient(food, little)], little)
+                self.assertGreaterEqual(less.most, little)
+
     def test_what_was_settled_by_name_is_let_through_for_those_foods_only(self):
         who = Situation(allergies=frozenset({"sesame"}))
         settled = Gate(who, settled={("allergen", "Tahini (sesame)")})
