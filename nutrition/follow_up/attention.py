@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from nutrition.follow_up.trend import weekly_change
+from nutrition.targets.day import held_because
 from nutrition.targets.person import OutOfRange, Person, check
 
 # All of them common practice, no source. [d], [share of body weight per week], [share of it],
@@ -57,7 +58,8 @@ def attention(
     elif (today - weighed[0].on).days > WEIGH_IN_DAYS:
         out.append(f"Last weighed {(today - weighed[0].on).days} days ago")
     pace = pace_of(weighed)
-    if pace is not None and person.goal == "lose" and pace > -LEAST_LOSS_KG:
+    losing = person.goal == "lose" and not held_because(person)
+    if pace is not None and losing and pace > -LEAST_LOSS_KG:
         out.append("Weight is not falling")
     if pace is not None and weighed and pace < -FAST_SHARE_PER_WEEK * weighed[0].kg:
         out.append(

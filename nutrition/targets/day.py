@@ -331,7 +331,9 @@ def pace_in_force(person: Person, school: School | None) -> tuple[float, str]:
     return GENERAL_PACE[person.goal], "the usual pace: common practice, no source"
 
 
-def _held_because(person: Person, pace: float) -> str:
+def held_because(person: Person, pace: float = 0.0) -> str:
+    """Why the change of weight that is wanted is not planned, at so much a week [kg/week]; empty
+    where it is."""
     if person.goal == "lose":
         if person.pregnant:
             return "no loss is planned in pregnancy"
@@ -370,7 +372,7 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
     pace, (fastest, why) = asked, fastest_loss(person)
     if person.goal == "lose" and asked > fastest:
         pace, whose = fastest, f"{asked:g} kg was asked for; the most is {why}"
-    held = _held_because(person, pace)
+    held = held_because(person, pace)
     change = 0.0 if held else static_kcal(-pace if person.goal == "lose" else pace)
     floor = KCAL_FLOOR[person.sex]
     if held:

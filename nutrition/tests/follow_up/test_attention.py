@@ -17,7 +17,7 @@ def weighed(*kilograms, every=7, newest=0):
 
 
 class Attention(TestCase):
-    def asked(self, rows, goal="hold", made_for=None, planned=TODAY):
+    def asked(self, rows, goal="hold", made_for=None, planned=TODAY, **more):
         person = Person(
             sex="male",
             age_years=50,
@@ -25,6 +25,7 @@ class Attention(TestCase):
             weight_kg=rows[0].kg if rows else 80,
             activity="low_active",
             goal=goal,
+            **more,
         )
         return " ".join(attention(person, rows, made_for, planned, TODAY))
 
@@ -42,6 +43,15 @@ class Attention(TestCase):
         ):
             with self.subTest(words):
                 self.assertIn(words, said)
+
+    def test_no_loss_is_missed_where_none_is_planned(self):
+        rows, under = weighed(80.0, 80.0, 80.0), weighed(58.0, 58.0, 58.0)
+        self.assertNotIn("not falling", self.asked(rows, "lose", target_weight_kg=80.0))
+        self.assertNotIn(
+            "not falling", self.asked(rows, "lose", conditions=frozenset({"cancer_treatment"}))
+        )
+        self.assertNotIn("not falling", self.asked(under, "lose"))
+        self.assertIn("not falling", self.asked(rows, "lose", target_weight_kg=70.0))
 
     def test_at_the_edge_nothing_is_said_yet(self):
         self.assertEqual(self.asked(weighed(80.0, newest=WEIGH_IN_DAYS)), "")
