@@ -113,6 +113,8 @@ class Targets(SimpleTestCase):
                     run(PERSON | change)
                 with self.assertRaises(SystemExit):
                     run(PERSON | change, "--json")
+        with self.assertRaisesRegex(CommandError, "did you mean thyroid_tablets"):
+            self.data(conditions=["levothyroxine"])
         with self.assertRaisesRegex(CommandError, "did you mean ckd_3"):
             run(PERSON | {"conditions": ["ckd3"]})
         for text in ("{", "[1]", '{"sex": "female", "weight_kg": NaN}'):

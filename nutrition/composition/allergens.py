@@ -91,7 +91,7 @@ def allergens_named(word: str) -> tuple[str, ...]:
                 return (one,)
             if one in OTHER_WORDS:
                 return OTHER_WORDS[one]
-    near = difflib.get_close_matches(said, [*ALLERGENS, *OTHER_WORDS], 1, 0.6)
+    near = difflib.get_close_matches(said, [*ALLERGENS, *OTHER_WORDS], 1, 0.75)
     meant = (
         f"did you mean {' and '.join(OTHER_WORDS.get(near[0], (near[0],)))}?"
         if near

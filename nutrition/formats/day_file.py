@@ -102,12 +102,20 @@ def _codes(data: Mapping[str, Any]) -> tuple[frozenset[str], str | None]:
         raise OutOfRange("conditions", f"{' and '.join(stages)} do not go together.")
     for code in stated:
         if code not in conditions() and code not in LIFE_STAGE_WORDS:
-            near = difflib.get_close_matches(code, list(conditions()), 1, 0.5)
+            near = _like_condition(code)
             raise OutOfRange(
                 "conditions",
-                f"There is no condition “{code}”{f': did you mean {near[0]}?' if near else '.'}",
+                f"There is no condition “{code}”{f': did you mean {near}?' if near else '.'}",
             )
     return frozenset(stated) - set(LIFE_STAGE_WORDS), stages[0] if stages else None
+
+
+def _like_condition(word: str) -> str:
+    """The condition whose name speaks of a word, as of a medicine of that kind, or whose code is
+    most like it; empty for none."""
+    said = word.replace("_", " ").lower()
+    named = [code for code, one in conditions().items() if said in one.name.lower()]
+    return next(iter(named or difflib.get_close_matches(word, list(conditions()), 1, 0.6)), "")
 
 
 def _life_stage(data: Mapping[str, Any], among_conditions: str | None) -> str:
