@@ -114,7 +114,7 @@ class Targets(SimpleTestCase):
                 with self.assertRaises(SystemExit):
                     run(PERSON | change, "--json")
         with self.assertRaisesRegex(CommandError, "did you mean thyroid_tablets"):
-            self.data(conditions=["levothyroxine"])
+            run(PERSON | {"conditions": ["levothyroxine"]})
         with self.assertRaisesRegex(CommandError, "did you mean ckd_3"):
             run(PERSON | {"conditions": ["ckd3"]})
         for text in ("{", "[1]", '{"sex": "female", "weight_kg": NaN}'):
