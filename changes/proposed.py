@@ -26,10 +26,7 @@ from nutrition.portions.proposals import (
     unknown_of,
 )
 from nutrition.portions.reach import within_reach
-from nutrition.portions.staples import staple_portions
-from nutrition.portions.would_help import hints
-from nutrition.safety.gate import Gate
-from nutrition.swaps.library import other_forms, stand_ins
+from nutrition.swaps.helping import helping
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import judged, within_upper_levels
 from nutrition.targets.body import must_gain
@@ -115,9 +112,6 @@ def problem_of(it: Changeable, look: Look) -> Problem:
     portions = tuple(
         replace(limited(one, it.gate), star=one.star and look.star) for one in look.portions
     )
-    eats_little = must_gain(it.day.person)
-    if eats_little:
-        portions = tuple(one.within(last=False) for one in portions)
     aims = judged(
         plan_aims(it.plan, look.meal, look.share, rest=look.rest_planned, there=look.rest),
         lambda key: amount_of(look.profile, key).known,
@@ -132,7 +126,7 @@ def problem_of(it: Changeable, look: Look) -> Problem:
         vessel_ml=None if look.vessel_ml is None else look.vessel_ml * HEAPED,
         plate=look.plate,
         cooks=True,
-        eats_little=eats_little,
+        eats_little=must_gain(it.day.person),
         gate=it.gate,
     )
 
@@ -144,7 +138,7 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     What stands in the way takes longer: a live page asks for it by itself once the proposals stand
     there.
     """
-    request, gate = it.request, it.gate
+    request = it.request
     balanced_as = allowed(problem)
     told, first, problem = balanced_as.told, balanced_as.answer, balanced_as.problem
     wanted = [
@@ -169,35 +163,19 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
         "nothing_to_change": not told,
         "collisions": collisions,
         "query": _without_show(request.GET),
-    } | (
-        {"in_the_way_later": in_the_way}
-        if request.htmx
-        else in_the_way_of(problem, gate, balanced_as)
-    )
+    } | ({"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, balanced_as))
 
 
-def in_the_way_of(problem: Problem, gate: Gate, found: Balanced | None = None) -> dict[str, object]:
+def in_the_way_of(problem: Problem, found: Balanced | None = None) -> dict[str, object]:
     """What the nearest portions still miss and why, and the single changes that would help, each
     solved again."""
     found = allowed(problem) if found is None else found
     problem, first = found.problem, found.answer
     missed = misses(problem, first)
-    pantry = staple_portions(gate)
-    can_add = {food.key for food in pantry}
-    helping = (
-        hints(
-            problem,
-            first,
-            pantry,
-            lambda food: other_forms(food, gate),
-            lambda food: stand_ins(food, gate),
-        )
-        if missed or first.status == "infeasible"
-        else []
-    )
+    would_help = helping(problem, first) if missed or first.status == "infeasible" else []
     return {
         "misses": missed,
-        "hints": [(hint, hint.kind == "add" and hint.id in can_add) for hint in helping],
+        "hints": [(hint, hint.kind == "add") for hint in would_help],
         "violation": first.violation,
     }
 

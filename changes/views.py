@@ -72,7 +72,7 @@ def balance(request: PageRequest, pk: int, kind: str) -> HttpResponse:
             if context["settle_first"]:
                 pass
             elif later:
-                context |= in_the_way_of(problem, it.gate)
+                context |= in_the_way_of(problem)
             else:
                 context |= found(it, look, problem)
                 context |= it.pictures(look, context["portions"])

@@ -1,10 +1,14 @@
-"""A file that was named on the command line."""
+"""A file that was named on the command line, and what is told of one that cannot be used."""
 
+import json
 import os
 import sys
 from pathlib import Path
+from typing import Any, NoReturn
 
-from django.core.management.base import CommandError
+from django.core.management.base import BaseCommand, CommandError
+
+from nutrition.composition.errors import CoreError
 
 MOST_BYTES = 1_000_000
 
@@ -25,3 +29,20 @@ def read_given(name: str) -> str:
         raise CommandError(f"{name} is not text in UTF-8.") from None
     except OSError as error:
         raise CommandError(f"{name} cannot be read: {error.strerror}.") from None
+
+
+def json_given(name: str) -> Any:
+    """What a JSON file holds. Raises CommandError saying why not."""
+    try:
+        return json.loads(read_given(name))
+    except (json.JSONDecodeError, RecursionError) as error:
+        raise CommandError(f"{name} is not JSON: {error}.") from None
+
+
+def refuse(command: BaseCommand, error: CoreError, words: str, as_json: bool) -> NoReturn:
+    """End with status 1: the field and the message as JSON, or in words."""
+    if not as_json:
+        raise CommandError(words) from None
+    told = {"error": {"field": error.field, "message": str(error)}}
+    command.stdout.write(json.dumps(told, ensure_ascii=False))
+    sys.exit(1)

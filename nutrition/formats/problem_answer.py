@@ -8,19 +8,16 @@ from typing import Any
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import Problem, name_of
-from nutrition.portions.proposals import Proposal, allowed
+from nutrition.portions.proposals import Proposal, allowed, partly_unknown
 from nutrition.portions.solver import Answer, balance
-from nutrition.portions.staples import staple_portions
 from nutrition.portions.work import Work
-from nutrition.portions.would_help import hints
-from nutrition.swaps.library import other_forms, stand_ins
+from nutrition.swaps.helping import helping
 from nutrition.targets.aim import Aim
 
 SIGNIFICANT = 9
-# Of an amount that is partly unknown less than this share of its aim is not worth a word.
-WORTH_SAYING = 0.01
 # Of the seconds that are given so much is work; the rest is a slower machine's.
 FITS_WITHIN = 0.6
+KNOWN_ONLY = "what is known, the unknown at its largest"
 STOPPED = "the clock ended the search: asked again it may find other portions"
 
 
@@ -44,18 +41,10 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
     answer, told, problem = _answered(problem, seconds)
     missed = misses(problem, answer)
     named = colliding(problem) if answer.status == "infeasible" else []
-    gate = problem.gate
-    found = hints(
-        problem,
-        answer,
-        staple_portions(gate),
-        lambda food: other_forms(food, gate),
-        lambda food: stand_ins(food, gate),
-    )
     unknown = _unknown(problem, answer)
     return {
         "status": answer.status,
-        "proved_for": "what is known, the unknown at its largest" if unknown else "all of it",
+        "proved_for": KNOWN_ONLY if unknown else "all of it",
         **({"judged_as": problem.judged_as} if problem.judged_as else {}),
         **({"stopped": STOPPED} if answer.stopped else {}),
         "portions": {name: _round(grams) for name, grams in answer.portions.items()},
@@ -76,7 +65,7 @@ def solve(problem: Problem, seconds: float | None = None) -> dict[str, object]:
                 "violation": _round(hint.violation),
                 "text": hint.words,
             }
-            for hint in found
+            for hint in helping(problem, answer)
         ],
         "proposals": [
             {
@@ -104,10 +93,8 @@ def _unknown(problem: Problem, answer: Answer) -> list[dict[str, object]]:
     """Of each target with a most: what of it is not known, in which parts, and between what it then
     lies."""
     out: list[dict[str, object]] = []
-    for aim in problem.aims:
+    for aim in partly_unknown(answer, problem):
         known, most = answer.totals[aim.key], answer.at_most[aim.key]
-        if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
-            continue
         names = [
             part.name
             for part in problem.parts
@@ -120,6 +107,10 @@ def _unknown(problem: Problem, answer: Answer) -> list[dict[str, object]]:
 def _collision(problem: Problem, name: str) -> dict[str, object]:
     reached = closest(problem, name)
     return {"limit": name, "closest": None if reached is None else _round(reached)}
+
+
+def _proved(data: Mapping[str, Any]) -> str:
+    return f"Proved for {KNOWN_ONLY}" if data["unknown"] else "Proved"
 
 
 def _cooks_words(data: Mapping[str, Any]) -> list[str]:
@@ -136,16 +127,14 @@ def _cooks_words(data: Mapping[str, Any]) -> list[str]:
     if data["status"] == "infeasible":
         out.append("The hard limits cannot all be kept. These portions come nearest.")
     elif data["status"] == "optimal":
-        known = " for what is known, the unknown at its largest" if data["unknown"] else ""
-        out.append(f"Proved{known}: no portions that earn their moves come nearer.")
+        out.append(f"{_proved(data)}: no portions that earn their moves come nearer.")
     return out
 
 
 def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
     """The answer as a page of text."""
-    known = " for what is known, the unknown at its largest" if data["unknown"] else ""
     words = {
-        "optimal": f"Proved{known}: no portions come nearer.",
+        "optimal": f"{_proved(data)}: no portions come nearer.",
         "feasible": "The best found; not proved the best.",
         "infeasible": "The hard limits cannot all be kept. These portions come nearest.",
     }

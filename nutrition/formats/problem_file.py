@@ -44,7 +44,7 @@ from nutrition.targets.day import (
 from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.reference_intakes import reference_intakes
-from nutrition.targets.together import KCAL_PER_G
+from nutrition.targets.together import ENOUGH, KCAL_PER_G
 from nutrition.written.naming import name_food
 
 WHOLE_DAY = "day"
@@ -232,7 +232,7 @@ def _together(aims: Sequence[Aim]) -> None:
     by_key = {aim.key: aim for aim in aims}
     most = by_key["energy_kcal"].high if "energy_kcal" in by_key else None
     asked = sum((by_key[key].low or 0.0) * per for key, per in KCAL_PER_G.items() if key in by_key)
-    if most is not None and asked > most * 1.02:
+    if most is not None and asked > most * ENOUGH:
         raise BadProblem(
             "targets",
             f"the least of protein, carbohydrate and fat comes to {asked:.0f} kcal, more than the "
@@ -255,9 +255,7 @@ def _eaten_besides(data: Mapping[str, Any]) -> Eaten | None:
     return eaten
 
 
-def _of_person(
-    data: Mapping[str, Any], parts: Sequence[object], eaten: Eaten | None
-) -> tuple[DayTargets, Gate, MealTarget | None, str]:
+def _of_person(data: Mapping[str, Any]) -> tuple[DayTargets, Gate, MealTarget | None, str]:
     """The targets of the person it is for, their gate, the meal it is, and how that is known."""
     try:
         asked = read_asked(data["person"])
@@ -308,11 +306,8 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
     eaten = _eaten_besides(data)
     gate, day, meal, judged_as = OPEN, None, None, ""
     if "person" in data:
-        day, gate, meal, judged_as = _of_person(data, parts, eaten)
+        day, gate, meal, judged_as = _of_person(data)
     read = tuple(_part(row, at, load, gate) for at, row in enumerate(parts))
-    eats_little = day is not None and must_gain(day.person)
-    if eats_little:
-        read = tuple(part.within(last=False) for part in read)
     if day is not None and not judged_as:
         kcal = sum(part.amount("energy_kcal") * part.grams for part in read)
         meal = likely_meal(day.meals, kcal)
@@ -322,11 +317,8 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
     _together(wanted)
     if day is not None:
         rest = UNPLANNED if eaten is None else ALL
-        theirs = (
-            aims_for(day, watched_keys(day.person, day.school), 1.0, None)
-            if meal is None
-            else aims_for(day, watched_keys(day.person, day.school), meal.share, meal, rest)
-        )
+        share = 1.0 if meal is None else meal.share
+        theirs = aims_for(day, watched_keys(day.person, day.school), share, meal, rest)
         named = {aim.key for aim in wanted}
         wanted = (
             *wanted,
@@ -345,8 +337,7 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
         }
     exact = "person" not in data and all(
         isinstance(row, dict)
-        and all(row.get(name) is not None for name in EXACT)
-        or (isinstance(row, dict) and row.get("locked"))
+        and (row.get("locked") or all(row.get(name) is not None for name in EXACT))
         for row in parts
     )
     base = {} if eaten is None else _base(wanted, eaten, meal)
@@ -358,7 +349,7 @@ def read_problem(data: object, load: Callable[[str], str]) -> Problem:
         base_grams=eaten.profile.grams if eaten is not None and whole else 0.0,
         vessel_ml=vessel,
         cooks=not exact,
-        eats_little=eats_little,
+        eats_little=day is not None and must_gain(day.person),
         gate=gate,
         judged_as=judged_as,
     )

@@ -15,7 +15,7 @@ from nutrition.portions.work import Work
 # Of a part so many of its steps are looked at beside another's, and so many rounds better what was
 # found.
 MOST_STEPS_PAIRED, ROUNDS = 14, 60
-# A broken limit in whole numbers, and what rounding may hide of each sum.
+# What the search among all portions may take.
 WHOLE_WORK = 0.06
 
 

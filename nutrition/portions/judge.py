@@ -76,7 +76,9 @@ class Judge:
         self.gap = self.left(self._nothing()[0])
         self.earned = max(EARNS * self.gap, LEAST_EARNED)
         dear = AGAINST_THE_GRAIN * self.earned
-        self.up = np.array([dear if part.limits.last else self.earned for part in grid.free])
+        # for who eats little what is rich comes as soon as anything else
+        late = [part.limits.last and not problem.eats_little for part in grid.free]
+        self.up = np.array([dear if last else self.earned for last in late])
         self.down = np.array([dear if part.limits.keeps else self.earned for part in grid.free])
         fills = A_PLATEFUL / 100.0 if problem.eats_little else 0.0
         self.step_up = A_STEP + fills * np.asarray(grid.step_g)
@@ -118,12 +120,14 @@ class Judge:
         missed = np.where(missed > SLACK * self.per, missed, 0.0)
         return np.asarray((self.weight * missed / self.per).sum(axis=1))
 
+    def _over(self, ways: Ways) -> npt.NDArray[np.float64]:
+        """By how much each way breaks each limit, a row for each way."""
+        return np.asarray(np.maximum(ways @ self.row_each.T - self.row_room, 0.0))
+
     def excess(self, ways: Ways) -> Vector:
         """What broken limits weigh, together; infinite where one is broken further than at
         first."""
-        if not len(self.row_room):
-            return np.zeros(len(ways))
-        over = np.maximum(ways @ self.row_each.T - self.row_room, 0.0)
+        over = self._over(ways)
         worse = (over > self.broken_now + SLACK).any(axis=1)
         weighed = np.where(over > SLACK, over, 0.0) @ self.row_weight
         return np.asarray(np.where(worse, np.inf, weighed))
@@ -131,14 +135,14 @@ class Judge:
     def breaks(self, way: Ways) -> list[str]:
         """Names of the nutrients' limits that somebody wished for and that a way breaks, and of
         room that it takes too much of."""
-        over = self.row_each @ way - self.row_room > SLACK if len(self.row_room) else []
+        over = self._over(way[None, :])[0] > SLACK
         rows = zip(self.grid.rows, over, self.row_weight, strict=True)
         return list(dict.fromkeys(row.name for row, broken, weight in rows if broken and weight))
 
     def left(self, way: Ways) -> float:
         """What a way still misses, a broken limit counted as a miss of its own size, and of room as
         heavier."""
-        over = np.maximum(self.row_each @ way - self.row_room, 0.0) if len(self.row_room) else 0.0
+        over = self._over(way[None, :])[0]
         broken = np.where(over > SLACK, over, 0.0) * np.minimum(self.row_weight, ROOM)
         return float(self.misses(way[None, :])[0] + np.sum(broken))
 

@@ -16,7 +16,6 @@ from nutrition.portions.judge import Judge, Ways
 from nutrition.portions.problem import BadProblem, Grid, Problem, name_of, npt_ints
 from nutrition.portions.solver import Answer, answer_from
 from nutrition.portions.work import Work
-from nutrition.safety.gate import Gate
 from nutrition.targets.aim import SLACK, Aim
 from nutrition.written.plain import uncapitalized
 
@@ -113,8 +112,9 @@ def _changes(
 
 def as_a_cook_would(problem: Problem, shrink: bool = False, grow: bool = False) -> Problem:
     """The problem with parts that keep their size not smaller than they are, unless they may
-    `shrink`, and those that come last not larger, unless they may `grow`."""
-
+    `shrink`, and those that come last not larger, unless they may `grow` or the client eats
+    little."""
+    grow = grow or problem.eats_little
     parts = []
     for part in problem.parts:
         limits = part.limits
@@ -128,9 +128,12 @@ def as_a_cook_would(problem: Problem, shrink: bool = False, grow: bool = False) 
 
 @dataclass(frozen=True)
 class _Found:
-    """What came out for one set of parts that may move: the judge, and the best ways."""
+    """What came out for one set of parts that may move: the judge, the best change of one part and
+    of two, and the best of all."""
 
     judge: Judge
+    one: Ways | None
+    two: Ways | None
     way: Ways
     proved: bool
 
@@ -157,14 +160,12 @@ def _look(problem: Problem, work: Work | None) -> _Found:
     parts = len(judge.grid.free)
     way = np.zeros(parts, dtype=np.int64)
     if not parts or judge.gap <= CLEARED:
-        return _Found(judge, way, True)
-    begins = [way]
-    for found in (best_single(judge), best_pair(judge)):
-        if found is not None:
-            begins.append(found)
-    begin = min(begins, key=lambda one: float(judge.cost(one[None, :])[0]))
+        return _Found(judge, None, None, way, True)
+    one, two = best_single(judge), best_pair(judge)
+    begins = [found for found in (way, one, two) if found is not None]
+    begin = min(begins, key=lambda found: float(judge.cost(found[None, :])[0]))
     best, proved = best_of_all(judge, begin, work)
-    return _Found(judge, best, proved)
+    return _Found(judge, one, two, best, proved)
 
 
 def _allowed_to(problem: Problem, work: Work | None) -> tuple[_Found, tuple[str, ...]]:
@@ -173,7 +174,8 @@ def _allowed_to(problem: Problem, work: Work | None) -> tuple[_Found, tuple[str,
     best = _look(as_a_cook_would(problem), work)
     because: tuple[str, ...] = ()
     grown = False
-    if best.left > CLEARED and any(part.limits.last for part in problem.parts):
+    last = not problem.eats_little and any(part.limits.last for part in problem.parts)
+    if last and best.left > CLEARED:
         other = _look(as_a_cook_would(problem, grow=True), work)
         if other.left < best.left - WORTH_BREAKING * max(best.judge.gap, CLEARED):
             best, grown = other, True
@@ -234,8 +236,8 @@ def _told(best: _Found, because: tuple[str, ...]) -> list[Proposal]:
         return out
     closed = 0.0
     for name, found, proved in (
-        (ONE, best_single(judge), True),
-        (TWO, best_pair(judge), False),
+        (ONE, best.one, True),
+        (TWO, best.two, False),
         (MORE, best.way, best.proved),
     ):
         if found is None or not found.any():
@@ -297,7 +299,6 @@ def _proposal(
 
 def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[PortionChange]) -> str:
     """What it does for the person, and what it costs."""
-    own = {part.key: part.grams for part in judge.problem.parts}
     before = answer_from(judge.grid, judge.begin, "feasible")
     gains, costs = [], []
     for aim in judge.aims:
@@ -323,7 +324,7 @@ def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[Portion
         if aim.high is not None
         and not aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
         and not any(row[2].key == aim.key for row in gains)
-        and aim.key not in ("energy_kcal",)
+        and aim.key != "energy_kcal"
     ]
     words = [", ".join([*(row[1] for row in gains[:3]), *room]) or "no target is nearer"]
     energy = judge.energy_at
@@ -339,19 +340,15 @@ def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[Portion
     out = " ".join(words)
     if kept:
         out += f"; {', '.join(kept[:2])} {'stay' if len(kept[:2]) > 1 else 'stays'} inside"
-    less = [change for change in changes if change.after < own[change.id]]
-    if less:
-        costs += [
-            f"{abs(one.by):.0f} g less {uncapitalized(one.name)}"
-            if one.after >= 0.4
-            else f"no {uncapitalized(one.name)}"
-            for one in less[:2]
-        ]
-    return (
-        f"{out[:1].upper()}{out[1:]}; it costs {_listed(costs)}."
-        if costs
-        else (f"{out[:1].upper()}{out[1:]}.")
-    )
+    costs += [
+        f"{abs(one.by):.0f} g less {uncapitalized(one.name)}"
+        if one.after >= 0.4
+        else f"no {uncapitalized(one.name)}"
+        for one in [change for change in changes if change.by < 0][:2]
+    ]
+    if costs:
+        out += f"; it costs {_listed(costs)}"
+    return f"{out[:1].upper()}{out[1:]}."
 
 
 def _listed(words: Sequence[str]) -> str:
@@ -383,8 +380,11 @@ def allowed(problem: Problem, work: Work | None = None) -> Balanced:
     """The proposals that bring nothing to stop and ask about that is not there now: amounts that
     only count together. Raises BadProblem where there are some and none is allowed."""
     found = balanced(problem, work)
-    out = [one for one in found.told if not _newly_barred(one, problem, problem.gate)]
-    if found.told and not out:
+    if not found.told:
+        return found
+    now = _barred(problem, {part.key: part.grams for part in problem.parts})
+    out = [one for one in found.told if _barred(problem, one.answer.portions) <= now]
+    if not out:
         raise BadProblem(
             "parts",
             "Every proposal would bring together what is to be asked about first: change the "
@@ -393,32 +393,39 @@ def allowed(problem: Problem, work: Work | None = None) -> Balanced:
     return replace(found, told=tuple(out))
 
 
-def _newly_barred(proposal: Proposal, problem: Problem, gate: Gate) -> bool:
-    def codes(portions: Mapping[str, float] | None) -> set[str]:
-        foods = [
-            one.times((part.grams if portions is None else portions[part.key]) / part.profile.grams)
-            for part in problem.parts
-            if part.profile.grams > 0
-            for one in part.foods
-        ]
-        return {bar.code for bar in gate.bars([one for one in foods if one.grams > 0])}
+def _barred(problem: Problem, portions: Mapping[str, float]) -> set[str]:
+    """The codes of what holds the foods of these portions [g] back, seen together."""
+    foods = [
+        one.times(portions[part.key] / part.profile.grams)
+        for part in problem.parts
+        if part.profile.grams > 0
+        for one in part.foods
+    ]
+    return {bar.code for bar in problem.gate.bars([one for one in foods if one.grams > 0])}
 
-    return bool(codes(proposal.answer.portions) - codes(None))
+
+def partly_unknown(answer: Answer, problem: Problem) -> list[Aim]:
+    """The targets with a most of which so much is unknown that it is worth saying."""
+    return [
+        aim
+        for aim in problem.aims
+        if aim.high is not None
+        and aim.weight
+        and answer.at_most[aim.key] - answer.totals[aim.key] >= WORTH_SAYING * aim.per
+    ]
 
 
 def unknown_of(answer: Answer, problem: Problem) -> list[Unknown]:
     """What is not known of each target with a most, where it is worth saying: in which foods, and
     between what it then lies."""
     out = []
-    for aim in problem.aims:
-        known, most = answer.totals[aim.key], answer.at_most[aim.key]
-        if aim.high is None or not aim.weight or most - known < WORTH_SAYING * aim.per:
-            continue
+    for aim in partly_unknown(answer, problem):
         names = dict.fromkeys(
             name
             for part in problem.parts
             if answer.portions.get(part.key, 0.0) > 0
             for name in names_unknown(part.foods, aim.key)
         )
-        out.append(Unknown(aim.key, tuple(names), (known, most)))
+        span = answer.totals[aim.key], answer.at_most[aim.key]
+        out.append(Unknown(aim.key, tuple(names), span))
     return out

@@ -122,8 +122,7 @@ def _by_hand(day: DayTargets, orders: Sequence[Order]) -> dict[str, float]:
     against = {"order": 0.0, "choice": 0.0}
     least = day.energy.least
     for order in orders:
-        stated = [value for value in (order.low, order.aim, order.high) if value is not None]
-        if order.key == "energy_kcal" and order.kind != "order" and min(stated) < least - 0.5:
+        if order.key == "energy_kcal" and order.kind != "order" and min(order.stated) < least - 0.5:
             against["choice"] += 1.0
     for order, computed in _of_conditions(day, orders):
         aim = (
@@ -158,7 +157,7 @@ def _opened(day: DayTargets, orders: Iterable[Order]) -> list[str]:
     for order, computed in _of_conditions(day, orders):
         if order.kind != "order" or computed.high is None:
             continue
-        asked = max(value for value in (order.low, order.aim, order.high) if value is not None)
+        asked = max(order.stated)
         if asked > computed.high * (1 + 1e-6):
             says = (
                 band_words(order.key, order.low, order.high)
@@ -170,10 +169,7 @@ def _opened(day: DayTargets, orders: Iterable[Order]) -> list[str]:
                 f"{band_words(computed.key, computed.low, computed.high)}"
             )
     for order in orders:
-        asked = max(
-            (value for value in (order.low, order.aim, order.high) if value is not None),
-            default=day.energy.least,
-        )
+        asked = max(order.stated, default=day.energy.least)
         if order.key == "energy_kcal" and order.kind == "order" and asked < day.energy.least - 0.5:
             out.append(
                 f"Energy at most {asked:.0f} kcal, where no less than {day.energy.least:.0f} kcal "
@@ -197,7 +193,7 @@ def _wished(day: DayTargets, orders: Iterable[Order]) -> list[str]:
     """The practitioner's own numbers that a limit holds back, in words with both numbers."""
     out = []
     for order in orders:
-        stated = [value for value in (order.low, order.aim, order.high) if value is not None]
+        stated = order.stated
         if order.kind == "order" or not stated:
             continue
         held = day.targets[order.key]

@@ -126,6 +126,11 @@ class Order:
     by: str = ""
     license: str = ""
 
+    @property
+    def stated(self) -> list[float]:
+        """The numbers that were set, the least first."""
+        return [one for one in (self.low, self.aim, self.high) if one is not None]
+
 
 def check_order(order: Order) -> None:
     """Raises OutOfRange, naming "low", "aim" or "high", for numbers that cannot be, are in the
@@ -246,8 +251,7 @@ def energy_need(person: Person, kg: float) -> tuple[float, str, str]:
     level = ACTIVITY_WORDS[person.activity].split(":")[0]
     before = person.weight_before_kg
     # while little is gained yet the weight before it is the body's own
-    early = person.pregnant and before is not None
-    counted = before if early and before is not None else person.weight_kg
+    counted = before if person.pregnant and before is not None else person.weight_kg
     figures = f"{person.age_years:g} years, {person.height_cm:g} cm, {counted:g} kg, {level}"
     if person.life_stage in energy.GESTATION_WEEK:
         return (*_pregnant_need(person, level), source)

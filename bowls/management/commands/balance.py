@@ -1,14 +1,13 @@
 """Portions that meet targets, for a problem in a file."""
 
 import json
-import sys
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from nutrition.formats.problem_answer import as_text, solve
 from nutrition.formats.problem_file import read_problem
 from nutrition.portions.problem import BadProblem
-from roundpantry.given_file import read_given
+from roundpantry.given_file import json_given, read_given, refuse
 
 MOST_SECONDS = 600.0
 
@@ -29,18 +28,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, **options: object) -> None:
         try:
-            problem = read_problem(json.loads(read_given(str(options["file"]))), read_given)
-        except (json.JSONDecodeError, RecursionError) as error:
-            raise CommandError(f"{options['file']} is not JSON: {error}.") from None
+            problem = read_problem(json_given(str(options["file"])), read_given)
         except BadProblem as error:
-            if options["json"]:
-                self.stdout.write(
-                    json.dumps(
-                        {"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False
-                    )
-                )
-                sys.exit(1)
-            raise CommandError(str(error)) from None
+            refuse(self, error, str(error), bool(options["json"]))
         seconds = options["seconds"]
         if seconds is not None and not 0 < float(str(seconds)) <= MOST_SECONDS:
             raise CommandError(f"--seconds: a number above zero, up to {MOST_SECONDS:g}.")

@@ -1,13 +1,12 @@
 """What is to be warned of for a person and what they eat, in a file."""
 
 import json
-import sys
 
-from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.core.management.base import BaseCommand, CommandParser
 
 from nutrition.formats.caution_file import as_text, report
 from nutrition.targets.person import OutOfRange
-from roundpantry.given_file import read_given
+from roundpantry.given_file import json_given, refuse
 
 
 class Command(BaseCommand):
@@ -24,15 +23,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, **options: object) -> None:
         try:
-            data = report(json.loads(read_given(str(options["file"]))))
-        except (json.JSONDecodeError, RecursionError) as error:
-            raise CommandError(f"{options['file']} is not JSON: {error}.") from None
+            data = report(json_given(str(options["file"])))
         except OutOfRange as error:
-            if options["json"]:
-                told = {"error": {"field": error.field, "message": str(error)}}
-                self.stdout.write(json.dumps(told, ensure_ascii=False))
-                sys.exit(1)
-            raise CommandError(f"{error.field}: {error}") from None
+            refuse(self, error, f"{error.field}: {error}", bool(options["json"]))
         self.stdout.write(
             json.dumps(data, indent=2, ensure_ascii=False) if options["json"] else as_text(data)
         )

@@ -1,13 +1,12 @@
 """A day's targets for a person in a file."""
 
 import json
-import sys
 
-from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.core.management.base import BaseCommand, CommandParser
 
 from nutrition.formats.day_file import as_text, read_asked, report
 from nutrition.targets.person import OutOfRange
-from roundpantry.given_file import read_given
+from roundpantry.given_file import json_given, refuse
 
 
 class Command(BaseCommand):
@@ -23,19 +22,10 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, **options: object) -> None:
         try:
-            asked = read_asked(json.loads(read_given(str(options["file"]))))
+            asked = read_asked(json_given(str(options["file"])))
             data = report(asked)
-        except (json.JSONDecodeError, RecursionError) as error:
-            raise CommandError(f"{options['file']} is not JSON: {error}.") from None
         except OutOfRange as error:
-            if options["json"]:
-                self.stdout.write(
-                    json.dumps(
-                        {"error": {"field": error.field, "message": str(error)}}, ensure_ascii=False
-                    )
-                )
-                sys.exit(1)
-            raise CommandError(f"{error.field}: {error}") from None
+            refuse(self, error, f"{error.field}: {error}", bool(options["json"]))
         if asked.ignored:
             self.stderr.write(f"Not understood, and left out: {', '.join(asked.ignored)}.")
         self.stdout.write(
