@@ -126,7 +126,7 @@ def as_a_cook_would(problem: Problem, shrink: bool = False, grow: bool = False) 
     return replace(problem, parts=tuple(parts))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Found:
     """What came out for one set of parts that may move: the judge, the best change of one part and
     of two, and the best of all."""
@@ -160,12 +160,12 @@ def _look(problem: Problem, work: Work | None) -> _Found:
     parts = len(judge.grid.free)
     way = np.zeros(parts, dtype=np.int64)
     if not parts or judge.gap <= CLEARED:
-        return _Found(judge, None, None, way, True)
+        return _Found(judge=judge, one=None, two=None, way=way, proved=True)
     one, two = best_single(judge), best_pair(judge)
     begins = [found for found in (way, one, two) if found is not None]
     begin = min(begins, key=lambda found: float(judge.cost(found[None, :])[0]))
     best, proved = best_of_all(judge, begin, work)
-    return _Found(judge, one, two, best, proved)
+    return _Found(judge=judge, one=one, two=two, way=best, proved=proved)
 
 
 def _allowed_to(problem: Problem, work: Work | None) -> tuple[_Found, tuple[str, ...]]:
