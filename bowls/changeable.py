@@ -12,11 +12,18 @@ from django.shortcuts import render
 
 from bowls.bowl import Part, Reckoned, reckon_bowl
 from bowls.models import Bowl, BowlPart
-from bowls.views import answer, client_of, opened, page_context, part_addresses, stale_answer
-from changes.aims import WHOLE_DAY, meal_of, meal_options
+from bowls.views import (
+    answer,
+    client_of,
+    judged_meal,
+    opened,
+    page_context,
+    part_addresses,
+    stale_answer,
+)
+from changes.aims import WHOLE_DAY, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
-from changes.places import meal_of_bowl
 from clients.context import PageRequest
 from clients.models import Client
 from nutrition.composition.food_classes import classes_of
@@ -26,12 +33,11 @@ from nutrition.composition.profile import Profile
 from nutrition.portions.problem import PlateShare
 from nutrition.portions.sensible import limits_around
 from nutrition.portions.servable import servable
-from nutrition.targets.meals import likely_meal
 from nutrition.targets.schools import School
 from practice.undo import asked_by
 from recipes.dishes import others_in, recipe_of
 from recipes.without import made_without
-from roundpantry.drawing.dishes import dish_round, ghosts
+from roundpantry.drawing.dishes import dish_round, ghosts, outlined
 
 
 class BowlChanges(Changeable):
@@ -58,15 +64,9 @@ class BowlChanges(Changeable):
         """Judged by the meal that is asked for; else the one that it stands in, in the client's
         days; else the one whose energy it comes nearest to."""
         day = self.day
-        chosen, words = asked.get("meal", ""), ""
-        if chosen != WHOLE_DAY and meal_of(day, chosen) is None:
-            chosen = meal_of_bowl(self.record, self.client)
-            if meal_of(day, chosen) is not None:
-                words = "As it stands in a day."
-            else:
-                likely = likely_meal(day.meals, self.reckoned.profile["energy_kcal"].amount)
-                chosen = likely.key if likely else WHOLE_DAY
-                words = "Taken for the meal whose energy it is nearest to."
+        meal, words = judged_meal(
+            self.record, self.plan, self.client, self.reckoned, asked.get("meal", "")
+        )
         vessel, star, plate = (
             name in asked or ("asked" not in asked and name != "plate")
             for name in ("vessel", "star", "plate")
@@ -80,9 +80,9 @@ class BowlChanges(Changeable):
         return Look(
             portions=[_limited(part, star and part.portion.star) for part in self.reckoned.parts],
             besides=Profile.empty(),
-            chosen=chosen,
+            chosen=meal.key if meal else WHOLE_DAY,
             options=meal_options(day),
-            meal=meal_of(day, chosen),
+            meal=meal,
             chosen_words=words,
             vessel_ml=float(self.record.vessel_ml) if vessel else None,
             star=star,
@@ -164,6 +164,12 @@ class BowlChanges(Changeable):
             ),
             "ghosts": ghosts(look.portions, portions, vessel),
             "round_label": f"{self.record.name}: parts by volume, the proposal outlined",
+        }
+
+
+    def outline(self, look: Look, portions: Sequence[Portion]) -> dict[str, object]:
+        return self.pictures(look, {one.key: one.grams for one in look.portions}) | {
+            "ghosts": outlined(portions, self.record.vessel_ml)
         }
 
 

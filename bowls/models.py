@@ -8,20 +8,22 @@ from clients.models import Client
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.written.typed_amounts import leveled_range
 from practice.models import Practice
-from practice.removal import PresentManager, Removable
+from practice.removal import Archivable, PresentManager, Removable
 from practice.undo import Undoable
 from recipes.models import Recipe
 
 BOWL_ROLES = [(role, role) for role in ROLES]
 
 
-class Bowl(Undoable, Removable):
+class Bowl(Undoable, Removable, Archivable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
     client = models.ForeignKey(Client, on_delete=models.SET_NULL, null=True, blank=True)
     vessel_ml = models.PositiveIntegerField(
         "vessel [mL]", default=1000, validators=[MinValueValidator(100), MaxValueValidator(5000)]
     )
+    # which meal it is judged as; empty: the one it stands in, or whose energy it is nearest to
+    meal = models.CharField(max_length=10, blank=True)
     undo_rows = "parts"
     undo_fields = (
         "role",

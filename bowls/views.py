@@ -10,29 +10,29 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
-from bowls.bowl import Reckoned, amount_for, reckon_bowl, reckon_part
+from bowls.bowl import Reckoned, amount_for, reckon_bowl, reckon_part, system_of
 from bowls.models import Bowl, BowlPart
-from clients.cautions import of_foods
+from changes.aims import WHOLE_DAY, meal_of, meal_options
+from changes.places import day_of_bowl, meal_of_bowl
+from clients.cautions import Holder, of_foods
 from clients.context import PageRequest, settle_on
 from clients.gate import gate_of
-from clients.in_force import plan_of
-from clients.marks import marked_dish, marked_food
+from clients.in_force import Plan, plan_of
 from clients.models import Client
 from clients.strip import strip_context
 from nutrition.composition.foods import ROLES, food_table
-from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import grams_for_share
 from nutrition.insight import indices
 from nutrition.insight.summary import tell
-from nutrition.written.finding import find_foods
+from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount
 from practice.removal import OFFERED_BACK
 from practice.undo import asked_by
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
+from recipes import adding
 from recipes.facts import facts_of, parts_at_hand
 from recipes.models import Recipe
-from recipes.owned import open_to
 from roundpantry.asked import grams_in, key_in, number_in, short
 from roundpantry.drawing.dishes import dish_round
 from roundpantry.paging import paged
@@ -122,6 +122,40 @@ def part_addresses(reckoned: Reckoned) -> dict[str, str]:
     }
 
 
+def judged_meal(
+    bowl: Bowl, plan: Plan, client: Client | None, reckoned: Reckoned, asked: str = ""
+) -> tuple[MealTarget | None, str]:
+    """Which meal a bowl is judged as, and how that came about: what is asked for, what was chosen
+    for it, the meal that it stands in, or the one whose energy it comes nearest to. None for the
+    whole day, and where no day is planned for."""
+    if plan.day is None:
+        return None, ""
+    for key, words in (
+        (asked, ""),
+        (bowl.meal, ""),
+        (meal_of_bowl(bowl, client), "As it stands in a day."),
+    ):
+        if key == WHOLE_DAY or meal_of(plan.day, key) is not None:
+            return meal_of(plan.day, key), words
+    likely = likely_meal(plan.day.meals, reckoned.profile["energy_kcal"].amount)
+    return likely, "Taken for the meal whose energy it is nearest to." if likely else ""
+
+
+def holders(reckoned: Reckoned) -> list[Holder]:
+    """The parts as what a caution may be about."""
+    to = part_addresses(reckoned)
+    return [
+        Holder(
+            key=str(part.pk),
+            name=part.name,
+            foods=frozenset(one.food.name for one in part.foods),
+            change_url=to[str(part.pk)],
+            dish=part.row.recipe_id is not None,
+        )
+        for part in reckoned.parts
+    ]
+
+
 def page_context(
     request: PageRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None
 ) -> dict[str, Any]:
@@ -131,6 +165,8 @@ def page_context(
     client = client_of(request, bowl)
     plan = plan_of(client)
     school = plan.school
+    meal, meal_words = judged_meal(bowl, plan, client, reckoned)
+    told = of_foods(plan, reckoned.ingredients).held_by(holders(reckoned))
     rows = []
     for part in reckoned.parts:
         typed, error = (errors or {}).get(part.pk, ("", ""))
@@ -155,7 +191,17 @@ def page_context(
         "indices": indices.all_indices(reckoned.profile),
         "tells": tell(reckoned.profile, reckoned.ingredients, school),
         "school": school,
-        "told": of_foods(plan, reckoned.ingredients),
+        "told": told,
+        "replace_url": reverse("bowls:swap", args=[bowl.pk]),
+        "without_url": reverse("bowls:without", args=[bowl.pk]),
+        "version": bowl.version,
+        "meal_options": meal_options(plan.day) if plan.day else [],
+        "judged": meal.key if meal else WHOLE_DAY,
+        "meal_words": meal_words,
+        "stands_in": day_of_bowl(bowl, client),
+        "missing_roles": [
+            role for role in ROLES if role not in {part.row.role for part in reckoned.parts}
+        ],
         "client": client,
         "somebody_elses": bowl.client
         if client and bowl.client and bowl.client.pk != client.pk
@@ -164,7 +210,9 @@ def page_context(
         "last_change": bowl.last_change,
         "uses": uses_of(bowl) if not request.htmx else [],
         "here": reverse("bowls:page", args=[bowl.pk]),
-    } | strip_context(request, plan, reckoned.profile, client, "This bowl")
+    } | strip_context(
+        request, plan, reckoned.profile, client, "This bowl", meal, f"bowl-{bowl.pk}"
+    )
 
 
 def answer(
@@ -276,6 +324,25 @@ def remove(request: PageRequest, pk: int) -> HttpResponse:
     return redirect(f"{reverse('bowls:list')}?removed={bowl.pk}")
 
 
+@require_POST
+def archive(request: PageRequest, pk: int) -> HttpResponse:
+    """Out of the lists and searches, or back in; it stays where it is used."""
+    bowl, _elsewhere = opened(request, pk)
+    bowl.archive("back" not in request.POST)
+    messages.success(request, f"{bowl.name} is {'archived' if bowl.archived else 'in the lists'}.")
+    return redirect("bowls:page", pk)
+
+
+@require_POST
+def meal(request: PageRequest, pk: int) -> HttpResponse:
+    """Which meal the bowl is judged as."""
+    bowl, _elsewhere = opened(request, pk)
+    bowl.meal = short(request.POST, "meal", 10)
+    # how it is looked at is no change of what is in it: no version, nothing to undo
+    Bowl.with_removed.filter(pk=pk).update(meal=bowl.meal)
+    return answer(request, bowl)
+
+
 def find(request: PageRequest, pk: int) -> HttpResponse:
     """What can be added, as buttons, for what was typed: own recipes first, then foods. What is to
     be asked about is marked."""
@@ -283,17 +350,13 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere:
         return elsewhere
     query, client = short(request.GET, "q"), client_of(request, bowl)
-    gate = gate_of(plan_of(client))
-    recipes = open_to(client).filter(title__icontains=query)[:5] if query else []
+    gate, asked = gate_of(plan_of(client)), adding.typed(query)
     context = {
         "bowl": bowl,
         "q": query,
-        "found_recipes": [
-            marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes
-        ],
-        "found_foods": [
-            marked_food(gate, match.food) for match in find_foods(query, 8, typing=True)
-        ],
+        "amount": asked.amount,
+        "found_recipes": adding.found_recipes(client, gate, asked) if query else [],
+        "found_foods": adding.found_foods(client, gate, asked, system_of(bowl)) if query else [],
         "role": short(request.GET, "role", 20),
     }
     if request.htmx:
@@ -306,25 +369,31 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
 def add(request: PageRequest, pk: int) -> HttpResponse:
     bowl, _elsewhere = opened(request, pk)
     role, key = short(request.POST, "role", 20), key_in(request.POST.get("recipe", ""))
-    part = BowlPart(bowl=bowl)
-    if key is not None:
-        recipe = get_object_or_404(Recipe, pk=key)
-        part.recipe, part.grams, part.basis = (
-            recipe,
-            round(facts_of(recipe).serving.grams, 1),
-            "leveled measure",
-        )
-        own_role, name = recipe.role if recipe.role in ROLES else "protein", recipe.title
-        if part.grams <= 0:
-            messages.error(request, f"{recipe.title} weighs nothing yet: settle its lines first.")
-            return answer(request, bowl)
+    part, amount = BowlPart(bowl=bowl), short(request.POST, "amount", 40)
+    try:
+        if key is not None:
+            recipe = get_object_or_404(Recipe, pk=key)
+            own_role, name = recipe.role if recipe.role in ROLES else "protein", recipe.title
+            if facts_of(recipe).serving.grams <= 0:
+                messages.error(request, f"{name} weighs nothing yet: settle its lines first.")
+                return answer(request, bowl)
+            part.recipe, line = recipe, adding.recipe_line(recipe, amount, system_of(bowl))
+        else:
+            food = adding.food_in(request.POST.get("food", ""))
+            if food is None:
+                messages.error(request, "Choose a food or a recipe from the list.")
+                return answer(request, bowl)
+            part.food, own_role, name = food.slug, food.role, food.name
+            line = adding.food_line(food, amount, system_of(bowl))
+    except UnreadableAmount as error:
+        messages.error(request, f"{name} was not added: {error}")
+        return answer(request, bowl)
+    if amount:
+        part.grams, part.low_g, part.high_g = line.grams, line.low, line.high
+        part.basis = line.basis
     else:
-        food = food_table().usable(request.POST.get("food", ""))
-        if food is None:
-            messages.error(request, "Choose a food or a recipe from the list.")
-            return answer(request, bowl)
-        part.food, own_role, name = food.slug, food.role, food.name
-        part.grams = first_helping_g(food)
+        # a first helping is nobody's measure yet
+        part.grams, part.basis = round(line.grams or 0.0, 1), "leveled measure"
     part.role = role if role in ROLES else own_role if own_role in ROLES else "topping"
     asked = request.POST.get("grams", "").strip()
     if asked:

@@ -26,6 +26,7 @@ from nutrition.targets.aim import Aim
 from nutrition.targets.aims import UNPLANNED
 from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
+from nutrition.targets.meals import MealTarget
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -170,10 +171,23 @@ class Changeable(ABC):
         """The addresses that a panel sends to, by the names its templates use."""
         to = {name: reverse(f"{self.pages}:{name}", args=[self.record.pk]) for name in self.sent}
         own: dict[str, object] = {f"{name}_url": address for name, address in to.items()}
-        return own | {"take_url": to["swap"], "held_url": to["swap"]}
+        page = reverse(f"{self.pages}:page", args=[self.record.pk])
+        return own | {"take_url": to["swap"], "held_url": to["swap"], "page_url": page}
+
+    def besides(self, look: Look) -> Profile:
+        """What the strip counts besides the portions that are looked at."""
+        return look.besides
+
+    def strip_meal(self, look: Look) -> MealTarget | None:
+        """The meal by whose share the strip is drawn; None for the whole day."""
+        return look.meal
 
     def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:
         """What is drawn beside the proposals, outlined as these portions. [g]"""
+        return {}
+
+    def outline(self, look: Look, portions: Sequence[Portion]) -> dict[str, object]:
+        """What is drawn beside the swaps, outlined as these portions."""
         return {}
 
 

@@ -12,6 +12,7 @@ from nutrition.composition.profile import Profile
 # Each takes a bowl and a client, and says which meal it stands in; empty for none.
 _MEALS: list[Callable[[Any, Any], str]] = []
 # Each takes a recipe and a client, and gives the bowls that wear it.
+_DAYS: list[Callable[[Any, Any], Any]] = []
 _WORN: list[Callable[[Any, Any], list[Worn]]] = []
 
 
@@ -28,6 +29,17 @@ class Worn:
 def says_meal(ask: Callable[[Any, Any], str]) -> None:
     if ask not in _MEALS:
         _MEALS.append(ask)
+
+
+def says_day(ask: Callable[[Any, Any], Any]) -> None:
+    if ask not in _DAYS:
+        _DAYS.append(ask)
+
+
+def day_of_bowl(bowl: Any, client: Any) -> Any:
+    """The day in which a bowl stands that is nearest to today, with what the rest of it leaves;
+    None for none."""
+    return next((day for ask in _DAYS if (day := ask(bowl, client))), None)
 
 
 def says_worn(ask: Callable[[Any, Any], list[Worn]]) -> None:

@@ -11,7 +11,7 @@ from django.http import QueryDict
 from changes.aims import plan_aims
 from changes.changeable import Changeable, Look, limited
 from changes.offers import LEFT_OUT_G
-from clients.strip import Reading, reading
+from clients.strip import Reading, in_one_line, reading, strip
 from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import Unknown
@@ -56,6 +56,8 @@ class ShownProposal:
     proposal: Proposal
     changes: list[Shown]
     profile: Profile
+    # the portions alone, without what is eaten besides
+    portions: Profile
     volume_ml: float
     readings: list[Reading]
     unknown: list[str]
@@ -84,13 +86,15 @@ def _shown(
         for id, part in parts.items()
         if part.profile.grams > 0
     ]
-    profile = Profile.total([look.besides, *(part.profile * share for part, share in shares)])
+    alone = Profile.total(part.profile * share for part, share in shares)
+    profile = Profile.total([look.besides, alone])
     readings = [reading(aim, amount_of(profile, aim.key)) for aim in wanted]
     volume = sum(part.volume_ml * share for part, share in shares)
     return ShownProposal(
         proposal=proposal,
         changes=changes,
         profile=profile,
+        portions=alone,
         volume_ml=volume,
         readings=readings,
         unknown=[_unknown_words(row) for row in unknown_of(proposal.answer, problem)],
@@ -156,14 +160,34 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     in_the_way = any(
         aim.miss(first.totals[aim.key], first.at_most[aim.key]) for aim in problem.aims
     ) or bool(collisions)
+    shown = [_shown(one, problem, wanted, look, it.system) for one in told]
     return {
-        "proposals": [_shown(one, problem, wanted, look, it.system) for one in told],
+        "proposals": shown,
         "show": chosen,
         "portions": (told[chosen].answer if told else first).portions,
         "nothing_to_change": not told,
         "collisions": collisions,
         "query": _without_show(request.GET),
-    } | ({"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, balanced_as))
+    } | (strip_after(it, look, shown[chosen].portions) if shown else {}) | (
+        {"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, balanced_as)
+    )
+
+
+def strip_after(it: Changeable, look: Look, proposed: Profile) -> dict[str, object]:
+    """The strip as it is, each reading with where a change would bring it, as its template takes
+    it."""
+    besides, meal = it.besides(look), it.strip_meal(look)
+    alone = Profile.total(one.profile for one in look.portions)
+    now, after = (strip(it.plan, Profile.total([besides, one]), meal) for one in (alone, proposed))
+    rows = [replace(row, then=then) for row, then in zip(now, after, strict=True)]
+    return {
+        "strip": rows,
+        "strip_line": in_one_line([row.then for row in rows if row.then]),
+        "strip_client": it.client,
+        "strip_of": "As it is, and as proposed",
+        "strip_meal": meal,
+        "why_of": it.key,
+    }
 
 
 def in_the_way_of(problem: Problem, found: Balanced | None = None) -> dict[str, object]:

@@ -3,12 +3,12 @@ and signed so that it can be taken with one click."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from changes.aims import plan_aims
 from changes.changeable import Changeable, Look
-from changes.offers import token_for
+from changes.offers import Edit, Outdated, swapped_in, token_for
 from clients.cautions import listener
 from clients.gate import avoided_by
 from clients.in_force import Plan
@@ -16,6 +16,7 @@ from clients.strip import Reading, reading
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import Food, ready_to_eat
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.portion import Portion, food_portion
 from nutrition.composition.plausible import Unknown
 from nutrition.safety.cautions import Caution
 from nutrition.swaps.fillers import COMPLEMENT_KEYS, Filler
@@ -106,6 +107,31 @@ def panel(it: Changeable, look: Look) -> dict[str, object]:
         "also_short": [_shown(it, look, aims, one) for one in short],
         "refused_words": _refused_words(plan),
     }
+
+
+def portions_after(it: Changeable, look: Look, edits: Sequence[Edit]) -> list[Portion]:
+    """What is looked at as a change that is offered would have it. Raises Outdated."""
+    parts, added = {one.key: one for one in look.portions}, []
+    for edit in edits:
+        part = parts.get(edit.key)
+        if edit.key and part is None:
+            raise Outdated("That is no longer in it.")
+        if part is None:
+            added.append(food_portion(swapped_in(edit.food), edit.grams))
+        elif edit.left_out:
+            del parts[edit.key]
+        elif edit.dish:
+            others = it.dishes(look).get(edit.key, ())
+            dish = next((one for one in others if one.key == edit.dish), None)
+            if dish is None:
+                raise Outdated("That recipe is no longer there.")
+            parts[edit.key] = replace(dish, key=part.key, role=part.role)
+        elif edit.food:
+            food = swapped_in(edit.food)
+            parts[edit.key] = food_portion(food, edit.grams, key=part.key, role=part.role)
+        else:
+            parts[edit.key] = part.times(edit.grams / part.grams if part.grams else 0.0)
+    return [*parts.values(), *added]
 
 
 def _mosts(aims: Iterable[Aim]) -> Iterable[Aim]:

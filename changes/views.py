@@ -12,9 +12,10 @@ from django.views.decorators.http import require_POST
 from changes.changeable import Changeable, Look, of_kind
 from changes.held import held
 from changes.offers import LEFT_OUT_G, Edit, Outdated, taken
-from changes.proposed import found, in_the_way_of, problem_of, ticked
-from changes.swaps import panel
+from changes.proposed import found, in_the_way_of, problem_of, strip_after, ticked
+from changes.swaps import panel, portions_after
 from clients.context import PageRequest
+from nutrition.composition.profile import Profile
 from nutrition.portions.problem import BadProblem
 from practice.versioned import StaleSave, version_in
 
@@ -51,6 +52,9 @@ def _looked(it: Changeable, swaps: bool) -> tuple[Look | None, dict[str, Any]]:
         return None, context | {"problem": it.nothing}
     if not it.makes_version:
         context["held"] = held(look.portions, it.gate, it.key, it.record.version, it.system)
+        context["held_lesser"] = [
+            one for one in context["held"] if one.item.locked or not one.limit.stops
+        ]
     return look, context
 
 
@@ -114,11 +118,27 @@ def swap(request: PageRequest, pk: int, kind: str) -> HttpResponse:
             messages.error(request, str(error))
         return it.answer()
     look, context = _looked(it, swaps=True)
+    if look is not None and "show" in request.GET:
+        return _outlined(it, look, request.GET["show"])
     if look is not None:
         context |= panel(it, look)
+        if not it.makes_version:
+            context |= it.outline(look, look.portions)
     if request.htmx:
         return render(request, "changes/_swap_panel.html", context)
     return it.page(context)
+
+
+def _outlined(it: Changeable, look: Look, token: str) -> HttpResponse:
+    """What a swap would do, drawn over what is there: on the round and in the strip."""
+    try:
+        edits, _why = taken(token, it.key, it.record.version)
+        portions = portions_after(it, look, edits)
+    except Outdated as error:
+        return HttpResponse(str(error), status=409, content_type="text/plain")
+    context = strip_after(it, look, Profile.total(one.profile for one in portions))
+    context |= it.outline(look, portions) | {"draggable": it.kind == "bowl"}
+    return render(it.request, "changes/_outlined.html", context)
 
 
 @require_POST

@@ -7,6 +7,9 @@ class ClientsConfig(AppConfig):
     name = "clients"
 
     def ready(self) -> None:
+        from django.db.models.signals import post_delete, post_save
+
+        from clients.looks import after_saving
         from clients.models import Client
         from practice.uses import says_uses, some
         from schools.models import OwnSchool
@@ -27,5 +30,12 @@ class ClientsConfig(AppConfig):
                 f"{count} {one}{'s' if count > 1 else ''}" for count, one in counts if count
             )
 
+        for name in (
+            *("Client", "ClientSupplement", "WeighIn", "TargetOverride", "TargetVersion"),
+            "CautionDismissal",
+        ):
+            model = self.get_model(name)
+            post_save.connect(after_saving, sender=model)
+            post_delete.connect(after_saving, sender=model)
         says_uses(OwnSchool, of_the_school)
         says_uses(Client, of_the_client)

@@ -3,7 +3,7 @@
 from datetime import date
 
 from clients.models import Client
-from nutrition.follow_up.attention import Weighed, attention, pace_of
+from nutrition.follow_up.attention import Need, Weighed, attention, pace_of
 
 
 def weighed(client: Client) -> list[Weighed]:
@@ -11,7 +11,7 @@ def weighed(client: Client) -> list[Weighed]:
     return [Weighed(row.date, row.kg) for row in client.newest_weigh_ins()]
 
 
-def reasons(client: Client, today: date) -> list[str]:
+def reasons(client: Client, today: date) -> list[Need]:
     """What to attend to, in words; empty when nothing asks for it."""
     versions = client.at_hand("fetched_versions", lambda: list(client.target_versions.all()[:1]))
     made_for = versions[0].data.get("person", {}).get("weight_kg") if versions else None

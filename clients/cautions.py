@@ -1,10 +1,11 @@
 """Cautions for a client where a decision is made, and those put aside for this client."""
 
-from collections.abc import Callable, Mapping, Sequence
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from clients.attention import weekly_pace
-from clients.in_force import Plan, plan_of
+from clients.in_force import Plan
 from clients.models import CautionDismissal, Client
 from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
@@ -20,12 +21,64 @@ from nutrition.safety.situations import (
 ABOUT_LENGTH = 400
 
 
+@dataclass(frozen=True, kw_only=True)
+class Holder:
+    """A part of a bowl, or an entry of a day, that a caution may be about: what its foods are
+    called, and where a change of it is sent to. A `dish` may be made without a food."""
+
+    key: str
+    name: str
+    foods: frozenset[str]
+    change_url: str
+    dish: bool
+    # a bowl is opened, and its parts are looked at there
+    open_url: str = ""
+
+    def holds(self, names: Collection[str]) -> bool:
+        """Whether one of the foods that a caution names is in it; the caution may say more of a
+        food in brackets."""
+        return any(
+            name in self.foods or name.rpartition(" (")[0] in self.foods for name in names
+        )
+
+
 @dataclass(frozen=True)
 class Told:
     """Cautions that stand, and those put aside with who and why."""
 
     standing: list[Caution]
     put_aside: list[tuple[Caution, CautionDismissal]]
+    holders: tuple[Holder, ...] = ()
+
+    @property
+    def stops(self) -> list[tuple[Caution, list[Holder]]]:
+        """What is to be asked about before anything else, each with what holds it."""
+        return [
+            (one, [holder for holder in self.holders if holder.holds(one.names)])
+            for one in self.standing
+            if one.level == LEVELS[0]
+        ]
+
+    @property
+    def lesser(self) -> list[Caution]:
+        """Those that are counted, and open in place."""
+        return [one for one in self.standing if one.level != LEVELS[0]]
+
+    @property
+    def counted(self) -> str:
+        """ "2 cautions, 1 note" """
+        said = []
+        for level in LEVELS[1:]:
+            found = sum(one.level == level for one in self.standing)
+            if found:
+                said.append(f"{found} {level}{'' if found == 1 else 's'}")
+        if self.put_aside:
+            said.append(f"{len(self.put_aside)} put aside")
+        return ", ".join(said)
+
+    def held_by(self, holders: Sequence[Holder]) -> Told:
+        """The same, with what may hold the foods that they are about."""
+        return replace(self, holders=tuple(holders))
 
 
 Kept = dict[tuple[str, str], CautionDismissal]
@@ -54,12 +107,27 @@ def _sorted_out(cautions: Sequence[Caution], kept: Kept) -> Told:
     back."""
     standing, aside = [], []
     for caution in cautions:
-        row = kept.get((caution.code, caution.about[:ABOUT_LENGTH]))
+        row = kept.get((caution.code, caution.about[:ABOUT_LENGTH])) or _within(caution, kept)
         if row is None:
             standing.append(caution)
         else:
             aside.append((caution, row))
     return Told(standing, aside)
+
+
+def _within(caution: Caution, kept: Kept) -> CautionDismissal | None:
+    """What was put aside of a whole day holds for a bowl in it as well: of the same rule, about
+    more foods than these."""
+    if not caution.names:
+        return None
+    return next(
+        (
+            row
+            for (code, _about), row in kept.items()
+            if code == caution.code and set(caution.names) <= set(row.names)
+        ),
+        None,
+    )
 
 
 def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None) -> Situation:
@@ -126,11 +194,3 @@ def _beyond(
     """What is to be said of foods beyond what is said of the person anyway."""
     with_foods = cautions_in(replace(person, foods=foods))
     return [caution for caution in with_foods if caution.code not in of_the_person]
-
-
-def stops_of(client: Client) -> int:
-    """How many cautions of the gravest level stand for a client."""
-    return sum(
-        caution.level == LEVELS[0]
-        for caution in of_the_client(plan_of(client), client, weekly_pace(client)).standing
-    )

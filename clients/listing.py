@@ -1,76 +1,96 @@
-"""The client list, those who need a look first, from a fixed number of queries however many there
-are."""
+"""The client list: what is asked of it, and the next step with each client."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
-from django.apps import apps
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Q
+from django.urls import reverse
 
-from clients.attention import reasons, weekly_pace
-from clients.cautions import stops_of
-from clients.models import (
-    NEWEST_WEIGH_INS,
-    CautionDismissal,
-    Client,
-    TargetOverride,
-    TargetVersion,
-    WeighIn,
+from clients.looks import ASK, fetched, keep, not_up_to_date
+from clients.models import Client, ClientLook
+from nutrition.follow_up.attention import (
+    CORRECT,
+    LOOK_AT_DAYS,
+    PLAN,
+    RETARGET,
+    TELL,
+    WEIGH,
+    Need,
 )
+from roundpantry.listing import Lists
 
-# A version that is in force is among so many latest ones, or is looked up.
-LATEST_VERSIONS = 4
+BY_NEED = ("-look__stops", "-look__needs", "name")
+CLIENT_LISTS = Lists(
+    search=("name", "about"),
+    sorts={
+        "need": ("who needs a look", BY_NEED),
+        "name": ("name", ("name",)),
+        "pace": ("pace, fastest loss first", ("look__pace_kg", "name")),
+        "goal": ("goal", ("goal", "name")),
+        "new": ("newest", ("-pk",)),
+    },
+    filters={
+        "all": ("everybody", Q()),
+        "look": ("needs a look", Q(look__needs__gt=0)),
+        "stop": ("stop and ask", Q(look__stops__gt=0)),
+        "kidney": ("kidney", Q(look__tags__contains=",kidney,")),
+        "diabetes": ("diabetes", Q(look__tags__contains=",diabetes,")),
+        "heart": ("heart and pressure", Q(look__tags__contains=",heart,")),
+        "lose": ("loses weight", Q(goal="lose")),
+        "gain": ("gains weight", Q(goal="gain")),
+        "muscle": ("builds muscle", Q(goal="muscle")),
+        "pregnant": ("pregnant or nursing", ~Q(life_stage="adult")),
+    },
+)
+# The next step, what it is called, and the page and place where it is done.
+STEPS = {
+    ASK: ("Settle it", "clients:page", "#cautions"),
+    CORRECT: ("Correct it", "clients:edit", ""),
+    WEIGH: ("Record a weight", "clients:page", "#weight"),
+    LOOK_AT_DAYS: ("Look at the days", "planner:list", ""),
+    TELL: ("Look at the weights", "clients:page", "#weight"),
+    RETARGET: ("Make new targets", "clients:page", "#retarget"),
+    PLAN: ("Plan a day", "planner:list", ""),
+}
 
 
-@dataclass(frozen=True, kw_only=True)
-class Listed:
-    """A client with what the list says of them. [kg], [kg/week]"""
+@dataclass(frozen=True)
+class Row:
+    """A client with what the list says of them, and the next step: what it is called and where."""
 
     client: Client
-    reasons: list[str]
-    weight: float
-    pace: float | None
-    day: object | None
-    stops: int
+    look: ClientLook
+    step: str
+    url: str
 
 
-def fetched(clients: QuerySet[Client]) -> QuerySet[Client]:
-    """The clients with the rows that the list looks at, fetched for all of them at once."""
-    day = apps.get_model("planner", "Day")
-    overrides = TargetOverride.objects.select_related("by").order_by("made")
-    dismissals = CautionDismissal.objects.filter(ended=None).select_related("by")
-    return clients.prefetch_related(
-        "supplements",
-        Prefetch(
-            "weigh_ins",
-            WeighIn.objects.order_by("-date")[:NEWEST_WEIGH_INS],
-            to_attr="fetched_weigh_ins",
-        ),
-        Prefetch(
-            "target_versions",
-            TargetVersion.objects.order_by("-number")[:LATEST_VERSIONS],
-            to_attr="fetched_versions",
-        ),
-        Prefetch("overrides", overrides, to_attr="fetched_overrides"),
-        Prefetch("dismissals", dismissals, to_attr="fetched_dismissals"),
-        Prefetch("days", day.objects.order_by("-date", "-pk")[:1], to_attr="fetched_days"),
-    )
+def _next(client: Client, look: ClientLook) -> tuple[str, str]:
+    called, name, place = STEPS.get(look.step, ("Open the plan", "planner:list", ""))
+    to = reverse(name, args=[client.pk] if name.startswith("clients:") else [])
+    return called, f"/for/{client.pk}{to}{place}"
 
 
-def listed(clients: QuerySet[Client], today: date) -> list[Listed]:
-    """Every client, the gravest first: what is to be asked about, then how much is to be attended
-    to, then the name."""
-    out = [
-        Listed(
-            client=client,
-            reasons=reasons(client, today),
-            weight=client.last_weight_kg or client.weight_kg,
-            pace=weekly_pace(client),
-            day=next(iter(client.at_hand("fetched_days", list)), None),
-            stops=stops_of(client),
-        )
-        for client in fetched(clients)
+def next_steps(client: Client, needs: Sequence[Need]) -> list[tuple[Need, str, str]]:
+    """Each thing to attend to, with what settles it and where."""
+    out = []
+    for need in needs:
+        called, name, place = STEPS[need.step]
+        to = reverse(name, args=[client.pk] if name.startswith("clients:") else [])
+        out.append((need, called, f"{to}{place}"))
+    return out
+
+
+def rows_of(clients: list[Client], today: date) -> list[Row]:
+    """The clients of a page, each looked at today."""
+    pks = [client.pk for client in clients]
+    waiting = not_up_to_date(Client.objects.filter(pk__in=pks), today)
+    behind = list(waiting.values_list("pk", flat=True))
+    if behind:
+        keep(fetched(Client.objects.filter(pk__in=behind)), today)
+    looks = {row.client_id: row for row in ClientLook.objects.filter(client__in=pks)}
+    return [
+        Row(client, looks[client.pk], *_next(client, looks[client.pk])) for client in clients
     ]
-    return sorted(out, key=lambda row: (-row.stops, -len(row.reasons), row.client.name))

@@ -17,6 +17,8 @@ class Marked:
     it: Any
     stops: bool
     why: str
+    # what an amount that was typed before its name comes to
+    said: str = ""
 
     @property
     def id(self) -> str:

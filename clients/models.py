@@ -41,6 +41,8 @@ class Client(Versioned, Removable):
     sex = models.CharField(
         "sex used in equations", max_length=6, choices=[("female", "female"), ("male", "male")]
     )
+    # where the day is known; the year alone will do
+    birth_date = models.DateField(null=True, blank=True)
     birth_year = models.PositiveSmallIntegerField(
         validators=[MinValueValidator(1900), MaxValueValidator(2100)]
     )
@@ -99,7 +101,10 @@ class Client(Versioned, Removable):
 
     @property
     def age_years(self) -> int:
-        return timezone.localdate().year - self.birth_year
+        today, born = timezone.localdate(), self.birth_date
+        if born is None:
+            return today.year - self.birth_year
+        return today.year - born.year - ((today.month, today.day) < (born.month, born.day))
 
     def person(self) -> Person:
         return Person(
@@ -177,6 +182,26 @@ class Client(Versioned, Removable):
     @property
     def favorite_words(self) -> tuple[str, ...]:
         return _listed(self.favorites)
+
+
+class ClientLook(models.Model):
+    """What the list says of a client, kept so that a long list answers as fast as a short one: made
+    anew when something of the client changes, and on another day."""
+
+    client = models.OneToOneField(Client, on_delete=models.CASCADE, related_name="look")
+    on = models.DateField(null=True)
+    stale = models.BooleanField(default=True)
+    stops = models.PositiveSmallIntegerField(default=0)
+    needs = models.PositiveSmallIntegerField(default=0)
+    # the one thing that needs a look, and the step that settles it
+    words = models.CharField(max_length=400, blank=True)
+    step = models.CharField(max_length=20, blank=True)
+    weight_kg = models.FloatField(null=True)
+    pace_kg = models.FloatField(null=True)
+    # what it can be filtered by: ",kidney,lose,"
+    tags = models.CharField(max_length=200, blank=True)
+
+    objects = ScopedManager(practice="client__practice")
 
 
 # No tablet holds more of anything, in whatever unit it is counted.
@@ -313,6 +338,8 @@ class CautionDismissal(models.Model):
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="dismissals")
     code = models.CharField(max_length=60)
     about = models.CharField(max_length=400, blank=True)
+    # the foods that it was about, one by one
+    names = models.JSONField(default=list, blank=True)
     why = models.CharField(max_length=300)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     made = models.DateTimeField(auto_now_add=True)

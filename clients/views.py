@@ -24,8 +24,10 @@ from clients.forms import (
 )
 from clients.history import history_of
 from clients.in_force import plan_of
-from clients.listing import listed
+from clients.listing import CLIENT_LISTS, next_steps, rows_of
+from clients.looks import bring_up_to_date, changed
 from clients.models import CautionDismissal, Client, Intake, TargetOverride
+from clients.strip import MOST_SHOWN
 from clients.versions import make_version
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.safety.cautions import rules
@@ -34,24 +36,32 @@ from practice.forms import with_version
 from practice.removal import OFFERED_BACK
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
-from roundpantry.asked import short
-from roundpantry.paging import paged
+from roundpantry.drawing.weights import weight_line
+from roundpantry.listing import listed
 
-MOST_WATCHED_BY_HAND = 10
+MOST_WATCHED_BY_HAND = MOST_SHOWN
+# So many of the latest weigh-ins are drawn.
+MOST_DRAWN = 40
 WHY_LENGTH = 300
+MOST_ARCHIVED = 100
+# A caution is about no more foods than a day has.
+MOST_NAMES = 200
 
 
 def client_list(request: PageRequest) -> HttpResponse:
     today = timezone.localdate()
-    asked = short(request.GET, "q")
-    clients = Client.objects.filter(name__icontains=asked) if asked else Client.objects.all()
-    rows = paged(request, listed(clients, today))
+    bring_up_to_date(Client.objects.all(), today)
+    asked = listed(request, Client.objects.select_related("look"), CLIENT_LISTS)
     since = timezone.now() - OFFERED_BACK
     context = {
-        "rows": rows,
-        "q": asked,
+        "list": asked,
+        "rows": asked.page,
+        "shown": rows_of(list(asked.page.object_list), today),
         "intakes": Intake.objects.filter(client=None),
-        "removed": Client.with_removed.exclude(removed=None).select_related("removed_by"),
+        "removed": Client.with_removed.exclude(removed=None).select_related("removed_by")[
+            :MOST_ARCHIVED
+        ],
+        "nobody": not Client.objects.exists(),
         "removed_visits": Intake.with_removed.filter(
             removed__gte=since, client=None
         ).select_related("removed_by"),
@@ -72,26 +82,30 @@ def page(request: PageRequest, pk: int) -> HttpResponse:
 
 def _page(request: PageRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
     today = timezone.localdate()
-    plan, pace = plan_of(client), weekly_pace(client)
+    plan, pace, needs = plan_of(client), weekly_pace(client), reasons(client, today)
+    weighed = list(client.weigh_ins.order_by("-date")[:MOST_DRAWN])
     told = of_the_client(plan, client, pace)
     since = timezone.now() - OFFERED_BACK
     context = {
         "client": client,
         "plan": plan,
         "day": plan.day,
-        "rows": plan.watched,
-        "others": plan.others,
+        "rows": plan.watched[:MOST_SHOWN],
+        "others": [*plan.watched[MOST_SHOWN:], *plan.others],
+        "weight_line": weight_line(
+            [(row.date, row.kg) for row in reversed(weighed)], client.target_weight_kg
+        ),
+        "next_steps": next_steps(client, needs),
         "told": told,
         "coming": client.target_versions.filter(takes_effect__gt=today),
-        "weigh_ins": list(client.weigh_ins.order_by("-date")[:8]),
+        "weigh_ins": weighed[:8],
         "removed_weigh_ins": client.weigh_ins(manager="with_removed")
         .filter(removed__gte=since)
         .select_related("removed_by"),
         "pace": pace,
-        "reasons": reasons(client, today),
-        "days": client.days.all()[:7],
-        "bowls": client.bowl_set.all(),
-        "recipes": client.recipes.all(),
+        "days": client.days.filter(archived=None)[:5],
+        "bowls": client.bowl_set.filter(archived=None).order_by("-updated")[:5],
+        "recipes": client.recipes.filter(archived=None)[:4],
         "uses": uses_of(client),
         "weigh_in_form": WeighInForm(initial={"date": today}, client=client),
         "shares_form": SharesForm(client=client, names=MEAL_NAMES),
@@ -291,6 +305,7 @@ def use_computed(request: PageRequest, pk: int, key: str) -> HttpResponse:
     with transaction.atomic():
         client.overrides.filter(key=key, ended=None).update(ended=timezone.now())
         make_version(client, request.user, f"{NUTRIENT[key].name} back to the computed target")
+    changed(pk)
     messages.info(request, f"{NUTRIENT[key].name} is back to the computed target.")
     return redirect("clients:page", pk)
 
@@ -401,6 +416,7 @@ def dismiss(request: PageRequest, pk: int) -> HttpResponse:
             client=client,
             code=code,
             about=request.POST.get("about", "")[:ABOUT_LENGTH],
+            names=request.POST.getlist("names")[:MOST_NAMES],
             why=why,
             by=request.user,
         )
@@ -411,4 +427,5 @@ def dismiss(request: PageRequest, pk: int) -> HttpResponse:
 def bring_back(request: PageRequest, pk: int, dismissal: int) -> HttpResponse:
     client, _elsewhere = opened(request, pk)
     client.dismissals.filter(pk=dismissal, ended=None).update(ended=timezone.now())
+    changed(pk)
     return _back(request, pk)

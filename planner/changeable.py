@@ -34,12 +34,13 @@ from planner.day import Entry, ReckonedDay, bowl_portion, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import plan_dish
-from planner.views import answer, opened, page_context, plan_for, stale_answer
+from planner.plans import plan_for
+from planner.views import answer, opened, page_context, stale_answer
 from practice.undo import asked_by
 from recipes.dishes import others_in, recipe_of
 from recipes.facts import facts_of
 from recipes.without import made_without
-from roundpantry.drawing.dishes import dish_round, ghosts
+from roundpantry.drawing.dishes import FILLED, dish_round, ghosts, outlined
 
 MOST_BOWLS = 6
 # What is added where no meal is chosen goes into this one.
@@ -238,12 +239,25 @@ class DayChanges(Changeable):
             "whole_day_words": "whole day, supplements counted",
         }
 
+    def besides(self, look: Look) -> Profile:
+        return look.rest if look.meal else self.reckoned.supplements_profile
+
+    def strip_meal(self, look: Look) -> None:
+        return None
+
     def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:
         eaten = Dish.of(self.key, "What is eaten", look.portions)
         return {
             "round": dish_round(eaten, "energy_kcal"),
             "ghosts": ghosts(look.portions, portions),
             "own_round": True,
+        }
+
+
+    def outline(self, look: Look, portions: Sequence[Portion]) -> dict[str, object]:
+        room = sum(one.volume_ml for one in look.portions) / FILLED
+        return self.pictures(look, {one.key: one.grams for one in look.portions}) | {
+            "ghosts": outlined(portions, room)
         }
 
 

@@ -7,7 +7,7 @@ from bowls.models import Bowl
 from clients.models import Client, TargetVersion
 from nutrition.composition.foods import food_table
 from practice.models import Practice
-from practice.removal import PresentManager, Removable
+from practice.removal import Archivable, PresentManager, Removable
 from practice.undo import Undoable
 from recipes.models import Recipe
 
@@ -40,7 +40,7 @@ class PlannedDish(models.Model):
         ]
 
 
-class Day(Undoable, Removable):
+class Day(Undoable, Removable, Archivable):
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="days")
     date = models.DateField()

@@ -1,19 +1,59 @@
-"""Which meal a bowl is, by the days it stands in."""
+"""Which meal a bowl is, by the days it stands in, and what the rest of such a day is."""
 
 from __future__ import annotations
+
+from dataclasses import dataclass
 
 from django.utils import timezone
 
 from bowls.models import Bowl
 from clients.models import Client
-from planner.models import DayEntry
+from nutrition.composition.profile import Profile
+from planner.day import reckon_day
+from planner.models import Day, DayEntry
+from planner.plans import plan_for
+from roundpantry import show
+
+
+@dataclass(frozen=True)
+class StandsIn:
+    """A day that holds a bowl: the `rest` of it, and in words what is left of its energy."""
+
+    day: Day
+    rest: Profile
+    words: str
+
+
+def _nearest(bowl: Bowl, client: Client | None) -> DayEntry | None:
+    """The entry of the day nearest to today in which the client has this bowl."""
+    if client is None or bowl.pk is None:
+        return None
+    rows = DayEntry.objects.filter(bowl=bowl, day__client=client, day__removed=None)
+    today = timezone.localdate()
+    found = rows.select_related("day__client", "day__made_for")
+    return min(found, key=lambda row: (abs((row.day.date - today).days), row.pk), default=None)
 
 
 def meal_it_stands_in(bowl: Bowl, client: Client | None) -> str:
     """The meal of the day nearest to today in which the client has this bowl; empty for none."""
-    if client is None or bowl.pk is None:
-        return ""
-    rows = DayEntry.objects.filter(bowl=bowl, day__client=client, day__removed=None)
-    today = timezone.localdate()
-    found = [(abs((row.day.date - today).days), row.meal) for row in rows.select_related("day")]
-    return min(found)[1] if found else ""
+    entry = _nearest(bowl, client)
+    return entry.meal if entry else ""
+
+
+def day_it_stands_in(bowl: Bowl, client: Client | None) -> StandsIn | None:
+    """The day nearest to today in which the client has this bowl, without the bowl."""
+    entry = _nearest(bowl, client)
+    if entry is None:
+        return None
+    reckoned = reckon_day(entry.day)
+    rest = Profile.total(one.profile for one in reckoned.entries if one.row.bowl_id != bowl.pk)
+    plan = plan_for(entry.day)
+    if plan.day is None:
+        return StandsIn(entry.day, rest, "no targets are computed")
+    left = plan.day["energy_kcal"].aim - rest["energy_kcal"].amount
+    words = (
+        f"that leaves {show.digits(left)} kcal for this bowl"
+        if left > 0
+        else f"that is {show.digits(-left)} kcal over the day's without this bowl"
+    )
+    return StandsIn(entry.day, rest, words)

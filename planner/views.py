@@ -6,6 +6,7 @@ from typing import Any
 from django import forms
 from django.contrib import messages
 from django.db import IntegrityError, transaction
+from django.db.models import Q
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -15,35 +16,34 @@ from django.views.decorators.http import require_POST
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.views import grams_asked
-from clients.cautions import of_foods
+from clients.cautions import Holder, of_foods
 from clients.context import PageRequest, settle_on
 from clients.gate import gate_of
-from clients.in_force import Plan, plan_of
-from clients.marks import marked_dish, marked_food
+from clients.in_force import Plan
+from clients.marks import marked_dish
 from clients.models import Client
 from clients.strip import strip, strip_context
 from clients.versions import version_on
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import food_table
-from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.insight import indices
 from nutrition.insight.habits import tick
 from nutrition.insight.summary import tell
 from nutrition.safety.situations import day_numbers, week_numbers
-from nutrition.written.finding import find_foods
 from nutrition.written.plain import number
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
 from planner.day import ReckonedDay, entry_now, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import changed_since, plan_dish
+from planner.plans import plan_for
 from practice.removal import OFFERED_BACK
 from practice.undo import asked_by
 from practice.versioned import StaleSave, version_in
+from recipes import adding
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from recipes.owned import open_to
 from roundpantry import show
 from roundpantry.asked import key_in, short
 
@@ -117,11 +117,6 @@ def new(request: PageRequest) -> HttpResponse:
     return redirect("planner:page", day.pk)
 
 
-def plan_for(day: Day) -> Plan:
-    """The targets the day was planned for."""
-    return plan_of(day.client, day.made_for, day.date)
-
-
 def around(on: date) -> tuple[date, date]:
     """The days within three of a date, at the edges of the calendar too."""
     edges = timedelta(days=(on - date.min).days), timedelta(days=(date.max - on).days)
@@ -156,6 +151,21 @@ def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
     return out
 
 
+def holders(reckoned: ReckonedDay) -> list[Holder]:
+    """The entries as what a caution may be about."""
+    return [
+        Holder(
+            key=str(entry.row.pk),
+            name=entry.name,
+            foods=frozenset(one.food.name for one in entry.foods),
+            change_url=reverse("planner:change", args=[reckoned.day.pk, entry.row.pk]),
+            dish=entry.row.recipe_id is not None,
+            open_url=reverse("bowls:page", args=[entry.row.bowl_id]) if entry.row.bowl_id else "",
+        )
+        for entry in reckoned.entries
+    ]
+
+
 def page_context(
     request: PageRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None
 ) -> dict[str, Any]:
@@ -164,6 +174,7 @@ def page_context(
     newest = version_on(day.client, day.date)
     targets = {meal.key: meal for meal in plan.meals}
     school = plan.school
+    habits = tick(school.habits, reckoned.ingredients) if school else []
     return {
         "plan": plan,
         "newer": newest if newest and plan.version and newest.pk != plan.version.pk else None,
@@ -175,8 +186,15 @@ def page_context(
         },
         "tells": tell(reckoned.profile, reckoned.ingredients, school),
         "school": school,
-        "habits": tick(school.habits, reckoned.ingredients) if school else [],
-        "told": of_foods(plan, reckoned.ingredients, caution_numbers(day, reckoned)),
+        "habits": habits,
+        "habits_met": sum(row.met for row in habits),
+        "next_free": next_free(day),
+        "told": of_foods(plan, reckoned.ingredients, caution_numbers(day, reckoned)).held_by(
+            holders(reckoned)
+        ),
+        "replace_url": reverse("planner:swap", args=[day.pk]),
+        "without_url": reverse("planner:without", args=[day.pk]),
+        "version": day.version,
         "newer_dishes": newer_dishes(reckoned, plan),
         "empty_meals": filled(reckoned, plan).empty if plan.day else [],
         "client": day.client,
@@ -189,7 +207,7 @@ def page_context(
         "meal_keys": MEAL_KEYS,
         "meal_choices": MEALS,
         "settings_form": SettingsForm(initial={"date": day.date, "note": day.note}),
-    } | strip_context(request, plan, reckoned.profile, day.client, "The plan")
+    } | strip_context(request, plan, reckoned.profile, day.client, "The plan", why=f"day-{day.pk}")
 
 
 def answer(
@@ -298,6 +316,50 @@ def remove(request: PageRequest, pk: int) -> HttpResponse:
     return redirect(f"{reverse('planner:list')}?removed={day.pk}")
 
 
+def next_free(day: Day) -> date:
+    """The first date after a day's that has no plan yet."""
+    taken = set(day.client.days.filter(date__gt=day.date).values_list("date", flat=True)[:400])
+    on = day.date + timedelta(days=1)
+    while on in taken:
+        on += timedelta(days=1)
+    return on
+
+
+@require_POST
+def copy(request: PageRequest, pk: int) -> HttpResponse:
+    """The same day on another date, for the targets that hold then; its dishes as they were
+    planned."""
+    day, _elsewhere = opened(request, pk)
+    form = DayForm(request.POST)
+    if not form.is_valid() or day.client.days.filter(date=form.cleaned_data.get("date")).exists():
+        messages.error(request, "Choose a date that has no plan yet.")
+        return redirect("planner:page", pk)
+    on = form.cleaned_data["date"]
+    entries = list(day.entries.all())
+    with transaction.atomic():
+        made = Day.objects.create(
+            practice=day.practice,
+            client=day.client,
+            date=on,
+            note=day.note,
+            made_for=version_on(day.client, on),
+        )
+        for entry in entries:
+            entry.pk, entry.day = None, made
+        DayEntry.objects.bulk_create(entries)
+    messages.success(request, f"Duplicated to {on:%A, %B %-d}.")
+    return redirect("planner:page", made.pk)
+
+
+@require_POST
+def archive(request: PageRequest, pk: int) -> HttpResponse:
+    """Out of the list of days, or back in."""
+    day, _elsewhere = opened(request, pk)
+    day.archive("back" not in request.POST)
+    messages.success(request, "Archived." if day.archived else "Back in the list.")
+    return redirect("planner:page", pk)
+
+
 def find(request: PageRequest, pk: int) -> HttpResponse:
     """What can be put into a meal, for what was typed: bowls, recipes, foods. What is to be asked
     about is marked."""
@@ -305,29 +367,26 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere:
         return elsewhere
     query, gate = short(request.GET, "q"), gate_of(plan_for(day))
-    bowls = (
-        (Bowl.objects.filter(client=None) | Bowl.objects.filter(client=day.client)).filter(
-            name__icontains=query
-        )[:5]
-        if query
-        else []
-    )
-    recipes = open_to(day.client).filter(title__icontains=query)[:5] if query else []
+    asked, client, meal = adding.typed(query), day.client, short(request.GET, "meal", 10)
+    bowls = []
+    if query:
+        open_bowls = Bowl.objects.filter(Q(client=None) | Q(client=client), archived=None)
+        for bowl in adding.with_words(open_bowls, "name", asked.words)[: adding.MOST_DISHES]:
+            bowls.append(marked_dish(gate, bowl, reckon_bowl(bowl).ingredients))
+    system = request.practice.measures
     context = {
         "day": day,
         "q": query,
-        "found_bowls": [marked_dish(gate, bowl, reckon_bowl(bowl).ingredients) for bowl in bowls],
-        "found_recipes": [
-            marked_dish(gate, recipe, facts_of(recipe).foods()) for recipe in recipes
-        ],
-        "found_foods": [
-            marked_food(gate, match.food) for match in find_foods(query, 6, typing=True)
-        ],
-        "meal": short(request.GET, "meal", 10) or "lunch",
+        "amount": asked.amount,
+        "found_bowls": adding.liked_first(client, bowls, lambda one: one.it.name),
+        "found_recipes": adding.found_recipes(client, gate, asked) if query else [],
+        "found_foods": adding.found_foods(client, gate, asked, system) if query else [],
+        "meal": meal if meal in dict(MEALS) else "lunch",
     }
     if request.htmx:
         return render(request, "planner/_found.html", context)
-    return render(request, "planner/page.html", page_context(request, day) | context)
+    own = page_context(request, day) | {"found_meal": context["meal"]}
+    return render(request, "planner/page.html", own | context)
 
 
 @require_POST
@@ -336,27 +395,39 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
     data = request.POST
     meal = short(data, "meal", 10)
     meal = meal if meal in dict(MEALS) else "lunch"
-    entry = DayEntry(day=day, meal=meal, amount=1.0)
-    if (key := key_in(data.get("bowl", ""))) is not None:
-        entry.bowl = get_object_or_404(Bowl, pk=key)
-        name = entry.bowl.name
-    elif (key := key_in(data.get("recipe", ""))) is not None:
-        entry.recipe = get_object_or_404(Recipe, pk=key)
-        name = entry.recipe.title
-    elif food := food_table().usable(data.get("food", "")):
-        entry.food, entry.amount, name = food.slug, first_helping_g(food), food.name
-        asked = data.get("grams", "").strip()
-        if asked:
-            grams = grams_asked(asked)
-            if grams is None:
-                messages.error(
-                    request,
-                    f"{name} was not added: “{asked[:40]}” is not a weight up to {MAX_GRAMS:g} g.",
-                )
-                return answer(request, day)
-            entry.amount = grams
-    else:
-        messages.error(request, "Choose a bowl, a recipe or a food from the list.")
+    entry, amount = DayEntry(day=day, meal=meal, amount=1.0), short(data, "amount", 40)
+    name, food = "It", adding.food_in(data.get("food", ""))
+    try:
+        if (key := key_in(data.get("bowl", ""))) is not None:
+            entry.bowl = get_object_or_404(Bowl, pk=key)
+            name = entry.bowl.name
+            if amount:
+                entry.amount = _count(amount.removesuffix("s").removesuffix("bowl").strip())
+        elif (key := key_in(data.get("recipe", ""))) is not None:
+            entry.recipe = get_object_or_404(Recipe, pk=key)
+            name, serving_g = entry.recipe.title, facts_of(entry.recipe).serving.grams
+            if amount and serving_g > 0:
+                line = adding.recipe_line(entry.recipe, amount, request.practice.measures)
+                entry.amount = round((line.grams or 0.0) / serving_g, 3)
+        elif food is not None:
+            entry.food, name = food.slug, food.name
+            line = adding.food_line(food, amount, request.practice.measures)
+            entry.amount = line.grams or 0.0
+            if amount:
+                entry.low_g, entry.high_g = line.low, line.high
+            asked = data.get("grams", "").strip()
+            if asked:
+                grams = grams_asked(asked)
+                if grams is None:
+                    raise UnreadableAmount(
+                        f"“{asked[:40]}” is not a weight up to {MAX_GRAMS:g} g."
+                    )
+                entry.amount = grams
+        else:
+            messages.error(request, "Choose a bowl, a recipe or a food from the list.")
+            return answer(request, day)
+    except UnreadableAmount as error:
+        messages.error(request, f"{name} was not added: {error}")
         return answer(request, day)
     try:
         with day.changing(*asked_by(request)) as day:

@@ -6,6 +6,7 @@ from typing import Any
 from django.contrib.auth.middleware import LoginRequiredMiddleware
 from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from django_scopes import scope
 
 from practice.requests import SignedInRequest, rendered
@@ -42,9 +43,11 @@ class PracticeScopeMiddleware:
             return self.get_response(request)
         if user.practice is None and not request.path.startswith("/sign-"):
             raise PermissionDenied("Your sign-in belongs to no practice yet.")
-        if user.practice is not None:
-            request.practice = user.practice
-        with scope(practice=user.practice):
+        if user.practice is None:
+            return rendered(self.get_response(request))
+        request.practice = user.practice
+        # today, and every date that is shown, is the practice's own
+        with timezone.override(user.practice.time_zone), scope(practice=user.practice):
             return rendered(self.get_response(request))
 
 

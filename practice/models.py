@@ -20,6 +20,13 @@ class Practice(Versioned):
         max_length=200, blank=True, help_text="Printed at the foot of handouts."
     )
 
+    time_zone = models.CharField(
+        "time zone",
+        max_length=40,
+        default="America/New_York",
+        help_text="Its dates are the practice's dates: today, weigh-ins, days, handouts.",
+    )
+
     def __str__(self) -> str:
         return self.name
 
@@ -30,6 +37,9 @@ class User(AbstractUser):
     practice = models.ForeignKey(
         Practice, on_delete=models.PROTECT, null=True, blank=True, related_name="users"
     )
+
+    # single letters as commands: who uses a screen reader or speaks to the machine may not want them
+    letter_keys = models.BooleanField("single-letter keys", default=True)
 
     @property
     def shown_name(self) -> str:

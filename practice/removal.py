@@ -20,6 +20,20 @@ class PresentManager(models.Manager):
         return super().get_queryset().filter(removed=None)
 
 
+class Archivable(models.Model):
+    """A record that can be put out of the lists and searches and stays usable where it is used."""
+
+    archived = models.DateTimeField(null=True, blank=True, editable=False)
+
+    class Meta:
+        abstract = True
+
+    def archive(self, away: bool) -> None:
+        """Out of the lists, or back in. What is in it does not change, nor does its version."""
+        self.archived = timezone.now() if away else None
+        type(self)._base_manager.filter(pk=self.pk).update(archived=self.archived)
+
+
 class Removable(models.Model):
     """A record with when and by whom it was taken away. Its own page still opens, and says so."""
 

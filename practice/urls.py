@@ -10,6 +10,7 @@ from practice.forms import SignInForm
 
 urlpatterns = [
     path("practice/", views.settings, name="practice"),
+    path("you/", views.you, name="you"),
     path(
         "sign-in/",
         method_decorator(login_not_required, name="dispatch")(LoginView).as_view(

@@ -20,7 +20,7 @@ from nutrition.composition.cooking import cook
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.recipe.model import choice_keys
-from nutrition.recipe.notation import as_written, noted
+from nutrition.recipe.notation import as_written, not_counted, noted
 from nutrition.recipe.reckoning import Facts, line_method
 from nutrition.swaps.ranking import plain_profile, thinned
 from nutrition.swaps.swap import Step, Swap
@@ -188,7 +188,13 @@ class RecipeChanges(Changeable):
 
     def page(self, context: dict[str, object]) -> HttpResponse:
         strip = strip_context(
-            self.request, self.plan, self.facts.serving, self.client, "One serving"
+            self.request,
+            self.plan,
+            self.facts.serving,
+            self.client,
+            "One serving",
+            judge=self.record.role == "dish",
+            why=f"recipe-{self.record.pk}",
         )
         context |= {"facts": self.facts} | strip
         return render(self.request, "recipes/swaps.html", context)
@@ -248,8 +254,9 @@ def written_into(recipe: Recipe, edits: Sequence[Edit]) -> None:
             texts[at] = f"{edit.grams:.0f} g [recipe: {part.name}]{_ending(old)}"
     left = [(text, choice) for text, choice in zip(texts, choices, strict=True) if text is not None]
     kept = zip(choice_keys([text for text, _choice in left]), left, strict=True)
+    out = [line.strip() for line in recipe.text.splitlines() if not_counted(line.strip())]
     recipe.text, recipe.choices = (
-        "\n".join(text for text, _choice in left),
+        "\n".join([*(text for text, _choice in left), *out]),
         {key: choice for key, (_text, choice) in kept if choice},
     )
     batch_follows(recipe, facts)

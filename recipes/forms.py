@@ -36,7 +36,7 @@ class RecipeForm(forms.ModelForm):
         ]
         widgets = {
             "text": forms.Textarea(
-                attrs={"rows": 16, "spellcheck": "false", "autocomplete": "off", "data-live": ""}
+                attrs={"rows": 14, "spellcheck": "false", "autocomplete": "off", "data-live": ""}
             ),
             "claims": forms.TextInput(attrs={"placeholder": "4 to 6"}),
             "serving_measure": forms.TextInput(

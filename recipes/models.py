@@ -8,10 +8,11 @@ from clients.models import Client
 from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.recipe.model import BATCH_G, LINE_G, MAX_LINES, REDUCED, SERVINGS, within
 from nutrition.recipe.model import Recipe as CoreRecipe
+from nutrition.recipe.notation import counted_lines
 from nutrition.written.matching import Choice
 from nutrition.written.units import SYSTEM_WORDS
 from practice.models import Practice, User
-from practice.removal import PresentManager, Removable
+from practice.removal import Archivable, PresentManager, Removable
 from practice.versioned import Versioned
 
 ROLE_CHOICES = [
@@ -21,7 +22,7 @@ ROLE_CHOICES = [
 METHOD_CHOICES = [(code, names[0]) for code, names in METHOD_WORDS.items()]
 
 
-class Recipe(Versioned, Removable):
+class Recipe(Versioned, Removable, Archivable):
     """Lines as text, how many servings, what the batch weighed, and what was decided for single
     lines.
 
@@ -109,7 +110,8 @@ KEPT = (
 def core_of(kept: dict) -> CoreRecipe:
     """What the core reckons of a recipe as it was kept. What was stored before there were limits is
     brought within them, so that it can always be opened and mended."""
-    lines = tuple(line.strip() for line in kept["text"].splitlines() if line.strip())[:MAX_LINES]
+    written = (line.strip() for line in kept["text"].splitlines() if line.strip())
+    lines = counted_lines(written)[:MAX_LINES]
     choices = {
         key: Choice(choice.get("food"), _weight(choice.get("grams")))
         for key, choice in kept["choices"].items()

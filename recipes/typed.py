@@ -6,6 +6,7 @@ from typing import Any, cast
 from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.recipe.model import BATCH_G, MAX_LINE_LENGTH, MAX_LINES, REDUCED, SERVINGS
 from nutrition.recipe.model import Recipe as CoreRecipe
+from nutrition.recipe.notation import counted_lines
 from nutrition.recipe.reckoning import Facts
 from nutrition.written.matching import Choice
 from nutrition.written.serving_words import counted
@@ -21,7 +22,7 @@ MOST_MEASURE = 60
 def lines_in(text: str) -> tuple[str, ...]:
     """The lines of a text that say something, no more and no longer than a recipe may have."""
     lines = (line.strip()[:MAX_LINE_LENGTH] for line in text.splitlines() if line.strip())
-    return tuple(lines)[:MAX_LINES]
+    return counted_lines(lines)[:MAX_LINES]
 
 
 def facts_from(

@@ -70,6 +70,26 @@ def save_kept(recipe: Recipe, version: int, by: User, why: str = "") -> RecipeVe
         return keep(recipe, by, why or f"changed: {', '.join(WORDS[name] for name in changed)}")
 
 
+def save_unkept(recipe: Recipe, version: int, by: User) -> None:
+    """Save over `version` of the recipe while it is written: what it was until now is a version,
+    what it is now becomes one when that is asked for. Raises StaleSave."""
+    with transaction.atomic():
+        before = Recipe.with_removed.get(pk=recipe.pk)
+        if before.version != version:
+            raise StaleSave(before)
+        if not differing(before, recipe):
+            recipe.version = before.version
+            return
+        if before.title != recipe.title:
+            # others follow a title, each with a version of its own: that is no matter of typing
+            save_kept(recipe, version, by)
+            return
+        if not before.versions.exists():
+            keep(before, by, "as it was")
+        note_parts(recipe)
+        recipe.save_over(version)
+
+
 def naming(recipe: Recipe) -> list[Recipe]:
     """The recipes that have this one as a part."""
     found = Recipe.with_removed.filter(text__icontains="[recipe:").exclude(pk=recipe.pk)

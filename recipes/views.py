@@ -12,16 +12,21 @@ from django.views.decorators.http import require_POST
 
 from clients.cautions import of_foods
 from clients.context import PageRequest, settle_on
-from clients.in_force import plan_of
+from clients.in_force import Plan, plan_of
 from clients.strip import strip_context
 from nutrition.composition.nutrients import KEYS, NUTRIENTS
+from nutrition.composition.profile import Profile
 from nutrition.insight import indices
 from nutrition.insight.summary import tell
 from nutrition.insight.whole_food import whole_food
 from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
+from nutrition.recipe.model import MAX_LINES
+from nutrition.recipe.notation import not_counted
 from nutrition.recipe.reckoning import Facts
 from nutrition.recipe.serving_measure import UnreadableServing, in_a_cup, measured
+from nutrition.targets.meals import MealTarget, likely_meal
+from nutrition.written.finding import find_foods
 from practice.forms import with_version
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
@@ -31,8 +36,9 @@ from recipes.facts import Loop, check_no_loop, facts_of, note_parts, parts_at_ha
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
 from recipes.typed import facts_from
-from recipes.versions import WORDS, differing, keep, save_kept
-from roundpantry.asked import short
+from recipes.versions import WORDS, differing, is_kept, keep, save_kept, save_unkept
+from recipes.without import save_new
+from roundpantry.asked import key_in, short
 from roundpantry.paging import paged
 
 # A count of servings this near to the one in force is not offered in its place. [share]
@@ -42,6 +48,8 @@ SERVING_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_m
 
 # The steps are read while they are typed, up to so many characters.
 MOST_METHOD = 20_000
+# So many foods are offered where one is looked for.
+MOST_MEANT = 12
 
 
 def recipe_list(request: PageRequest) -> HttpResponse:
@@ -71,12 +79,18 @@ def _context(
     method: str,
     claims: str = "",
     measure: str = "",
+    written: str = "",
+    of: Recipe | None = None,
 ) -> dict[str, Any]:
     """What the right side and the serving panel need."""
     chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
     chosen = chosen if chosen in KEYS else "protein_g"
+    text = request.POST.get("text", "") if request.method == "POST" else written
+    left_out = (not_counted(line.strip()) for line in text.splitlines()[:MAX_LINES])
     context: dict[str, Any] = {
         "facts": facts,
+        "left_out": [one for one in left_out if one is not None],
+        "asking": sum(bool(line.ask) or not line.sure for line in facts.lines) if facts else 0,
         "line_errors": errors,
         "always": always_from(request.POST),
         "chosen": chosen,
@@ -87,7 +101,18 @@ def _context(
         client = request.for_client
         plan = plan_of(client)
         serving, parts = facts.serving, facts.foods()
-        context |= strip_context(request, plan, serving, client, "One serving")
+        role = request.POST.get("role") or (of.role if of else "")
+        meal = judged_serving(plan, serving, role)
+        context |= strip_context(
+            request,
+            plan,
+            serving,
+            client,
+            "One serving",
+            meal,
+            f"recipe-{of.pk}" if of and of.pk else "",
+            judge=meal is not None,
+        )
         context |= {
             "client": client,
             "told": of_foods(plan, parts),
@@ -124,11 +149,80 @@ def _context(
 def preview(request: PageRequest) -> HttpResponse:
     """The right side and the serving, reckoned from what stands in the form."""
     facts, errors = facts_from(request.POST, request.practice.measures)
+    pk = key_in(request.GET.get("of", ""))
+    of = Recipe.with_removed.filter(pk=pk).first() if pk is not None else None
     return render(
         request,
         "recipes/_reckoned.html",
-        _context(request, facts, errors, request.POST.get("method", "")[:MOST_METHOD]),
+        _context(request, facts, errors, request.POST.get("method", "")[:MOST_METHOD], of=of),
     )
+
+
+def foods(request: PageRequest) -> HttpResponse:
+    """The foods that a line may mean, by what is typed in its place."""
+    q = short(request.GET, "q")
+    context = {
+        "q": q,
+        "line": key_in(request.GET.get("line", "")) or 0,
+        "matches": find_foods(q, MOST_MEANT, typing=True) if q else [],
+    }
+    return render(request, "recipes/_foods.html", context)
+
+
+def judged_serving(plan: Plan, serving: Profile, role: str) -> MealTarget | None:
+    """The meal that a serving is judged as: for a whole dish the one whose energy it comes nearest
+    to. Anything else is only part of some meal: None, and it is not judged."""
+    if plan.day is None or role != "dish":
+        return None
+    return likely_meal(plan.day.meals, serving["energy_kcal"].amount)
+
+
+@require_POST
+def keep_typing(request: PageRequest, pk: int) -> HttpResponse:
+    """What stands in the form of a recipe, kept while it is written: the state before is a version,
+    and it is itself one when that is asked for."""
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+    form = RecipeForm(request.POST, instance=recipe)
+    _facts, errors = facts_from(request.POST, recipe.measures, recipe)
+    context: dict[str, Any] = {"recipe": recipe, "status": "kept"}
+    try:
+        if not form.is_valid() or errors:
+            first = next((str(row[0]) for row in form.errors.values()), "a line is to be mended")
+            raise ValueError(first)
+        check_no_loop(form.instance)
+        form.instance.choices = choices_from(request.POST, form.cleaned_data["text"])[0]
+        save_unkept(form.instance, form.cleaned_data["version"] or 0, request.user)
+        context["version"] = form.instance.version
+    except StaleSave:
+        context["status"] = "not kept: somebody else changed it. Press Keep to see both"
+    except ValueError as error:
+        context["status"] = f"not kept yet: {error}"
+    return render(request, "recipes/_kept.html", context)
+
+
+@require_POST
+def archive(request: PageRequest, pk: int) -> HttpResponse:
+    """Out of the lists and searches, or back in; what it is in keeps it."""
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+    recipe.archive("back" not in request.POST)
+    said = "archived" if recipe.archived else "in the lists"
+    messages.success(request, f"{recipe.title} is {said}.")
+    return redirect("recipes:page", pk)
+
+
+@require_POST
+def copy(request: PageRequest, pk: int) -> HttpResponse:
+    """The same recipe under another title, for the client in the address or for everybody."""
+    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
+    made = Recipe(
+        practice=recipe.practice,
+        client=request.for_client or recipe.client,
+        origin=recipe,
+        **recipe.kept() | {"title": f"{recipe.title}, another"[:160]},
+    )
+    save_new(made, request.user, f"duplicated from {recipe.title}")
+    messages.success(request, "Duplicated: this is the copy.")
+    return redirect("recipes:page", made.pk)
 
 
 def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
@@ -173,8 +267,21 @@ def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
     method = (
         request.POST.get("method", "")[:MOST_METHOD] if request.method == "POST" else recipe.method
     )
-    context = _context(request, facts, errors, method, recipe.claims, recipe.serving_measure) | {
+    versions = list(recipe.versions.all()[:1]) if recipe.pk else []
+    context = _context(
+        request,
+        facts,
+        errors,
+        method,
+        recipe.claims,
+        recipe.serving_measure,
+        recipe.text,
+        recipe,
+    ) | {
         "form": form,
+        "last_version": next(iter(versions), None),
+        "version_count": recipe.versions.count() if recipe.pk else 0,
+        "unkept": bool(versions) and not is_kept(recipe),
         "recipe": recipe,
         "stale": stale,
         "differs": differs,

@@ -10,6 +10,7 @@ from clients.gate import barred_foods
 from clients.models import Client
 from nutrition.composition.ingredient import Ingredient
 from nutrition.recipe.model import choice_keys
+from nutrition.recipe.notation import not_counted
 from nutrition.recipe.part import PartFood
 from nutrition.recipe.reckoning import Facts
 from nutrition.safety.gate import Gate
@@ -78,7 +79,8 @@ def made_without(
     texts = [text for text, _key in kept]
     news = zip(kept, choice_keys(texts), strict=True)
     made.choices = {new: made.choices[key] for (_text, key), new in news if key in made.choices}
-    made.text = "\n".join(texts)
+    out = [line.strip() for line in made.text.splitlines() if not_counted(line.strip())]
+    made.text = "\n".join([*texts, *out])
     batch_follows(made, facts)
     if made.pk:
         save_kept(made, made.version, by, words)

@@ -48,6 +48,7 @@ INSTALLED_APPS = [
     "planner",
     "plates",
     "handouts",
+    "finder",
     "demo",
 ]
 MIDDLEWARE = [

@@ -14,6 +14,7 @@ urlpatterns = [
     path("days/", include("planner.urls")),
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
+    path("", include("finder.urls")),
 ]
 
 handler403 = "practice.views.forbidden"

@@ -33,7 +33,7 @@ from planner.changeable import DayChanges
 from planner.day import reckon_day
 from planner.filled import filled
 from planner.models import Day, DayEntry
-from planner.views import plan_for
+from planner.plans import plan_for
 from practice.models import Practice
 from roundpantry.testing import asked_for
 

@@ -21,6 +21,28 @@ LEAST_LOSS_KG = 0.05
 PACE_DAYS = 28
 
 
+# What would settle what is to be attended to.
+CORRECT, WEIGH, LOOK_AT_DAYS, TELL, RETARGET, PLAN = (
+    "correct",
+    "weigh",
+    "look at days",
+    "tell",
+    "retarget",
+    "plan",
+)
+
+
+@dataclass(frozen=True)
+class Need:
+    """What is to be attended to, in words, and the `step` that settles it."""
+
+    words: str
+    step: str
+
+    def __str__(self) -> str:
+        return self.words
+
+
 @dataclass(frozen=True)
 class Weighed:
     """A weigh-in. [kg]"""
@@ -45,31 +67,31 @@ def attention(
     made_for_kg: float | None,
     planned_until: date | None,
     today: date,
-) -> list[str]:
+) -> list[Need]:
     """What to attend to, plainest first; empty when nothing asks for it. `weighed` is newest first;
     the targets were made for `made_for_kg` [kg]; the last day planned is `planned_until`."""
     out = []
     try:
         check(person)
     except OutOfRange as error:
-        out.append(str(error))
+        out.append(Need(str(error), CORRECT))
     if not weighed:
-        out.append("Not weighed yet")
+        out.append(Need("Not weighed yet", WEIGH))
     elif (today - weighed[0].on).days > WEIGH_IN_DAYS:
-        out.append(f"Last weighed {(today - weighed[0].on).days} days ago")
+        out.append(Need(f"Last weighed {(today - weighed[0].on).days} days ago", WEIGH))
     pace = pace_of(weighed)
     losing = person.goal == "lose" and not held_because(person)
     if pace is not None and losing and pace > -LEAST_LOSS_KG:
-        out.append("Weight is not falling")
+        out.append(Need("Weight is not falling", LOOK_AT_DAYS))
     if pace is not None and weighed and pace < -FAST_SHARE_PER_WEEK * weighed[0].kg:
-        out.append(
+        words = (
             f"Losing {-pace:.1f} kg a week: more than 1 % of body weight. Ask why, and tell their "
             f"physician"
         )
+        out.append(Need(words, TELL))
     if made_for_kg and weighed and abs(weighed[0].kg - made_for_kg) > DRIFT_SHARE * made_for_kg:
-        out.append(
-            f"Targets were made for {made_for_kg:g} kg; the last weigh-in is {weighed[0].kg:g} kg"
-        )
+        words = f"Targets were made for {made_for_kg:g} kg; the last weigh-in is {weighed[0].kg:g} kg"
+        out.append(Need(words, RETARGET))
     if planned_until is None or (today - planned_until).days > 1:
-        out.append("No day planned")
+        out.append(Need("No day planned", PLAN))
     return out

@@ -74,7 +74,7 @@ def _why(problem: Problem, aim: Aim, by: float) -> str:
     if problem.cooks and least_missed(problem)[1] <= SLACK:
         return "a further change would close it, and is not worth its while"
     if against:
-        return f"it collides with {', '.join(against[:3])}"
+        return f"it cannot be met together with {', '.join(against[:3])}"
     if problem.vessel_ml is not None or problem.plate or any(part.star for part in problem.parts):
         _steps, free = least_missed(replace(alone, aims=problem.aims))
         if free <= SLACK:

@@ -1,9 +1,10 @@
 """What stands in brackets within a line, read and written: `[method: roasted]`, `[left: 60 %]`,
-`[recipe: Dill sauce]`."""
+`[recipe: Dill sauce]`, `[not counted: why]`."""
 
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -19,6 +20,21 @@ _LEFT = re.compile(
     re.I,
 )
 _PART = re.compile(r"\[\s*recipe\s*:\s*([^\]]+?)\s*\]", re.I)
+
+
+_NOT_COUNTED = re.compile(r"\s*\[\s*not counted\s*:\s*([^\]]*?)\s*\]\s*$", re.I)
+
+
+def not_counted(text: str) -> tuple[str, str] | None:
+    """A line that somebody left out, without its "[not counted: why]", and why; None for any other
+    line."""
+    match = _NOT_COUNTED.search(text)
+    return (text[: match.start()].strip(), match[1] or "no reason given") if match else None
+
+
+def counted_lines(lines: Iterable[str]) -> tuple[str, ...]:
+    """The lines that are counted: those that nobody left out."""
+    return tuple(line for line in lines if not_counted(line) is None)
 
 
 @dataclass(frozen=True)

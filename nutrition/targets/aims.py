@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from nutrition.composition.derived import DENSITY
 from nutrition.targets.aim import Aim
@@ -75,6 +75,28 @@ def _of_meal(
         return replace(counted, low=counted.low if rest == ALL else None), True
     # a matter of the day: one meal may bring all of it, and no more than all of it
     return replace(counted, low=None, high=counted.high if counted.firm_high else None), False
+
+
+@dataclass(frozen=True)
+class MealShare:
+    """A target as one meal is shown against it. `judged`: the meal answers for it by itself;
+    otherwise `target` is only its share of the day, and no more than the `most` of the whole day
+    is asked. In the key's unit."""
+
+    target: Target
+    judged: bool
+    most: float | None = None
+
+
+def share_of_meal(day: DayTargets, meal: MealTarget, key: str) -> MealShare:
+    """What a meal is shown against for a target that is watched: what it answers for, as Balance
+    asks it, or its share of what is a matter of the whole day. Raises KeyError for a key without a
+    target."""
+    target, asked = day.targets[key], asked_of_a_meal(day)
+    if key in (DENSITY, "energy_kcal", "protein_g") or scopes()[key].of == MEAL or key in asked:
+        return MealShare(_of_meal(target, meal.share, meal, asked, UNPLANNED)[0], True)
+    counted = _counted(target)
+    return MealShare(target.scaled(meal.share), False, counted.high)
 
 
 def _of_day(target: Target, share: float, asked: Collection[str]) -> Target:

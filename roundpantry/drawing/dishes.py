@@ -38,6 +38,12 @@ def dish_round(
     return picture(slices, vessel_ml or dish.volume_ml / FILLED)
 
 
+def outlined(portions: Sequence[Portion], room_ml: float) -> list[str]:
+    """Outlines of portions in so much room. [mL]"""
+    slices = [Slice(role=one.role, volume=one.volume_ml, share=None) for one in portions]
+    return outlines(slices, room_ml)
+
+
 def ghosts(
     portions: Sequence[Portion], grams: Mapping[str, float], vessel_ml: float | None = None
 ) -> list[str]:

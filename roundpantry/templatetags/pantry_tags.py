@@ -1,5 +1,7 @@
 """Filters and tags for templates: nothing here computes, it only says."""
 
+from typing import Any
+
 from django import template
 
 from nutrition.composition.derived import amount_of
@@ -104,6 +106,15 @@ def in_unit(value: float, key: str) -> str:
 def share_width(share: float | None) -> str:
     """A share [0 to 1] as the width of a bar a hundred wide."""
     return f"{min(max((share or 0.0) * 100, 0), 100):.1f}"
+
+
+@register.filter
+def left_of(hint: Any, violation: float) -> str:
+    """How much of what is missed a change leaves, in words a person says."""
+    share = hint.violation / violation if violation > 0 else 0.0
+    words = ((0.1, "next to none"), (0.3, "about a quarter"), (0.42, "about a third"))
+    more = ((0.6, "about half"), (0.85, "about three quarters"))
+    return next((said for most, said in (*words, *more) if share <= most), "most")
 
 
 @register.filter

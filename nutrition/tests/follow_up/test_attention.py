@@ -27,7 +27,7 @@ class Attention(TestCase):
             goal=goal,
             **more,
         )
-        return " ".join(attention(person, rows, made_for, planned, TODAY))
+        return " ".join(map(str, attention(person, rows, made_for, planned, TODAY)))
 
     def test_nothing_is_said_where_all_is_well(self):
         self.assertEqual(self.asked(weighed(80.0, 80.1, 79.9), made_for=80.0), "")

@@ -4,8 +4,26 @@ document.addEventListener("input", (event) => {
 });
 
 document.addEventListener("change", (event) => {
-  if (event.target.closest("#reckoned")) htmx.trigger("#recipe", "settled");
+  if (event.target.closest("#reckoned") && !event.target.matches("[data-meant]")) htmx.trigger("#recipe", "settled");
 });
+
+// What is written is kept by itself once nothing was typed for a moment; a recipe that is new is saved first.
+let keeping = null;
+for (const name of ["typed", "settled"]) document.addEventListener(name, keepSoon);
+document.addEventListener("change", (event) => { if (event.target.closest("#recipe") && event.target.name !== "why") keepSoon(); });
+function keepSoon() {
+  clearTimeout(keeping);
+  keeping = setTimeout(() => { if (document.getElementById("kept-status")) htmx.trigger("#recipe", "keep-typing"); }, 900);
+}
+
+// The lines that are written and what they were read as are scrolled together.
+document.addEventListener("input", grow);
+function grow(event) {
+  const field = event.target;
+  if (field.id !== "id_text") return;
+  field.rows = Math.max(14, field.value.split("\n").length + 1);
+}
+if (document.getElementById("id_text")) grow({ target: document.getElementById("id_text") });
 
 // A choice that asks the page again.
 document.addEventListener("change", (event) => {

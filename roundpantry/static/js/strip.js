@@ -1,6 +1,6 @@
 // How tall the strip is: what stays in sight or is scrolled to stands below it.
-const strip = document.querySelector(".strip");
-if (strip) new ResizeObserver(() => document.documentElement.style.setProperty("--strip", `${strip.offsetHeight}px`)).observe(strip);
+const overhead = document.querySelector(".overhead");
+if (overhead) new ResizeObserver(() => document.documentElement.style.setProperty("--overhead", `${overhead.offsetHeight}px`)).observe(overhead);
 
 // What was opened stays open when it is drawn anew.
 const opened = new Set();

@@ -1,0 +1,139 @@
+"""What a few typed letters find: clients, recipes, bowls, days, foods, and the pages of the
+application."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from django.db.models import Q
+from django.urls import reverse
+from django.utils import timezone
+
+from bowls.models import Bowl
+from clients.models import Client
+from nutrition.written.finding import find_foods
+from planner.models import Day
+from recipes.adding import with_words
+from recipes.models import Recipe
+
+MOST = 6
+# How a date is typed, without the year, which is the one nearest to today.
+DATE_FORMS = ("%b %d", "%B %d", "%d %b", "%d %B", "%m/%d", "%Y-%m-%d")
+# Pages by their name in the addresses, what they are called, and other words for them.
+PAGES = (
+    ("clients:list", "Clients", ""),
+    ("recipes:list", "Recipes", ""),
+    ("recipes:new", "Write a recipe", "new"),
+    ("recipes:import", "Bring recipes in from a file", "import upload csv json text"),
+    ("bowls:list", "Bowls", "build new"),
+    ("planner:list", "Days", "plan"),
+    ("pantry:search", "Pantry: all foods", "food table composition"),
+    ("pantry:own-list", "Foods of the practice", "packages labels own"),
+    ("pantry:own-new", "Copy a package's label", "new food own label"),
+    ("pantry:words", "Words of the practice", "meaning names settled"),
+    ("schools:list", "Schools", "rules habits plate"),
+    ("plates:compare", "Compare", "two plates side by side"),
+    ("plates:ladder", "Density ladder", "calorie density kcal pound"),
+    ("practice", "Settings of the practice", "time zone cups spoons handout contact name town"),
+    ("you", "Your own settings", "keys shortcuts single letter"),
+)
+
+
+@dataclass(frozen=True)
+class Place:
+    """Something to open: what kind it is, what it is called, more of it, and its address."""
+
+    kind: str
+    name: str
+    more: str
+    url: str
+
+
+def _clients(words: str) -> Iterator[Place]:
+    for row in with_words(Client.objects.all(), "name", words)[:MOST]:
+        yield Place(
+            "client", row.name, row.get_goal_display(), reverse("clients:page", args=[row.pk])
+        )
+
+
+def _recipes(words: str, client: Client | None) -> Iterator[Place]:
+    rows = Recipe.objects.filter(client__removed=None, archived=None).select_related("client")
+    if client is not None:
+        rows = rows.filter(Q(client=None) | Q(client=client))
+    for row in with_words(rows, "title", words)[:MOST]:
+        more = f"for {row.client.name}" if row.client else row.role
+        yield Place("recipe", row.title, more, reverse("recipes:page", args=[row.pk]))
+
+
+def _bowls(words: str, client: Client | None) -> Iterator[Place]:
+    rows = Bowl.objects.filter(client__removed=None, archived=None).select_related("client")
+    if client is not None:
+        rows = rows.filter(Q(client=None) | Q(client=client))
+    for row in with_words(rows, "name", words)[:MOST]:
+        more = f"for {row.client.name}" if row.client else "for anybody"
+        yield Place("bowl", row.name, more, reverse("bowls:page", args=[row.pk]))
+
+
+def date_in(text: str, today: date) -> date | None:
+    """The date that was typed, in the year nearest to today where none was; None for no date."""
+    for form in DATE_FORMS:
+        dated = form if "%Y" in form else f"{form} %Y"
+        for year in (today.year, today.year - 1, today.year + 1):
+            try:
+                found = datetime.strptime(
+                    text if "%Y" in form else f"{text} {year}", dated
+                ).date()
+            except ValueError:
+                continue
+            if "%Y" in form or abs((found - today).days) <= 183:
+                return found
+    return None
+
+
+def _days(words: str, client: Client | None) -> Iterator[Place]:
+    rows = Day.objects.filter(client__removed=None).select_related("client")
+    if client is not None:
+        rows = rows.filter(client=client)
+    on = date_in(words, timezone.localdate())
+    if on is not None:
+        rows = rows.filter(date=on)
+    elif words.lower() in ("day", "days", "today"):
+        rows = rows.filter(date__lte=timezone.localdate())
+    else:
+        rows = rows.filter(
+            Q(note__icontains=words) | (Q(client__name__icontains=words) if len(words) > 2 else Q())
+        ) if len(words) > 2 else rows.none()
+    for row in rows[:MOST]:
+        more = f"{row.client.name}{f': {row.note}' if row.note else ''}"
+        name = f"{row.date:%A, %B} {row.date.day}"
+        yield Place("day", name, more, f"/for/{row.client_id}/days/{row.pk}/")
+
+
+def _foods(words: str) -> Iterator[Place]:
+    for match in find_foods(words, MOST, typing=True, comparators=True):
+        food = match.food
+        yield Place("food", food.name, food.state, reverse("pantry:food", args=[food.slug]))
+
+
+def _pages(words: str) -> Iterator[Place]:
+    asked = words.lower().split()
+    for name, called, other in PAGES:
+        said = f"{called} {other}".lower()
+        if all(word in said for word in asked):
+            yield Place("page", called, "", reverse(name))
+
+
+def places(words: str, client: Client | None) -> list[Place]:
+    """Everything that the words find, a few of each kind, what is worked on first."""
+    if not words:
+        return []
+    return [
+        *_clients(words),
+        *_recipes(words, client),
+        *_bowls(words, client),
+        *_days(words, client),
+        *_pages(words),
+        *_foods(words),
+    ]

@@ -1,0 +1,91 @@
+// A field that finds what is typed: arrows choose, Enter takes, Escape empties; it keeps the keyboard and empties itself once something is added.
+const listOf = (field) => document.getElementById(field.dataset.add);
+const optionsOf = (field) => [...(listOf(field)?.querySelectorAll("[role=option]") || [])];
+
+function choose(field, at) {
+  const options = optionsOf(field);
+  options.forEach((option, place) => option.setAttribute("aria-selected", String(place === at)));
+  if (options[at]) {
+    options[at].id = options[at].id || `${field.id}-option-${at}`;
+    field.setAttribute("aria-activedescendant", options[at].id);
+    options[at].scrollIntoView({ block: "nearest" });
+  } else field.removeAttribute("aria-activedescendant");
+}
+
+function empty(field) {
+  field.value = "";
+  listOf(field)?.replaceChildren();
+  field.setAttribute("aria-expanded", "false");
+}
+
+document.addEventListener("keydown", (event) => {
+  const field = event.target;
+  if (!field.matches || !field.matches("[data-add]")) return;
+  const options = optionsOf(field);
+  const at = options.findIndex((option) => option.getAttribute("aria-selected") === "true");
+  if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+    event.preventDefault();
+    choose(field, event.key === "ArrowDown" ? Math.min(at + 1, options.length - 1) : Math.max(at - 1, 0));
+  } else if (event.key === "Enter") {
+    event.preventDefault();
+    // what was typed is still being looked for: it is taken when it stands there
+    if (field.dataset.found !== field.value) { field.dataset.taking = "1"; return; }
+    (options[at] || options[0])?.click();
+  } else if (event.key === "Escape") {
+    if (field.value) { event.preventDefault(); empty(field); }
+  }
+});
+
+// Which words the list is for that stands there now.
+document.addEventListener("htmx:afterSwap", (event) => {
+  const config = event.detail.requestConfig;
+  const asked = config && config.elt && config.elt.matches && config.elt.matches("[data-add]") ? document.getElementById(config.elt.id) : null;
+  if (!asked) return;
+  asked.dataset.found = config.parameters.q || "";
+  asked.setAttribute("aria-expanded", String(optionsOf(asked).length > 0));
+  choose(asked, optionsOf(asked).length ? 0 : -1);
+  if (asked.dataset.taking && asked.dataset.found === asked.value) {
+    delete asked.dataset.taking;
+    optionsOf(asked)[0]?.click();
+  }
+});
+
+// Taken: the field is empty again and has the cursor, whoever took it.
+document.addEventListener("submit", (event) => {
+  const list = event.target.closest(".found-list");
+  const field = list && document.querySelector(`[data-add="${list.id}"]`);
+  if (!field) return;
+  field.focus({ preventScroll: true });
+  setTimeout(() => empty(document.getElementById(field.id) || field));
+  field.value = "";
+}, true);
+
+// A click elsewhere closes the list.
+document.addEventListener("pointerdown", (event) => {
+  for (const field of document.querySelectorAll("[data-add]")) {
+    const list = listOf(field);
+    if (list && list.childElementCount && !list.contains(event.target) && event.target !== field && !event.target.closest("[data-role]")) list.replaceChildren();
+  }
+  for (const open of document.querySelectorAll("details.reading[open]")) if (!open.contains(event.target)) open.open = false;
+});
+
+// Another role: what was found is added as that; the keyboard goes back to the words.
+document.addEventListener("change", (event) => {
+  if (!event.target.matches("[data-role]")) return;
+  const field = event.target.form.querySelector("[data-add]");
+  field.focus({ preventScroll: true });
+  if (field.value) htmx.trigger(field, "input");
+  const role = listOf(field)?.querySelector("input[name=role]");
+  if (role) role.value = event.target.value;
+});
+
+// "find some": the first field that adds is filled with a word.
+document.addEventListener("click", (event) => {
+  const fill = event.target.closest("[data-fill]");
+  if (!fill) return;
+  const field = document.querySelector(".meals [data-add]");
+  if (!field) return;
+  field.value = fill.dataset.fill;
+  field.focus();
+  field.dispatchEvent(new Event("input", { bubbles: true }));
+});
