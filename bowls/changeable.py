@@ -166,7 +166,6 @@ class BowlChanges(Changeable):
             "round_label": f"{self.record.name}: parts by volume, the proposal outlined",
         }
 
-
     def outline(self, look: Look, portions: Sequence[Portion]) -> dict[str, object]:
         return self.pictures(look, {one.key: one.grams for one in look.portions}) | {
             "ghosts": outlined(portions, self.record.vessel_ml)

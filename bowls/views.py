@@ -3,7 +3,9 @@
 from typing import Any
 
 from django import forms
+from django.apps import apps
 from django.contrib import messages
+from django.db.models import Q
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -20,7 +22,7 @@ from clients.gate import gate_of
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from clients.strip import strip_context
-from nutrition.composition.foods import ROLES, food_table
+from nutrition.composition.foods import ROLES
 from nutrition.composition.portion import grams_for_share
 from nutrition.insight import indices
 from nutrition.insight.summary import tell
@@ -35,7 +37,7 @@ from recipes.facts import facts_of, parts_at_hand
 from recipes.models import Recipe
 from roundpantry.asked import grams_in, key_in, number_in, short
 from roundpantry.drawing.dishes import dish_round
-from roundpantry.paging import paged
+from roundpantry.listing import Lists, listed
 
 RIM_KEYS = (
     "protein_g",
@@ -55,6 +57,22 @@ RIM_COOKIE, RIM_DAYS = "rim", 90
 LEAST_PART_G = 0.4
 
 
+BOWL_LISTS = Lists(
+    search=("name", "client__name"),
+    sorts={
+        "name": ("name", ("name", "pk")),
+        "new": ("last changed", ("-updated",)),
+        "client": ("client", ("client__name", "name")),
+    },
+    filters={
+        "all": ("all", Q(archived=None)),
+        "own": ("of one client", Q(client__isnull=False, archived=None)),
+        "anybody": ("anybody's", Q(client=None, archived=None)),
+        "archived": ("archived", Q(archived__isnull=False)),
+    },
+)
+
+
 class BowlForm(forms.ModelForm):
     class Meta:
         model = Bowl
@@ -67,7 +85,8 @@ def _list(request: PageRequest, form: BowlForm, status: int = 200) -> HttpRespon
     bowls = bowls.prefetch_related("parts__recipe")
     if request.for_client is not None:
         bowls = bowls.filter(client__in=[request.for_client.pk]) | bowls.filter(client=None)
-    page = paged(request, bowls)
+    asked = listed(request, bowls, BOWL_LISTS)
+    page = asked.page
     with parts_at_hand():
         all_reckoned = [reckon_bowl(bowl) for bowl in page.object_list]
     for reckoned in all_reckoned:
@@ -83,7 +102,7 @@ def _list(request: PageRequest, form: BowlForm, status: int = 200) -> HttpRespon
         "removed_by"
     )
     page.object_list = rows
-    context = {"rows": page, "form": form, "removed": removed}
+    context = {"list": asked, "rows": page, "form": form, "removed": removed}
     return render(request, "bowls/list.html", context, status=status)
 
 
@@ -199,6 +218,7 @@ def page_context(
         "judged": meal.key if meal else WHOLE_DAY,
         "meal_words": meal_words,
         "stands_in": day_of_bowl(bowl, client),
+        "first_day": not request.htmx and not apps.get_model("planner", "Day").objects.exists(),
         "missing_roles": [
             role for role in ROLES if role not in {part.row.role for part in reckoned.parts}
         ],
@@ -210,9 +230,7 @@ def page_context(
         "last_change": bowl.last_change,
         "uses": uses_of(bowl) if not request.htmx else [],
         "here": reverse("bowls:page", args=[bowl.pk]),
-    } | strip_context(
-        request, plan, reckoned.profile, client, "This bowl", meal, f"bowl-{bowl.pk}"
-    )
+    } | strip_context(request, plan, reckoned.profile, client, "This bowl", meal, f"bowl-{bowl.pk}")
 
 
 def answer(
@@ -389,7 +407,7 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
         messages.error(request, f"{name} was not added: {error}")
         return answer(request, bowl)
     if amount:
-        part.grams, part.low_g, part.high_g = line.grams, line.low, line.high
+        part.grams, part.low_g, part.high_g = line.grams or 0.0, line.low, line.high
         part.basis = line.basis
     else:
         # a first helping is nobody's measure yet

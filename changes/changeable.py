@@ -26,7 +26,6 @@ from nutrition.targets.aim import Aim
 from nutrition.targets.aims import UNPLANNED
 from nutrition.targets.day import DayTargets
 from nutrition.targets.meals import MealTarget
-from nutrition.targets.meals import MealTarget
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -161,15 +161,21 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
         aim.miss(first.totals[aim.key], first.at_most[aim.key]) for aim in problem.aims
     ) or bool(collisions)
     shown = [_shown(one, problem, wanted, look, it.system) for one in told]
-    return {
-        "proposals": shown,
-        "show": chosen,
-        "portions": (told[chosen].answer if told else first).portions,
-        "nothing_to_change": not told,
-        "collisions": collisions,
-        "query": _without_show(request.GET),
-    } | (strip_after(it, look, shown[chosen].portions) if shown else {}) | (
-        {"in_the_way_later": in_the_way} if request.htmx else in_the_way_of(problem, balanced_as)
+    return (
+        {
+            "proposals": shown,
+            "show": chosen,
+            "portions": (told[chosen].answer if told else first).portions,
+            "nothing_to_change": not told,
+            "collisions": collisions,
+            "query": _without_show(request.GET),
+        }
+        | (strip_after(it, look, shown[chosen].portions) if shown else {})
+        | (
+            {"in_the_way_later": in_the_way}
+            if request.htmx
+            else in_the_way_of(problem, balanced_as)
+        )
     )
 
 

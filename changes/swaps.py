@@ -16,8 +16,8 @@ from clients.strip import Reading, reading
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import Food, ready_to_eat
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.portion import Portion, food_portion
 from nutrition.composition.plausible import Unknown
+from nutrition.composition.portion import Portion, food_portion
 from nutrition.safety.cautions import Caution
 from nutrition.swaps.fillers import COMPLEMENT_KEYS, Filler
 from nutrition.swaps.gaps import Gap, Judged, Move, Offer, also_short, gaps

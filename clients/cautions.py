@@ -37,9 +37,7 @@ class Holder:
     def holds(self, names: Collection[str]) -> bool:
         """Whether one of the foods that a caution names is in it; the caution may say more of a
         food in brackets."""
-        return any(
-            name in self.foods or name.rpartition(" (")[0] in self.foods for name in names
-        )
+        return any(name in self.foods or name.rpartition(" (")[0] in self.foods for name in names)
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,6 @@
 """Forms for clients."""
 
-from datetime import date
+from datetime import date, datetime
 
 from django import forms
 from django.core.validators import MaxValueValidator, MinValueValidator
@@ -26,11 +26,11 @@ from schools.chosen import school_choices
 
 # The order of a first visit: heading, what to have in mind, fields.
 SECTIONS = (
-    ("Who they are", "", ("name", "about")),
+    ("Name", "", ("name", "about")),
     (
         "What they want",
         "In their own words first; then the goal that comes closest.",
-        ("goal", "target_weight_kg", "pace_kg_per_week"),
+        ("wish", "goal", "target_weight_kg", "pace_kg_per_week"),
     ),
     (
         "Body and activity",
@@ -73,6 +73,21 @@ FIELD_OF = {"age_years": "birth_year", "conditions": "has_condition"}
 IN_CAPSULES = ("ala_g", "epa_g", "dha_g")
 
 
+# An age up to this, a year from then on. [years]
+OLDEST = 120
+DATE_FORMS = ("%Y-%m-%d", "%B %d, %Y", "%b %d, %Y", "%d %B %Y", "%d %b %Y", "%m/%d/%Y", "%B %d %Y")
+
+
+def _date_in(text: str) -> date | None:
+    """A date as it is said or written; None for anything else."""
+    for form in DATE_FORMS:
+        try:
+            return datetime.strptime(" ".join(text.split()), form).date()
+        except ValueError:
+            continue
+    return None
+
+
 def effect_field(label: str, required: bool = True) -> forms.DateField:
     """A date from which targets hold; one that no practice lives through is a slip of the pen."""
     limits = [
@@ -94,6 +109,11 @@ class ClientForm(forms.ModelForm):
         widget=forms.CheckboxSelectMultiple,
     )
     school = forms.ChoiceField(required=False)
+    birth_year = forms.CharField(
+        label="Birth date or age",
+        max_length=30,
+        help_text="1985-04-12, April 12, 1985, the year alone, or the age: 41.",
+    )
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
     takes_effect = effect_field("New targets take effect on", required=False)
 
@@ -103,8 +123,11 @@ class ClientForm(forms.ModelForm):
         widgets = {
             "condition_notes": forms.Textarea(attrs={"rows": 2}),
             "notes": forms.Textarea(attrs={"rows": 2}),
+            "wish": forms.Textarea(attrs={"rows": 2}),
+            "name": forms.TextInput(attrs={"autofocus": ""}),
         }
         help_texts = {
+            "about": "What tells them apart: their work, who sent them.",
             "pace_kg_per_week": "Leave empty for the pace of the school, or the usual one.",
             "dislikes": "With commas: mushrooms, fennel.",
             "favorites": "With commas: hemp seeds, white beans, kale. They come first where "
@@ -131,8 +154,28 @@ class ClientForm(forms.ModelForm):
                 initial=self.instance.conditions,
             )
         self.fields["takes_effect"].initial = timezone.localdate()
+        self.born: date | None = None
         if self.instance.pk:
             self.fields["version"].initial = self.instance.version
+            if self.instance.birth_date:
+                self.initial["birth_year"] = self.instance.birth_date.isoformat()
+
+    def clean_birth_year(self):
+        """The year, from a date, a year or an age; the date itself is kept where it was said."""
+        text, today = self.cleaned_data["birth_year"].strip(), timezone.localdate()
+        if text.isascii() and text.isdigit():
+            value = int(text)
+            year = today.year - value if value <= OLDEST else value
+        else:
+            self.born = _date_in(text)
+            if self.born is None or self.born > today:
+                raise forms.ValidationError(
+                    f"“{text}” is no date or age. Write 1985-04-12, 1985, or 41."
+                )
+            year = self.born.year
+        if not 1900 <= year <= today.year:
+            raise forms.ValidationError(f"{year} is not a year of birth of somebody living.")
+        return year
 
     @property
     def sections(self) -> list[tuple[str, str, list[forms.BoundField]]]:
@@ -141,6 +184,7 @@ class ClientForm(forms.ModelForm):
     def clean(self):
         super().clean()
         data = self.cleaned_data
+        self.instance.birth_date = self.born
         self.instance.conditions = [
             code for kind in KIND_WORDS for code in data.get(f"has_{kind}", [])
         ]
@@ -171,7 +215,11 @@ class ClientForm(forms.ModelForm):
     def as_typed(self, data: dict) -> Client:
         """A client that is not stored, so that its weight is the one in the form and not the last
         weigh-in."""
-        return Client(**{name: data[name] for name in FIELDS}, conditions=self.instance.conditions)
+        return Client(
+            **{name: data[name] for name in FIELDS},
+            birth_date=self.born,
+            conditions=self.instance.conditions,
+        )
 
 
 class SupplementForm(forms.Form):

@@ -73,6 +73,15 @@ def keep(intake: Intake, post: QueryDict, page: str) -> bool:
     return True
 
 
+# What a form says before anybody typed.
+_TYPED = ("name", "about", "wish", "birth_year", "height_cm", "weight_kg", "sex", "notes")
+
+
+def is_blank(intake: Intake) -> bool:
+    """Whether nobody has written anything in it yet."""
+    return not any("".join(intake.data.get(name, [])).strip() for name in _TYPED)
+
+
 def differing(intake: Intake, post: QueryDict) -> list[tuple[str, str, str]]:
     """What is kept of a first visit otherwise than it stands in a form: the field, as it is kept,
     as it was sent."""

@@ -8,7 +8,7 @@ from django.views.decorators.http import require_POST
 
 from clients.context import PageRequest
 from clients.forms import ClientForm, SupplementFormSet
-from clients.intake import MOST_KEPT, differing, finish, keep, kept, so_far
+from clients.intake import MOST_KEPT, differing, finish, is_blank, keep, kept, so_far
 from clients.models import Intake
 from practice.versioned import StaleSave, page_in
 
@@ -20,7 +20,10 @@ TOO_MUCH = (
 
 @require_POST
 def begin(request: PageRequest) -> HttpResponse:
-    intake = Intake.objects.create(practice=request.practice, by=request.user)
+    # one that was begun and left blank is gone on with: no change of mind leaves anything behind
+    waiting = Intake.objects.filter(client=None, by=request.user)
+    blank = next((row for row in waiting if is_blank(row)), None)
+    intake = blank or Intake.objects.create(practice=request.practice, by=request.user)
     return redirect("clients:intake", intake.pk)
 
 

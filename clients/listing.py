@@ -88,9 +88,7 @@ def rows_of(clients: list[Client], today: date) -> list[Row]:
     pks = [client.pk for client in clients]
     waiting = not_up_to_date(Client.objects.filter(pk__in=pks), today)
     behind = list(waiting.values_list("pk", flat=True))
-    if behind:
-        keep(fetched(Client.objects.filter(pk__in=behind)), today)
-    looks = {row.client_id: row for row in ClientLook.objects.filter(client__in=pks)}
-    return [
-        Row(client, looks[client.pk], *_next(client, looks[client.pk])) for client in clients
-    ]
+    fresh = keep(fetched(Client.objects.filter(pk__in=behind)), today) if behind else []
+    known = ClientLook.objects.filter(client__in=pks).exclude(client__in=behind)
+    looks = {row.client_id: row for row in (*known, *fresh)}
+    return [Row(client, looks[client.pk], *_next(client, looks[client.pk])) for client in clients]

@@ -24,6 +24,7 @@ from clients.models import (
 )
 from nutrition.safety.cautions import LEVELS
 from nutrition.targets.conditions import in_play
+from practice.in_passing import note_in_passing
 
 # A version that is in force is among so many latest ones, or is looked up.
 LATEST_VERSIONS = 4
@@ -92,12 +93,17 @@ def look_at(client: Client, today: date) -> ClientLook:
 _FIELDS = ("on", "stale", "stops", "needs", "words", "step", "weight_kg", "pace_kg", "tags")
 
 
-def keep(clients: Iterable[Client], today: date) -> None:
-    """Look at these clients and keep what the list says of them."""
+def keep(clients: Iterable[Client], today: date) -> list[ClientLook]:
+    """Look at these clients, and keep what the list says of them if nobody else is writing."""
     rows = [look_at(client, today) for client in clients]
-    ClientLook.objects.bulk_create(
-        rows, update_conflicts=True, unique_fields=["client"], update_fields=_FIELDS
-    )
+
+    def write() -> None:
+        ClientLook.objects.bulk_create(
+            rows, update_conflicts=True, unique_fields=["client"], update_fields=_FIELDS
+        )
+
+    note_in_passing(write)
+    return rows
 
 
 def not_up_to_date(clients: QuerySet[Client], today: date) -> QuerySet[Client]:

@@ -37,7 +37,8 @@ class Client(Versioned, Removable):
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=120)
-    about = models.CharField("who they are", max_length=200, blank=True)
+    about = models.CharField("in a few words", max_length=200, blank=True)
+    wish = models.TextField("what they want, in their own words", max_length=2000, blank=True)
     sex = models.CharField(
         "sex used in equations", max_length=6, choices=[("female", "female"), ("male", "male")]
     )

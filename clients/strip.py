@@ -98,9 +98,7 @@ def _in_a_meal(plan: Plan, meal: MealTarget, row: InForce, profile: Profile | No
     return shown if share.judged else _of_the_day(shown, row, amount, share.most)
 
 
-def _of_the_day(
-    shown: Reading, row: InForce, amount: Amount | None, most: float | None
-) -> Reading:
+def _of_the_day(shown: Reading, row: InForce, amount: Amount | None, most: float | None) -> Reading:
     """How much of the day's something brings that is only part of it: not judged, but for what
     passes what a whole day may have."""
     if amount is None or shown.state == "none":

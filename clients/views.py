@@ -1,6 +1,7 @@
 """Client list, a client's working page, and what is changed there: targets, meals, weigh-ins,
 cautions put aside."""
 
+from django.apps import apps
 from django.contrib import messages
 from django.db import transaction
 from django.http import Http404, HttpResponse, HttpResponseRedirect
@@ -24,6 +25,7 @@ from clients.forms import (
 )
 from clients.history import history_of
 from clients.in_force import plan_of
+from clients.intake import is_blank
 from clients.listing import CLIENT_LISTS, next_steps, rows_of
 from clients.looks import bring_up_to_date, changed
 from clients.models import CautionDismissal, Client, Intake, TargetOverride
@@ -57,7 +59,7 @@ def client_list(request: PageRequest) -> HttpResponse:
         "list": asked,
         "rows": asked.page,
         "shown": rows_of(list(asked.page.object_list), today),
-        "intakes": Intake.objects.filter(client=None),
+        "intakes": [row for row in Intake.objects.filter(client=None) if not is_blank(row)],
         "removed": Client.with_removed.exclude(removed=None).select_related("removed_by")[
             :MOST_ARCHIVED
         ],
@@ -96,6 +98,7 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
             [(row.date, row.kg) for row in reversed(weighed)], client.target_weight_kg
         ),
         "next_steps": next_steps(client, needs),
+        "first_bowl": not apps.get_model("bowls", "Bowl").objects.exists(),
         "told": told,
         "coming": client.target_versions.filter(takes_effect__gt=today),
         "weigh_ins": weighed[:8],

@@ -1,6 +1,7 @@
 """The running application with demo data, and a browser on it."""
 
 import os
+from urllib.parse import urlencode
 
 # Playwright keeps an event loop in this thread; the database is used from it all the same, one call
 # at a time.
@@ -65,6 +66,12 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def open(self, path):
         self.page.goto(self.live_server_url + path)
+
+    def recipe(self, title):
+        """The page of a recipe, from the list, for the client whom the page is for."""
+        stage = self.page.get_by_role("link", name="Recipes", exact=True).get_attribute("href")
+        self.open(f"{stage}?{urlencode({'q': title})}")
+        self.follow(title)
 
     def follow(self, name):
         self.page.get_by_role("link", name=name, exact=True).first.click()

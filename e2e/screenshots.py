@@ -11,6 +11,16 @@ def go(link: str):
     return lambda page: page.get_by_role("link", name=link, exact=True).first.click()
 
 
+def look(words):
+    """Search a list by words."""
+
+    def do(page):
+        page.locator("#q").fill(words)
+        page.wait_for_timeout(600)
+
+    return do
+
+
 def reckon(page):
     for label, value in (
         ("Bowls to cover", "12"),
@@ -18,7 +28,7 @@ def reckon(page):
         ("At most", "2"),
     ):
         page.get_by_label(label).fill(value)
-    page.get_by_role("button", name="Reckon").click()
+    page.get_by_role("button", name="Work it out").click()
 
 
 # two of the demo's bowls, brought to the same calories
@@ -36,7 +46,7 @@ VIEWS = {
         [
             go("Ilse Varga-Holm"),
             go("Pantry"),
-            go("Packages of your own"),
+            go("Foods of the practice"),
             go("Oat drink, harbor shop"),
             lambda page: page.get_by_label("Eaten of it").press_sequentially("half the package"),
             lambda page: page.get_by_text("Eaten 494 g").wait_for(),
@@ -66,11 +76,20 @@ VIEWS = {
     ),
     "swaps": (
         "/clients/",
-        [go("Ilse Varga-Holm"), go("Recipes"), go("Miso and ginger dressing"), go("Swaps")],
+        [
+            go("Ilse Varga-Holm"),
+            go("Recipes"),
+            look("miso and ginger"),
+            go("Miso and ginger dressing"),
+            go("Swaps"),
+        ],
     ),
     "two-plates": ("/compare/", [lambda page: page.goto(BASE + TWO_PLATES)]),
     "ladder": ("/clients/", [go("Wren Adeyemi-Lund"), go("Density ladder")]),
-    "sauce-bench": ("/recipes/", [go("Sunflower and dill sauce"), go("Sauce bench"), reckon]),
+    "sauce-bench": (
+        "/recipes/?q=sunflower",
+        [go("Sunflower and dill sauce"), go("Sauce bench"), reckon],
+    ),
     "handout-day": (
         "/clients/",
         [

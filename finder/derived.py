@@ -42,7 +42,7 @@ def _of_bowl(pk: int, key: str) -> Derived:
 
 
 def _of_day(pk: int, key: str, meal: str = "") -> Derived:
-    day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
+    day: Day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
     reckoned = reckon_day(day)
     entries = {
         str(entry.row.pk): entry for entry in reckoned.entries if meal in ("", entry.row.meal)
@@ -82,7 +82,7 @@ def derived(of: str, key: str) -> Derived:
             pk, _dot, meal = rest.partition(".")
             return _of_day(_pk(pk), key, meal)
         if kind == "recipe":
-            recipe = get_object_or_404(Recipe.with_removed, pk=_pk(rest))
+            recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=_pk(rest))
             return of_recipe(facts_of(recipe), key)
         if kind == "food" and rest in food_table():
             return of_food(food_table()[rest], 100.0, key)

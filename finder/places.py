@@ -82,9 +82,7 @@ def date_in(text: str, today: date) -> date | None:
         dated = form if "%Y" in form else f"{form} %Y"
         for year in (today.year, today.year - 1, today.year + 1):
             try:
-                found = datetime.strptime(
-                    text if "%Y" in form else f"{text} {year}", dated
-                ).date()
+                found = datetime.strptime(text if "%Y" in form else f"{text} {year}", dated).date()
             except ValueError:
                 continue
             if "%Y" in form or abs((found - today).days) <= 183:
@@ -102,9 +100,14 @@ def _days(words: str, client: Client | None) -> Iterator[Place]:
     elif words.lower() in ("day", "days", "today"):
         rows = rows.filter(date__lte=timezone.localdate())
     else:
-        rows = rows.filter(
-            Q(note__icontains=words) | (Q(client__name__icontains=words) if len(words) > 2 else Q())
-        ) if len(words) > 2 else rows.none()
+        rows = (
+            rows.filter(
+                Q(note__icontains=words)
+                | (Q(client__name__icontains=words) if len(words) > 2 else Q())
+            )
+            if len(words) > 2
+            else rows.none()
+        )
     for row in rows[:MOST]:
         more = f"{row.client.name}{f': {row.note}' if row.note else ''}"
         name = f"{row.date:%A, %B} {row.date.day}"

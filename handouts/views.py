@@ -12,10 +12,14 @@ from clients.models import Client
 from clients.strip import Reading, strip
 from nutrition.composition.allergens import found_in
 from nutrition.insight import indices
+from nutrition.recipe.method_steps import read_steps
+from nutrition.recipe.serving_measure import in_a_cup
 from nutrition.safety.cautions import LEVELS
-from planner.day import reckon_day
+from planner.day import ReckonedDay, reckon_day
 from planner.models import Day
 from planner.views import caution_numbers
+from recipes.facts import facts_of
+from recipes.models import Recipe
 from roundpantry.drawing.dishes import dish_round
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
@@ -40,6 +44,32 @@ def _ask_first(told: Told) -> list[str]:
     ]
 
 
+def _to_cook(recipe: Recipe) -> dict[str, object]:
+    """A recipe as the client cooks it: its lines as they are written, and its steps."""
+    facts = facts_of(recipe)
+    return {
+        "title": recipe.title,
+        "servings": recipe.servings,
+        "measure": in_a_cup(facts),
+        "lines": [line.text for line in facts.lines],
+        "steps": read_steps(recipe.method, facts.lines).steps,
+    }
+
+
+def _recipes_of(reckoned: ReckonedDay) -> list[dict[str, object]]:
+    """Every recipe of a day that is there still, each once."""
+    found: dict[int, Recipe] = {}
+    for entry in reckoned.entries:
+        row = entry.row
+        if row.recipe is not None:
+            found[row.recipe.pk] = row.recipe
+        if row.bowl is not None:
+            for part in row.bowl.parts.select_related("recipe"):
+                if part.recipe is not None:
+                    found[part.recipe.pk] = part.recipe
+    return [_to_cook(recipe) for recipe in found.values()]
+
+
 def bowl(request: PageRequest, pk: int) -> HttpResponse:
     """The bowl for the client in the address; somebody's own bowl opened without one is for
     them."""
@@ -55,8 +85,13 @@ def bowl(request: PageRequest, pk: int) -> HttpResponse:
         "reckoned": reckoned,
         "round": dish_round(reckoned.dish, "protein_g", reckoned.bowl.vessel_ml),
         "strip": _shown(client, strip(plan, reckoned.profile)),
+        "recipes": [
+            _to_cook(part.row.recipe)
+            for part in reckoned.parts
+            if part.row.recipe is not None and "plain" not in request.GET
+        ],
         "without_calories": client is not None and client.counting_harms,
-        "strip_of": "This bowl",
+        "strip_of": "This bowl brings",
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.foods, client.allergies if client else ()),
         "ask_first": _ask_first(of_foods(plan, reckoned.ingredients)),
@@ -76,7 +111,8 @@ def day(request: PageRequest, pk: int) -> HttpResponse:
         "client": row.client,
         "reckoned": reckoned,
         "strip": _shown(row.client, strip(plan, reckoned.profile)),
-        "strip_of": "The day",
+        "strip_of": "The day brings",
+        "recipes": _recipes_of(reckoned) if "recipes" in request.GET else [],
         "refused": found_in(
             [ingredient.food for ingredient in reckoned.ingredients], row.client.allergies
         ),

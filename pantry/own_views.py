@@ -1,6 +1,7 @@
 """The practice's own foods: copied from a label on one screen, listed, compared, retired."""
 
 from django.contrib import messages
+from django.db.models import Q
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
@@ -19,7 +20,7 @@ from practice.forms import with_version
 from practice.uses import uses_of
 from practice.versioned import StaleSave
 from roundpantry.asked import short
-from roundpantry.paging import paged
+from roundpantry.listing import Lists, listed
 
 # What differs: in words, the one's, the other's.
 Difference = tuple[str, object, object]
@@ -37,14 +38,28 @@ WORDS = {
 }
 
 
+OWN_LISTS = Lists(
+    search=("name",),
+    sorts={
+        "name": ("name", ("retired", "name", "pk")),
+        "new": ("last saved", ("-updated",)),
+        "kcal": ("energy, least first", ("made__values__energy_kcal", "name")),
+        "protein": ("protein, most first", ("-made__values__protein_g", "name")),
+    },
+    filters={
+        "all": ("all", Q()),
+        "use": ("in use", Q(retired=None)),
+        "look": ("to look at again", Q(sure=False, retired=None)),
+        "retired": ("retired", Q(retired__isnull=False)),
+    },
+)
+
+
 def own_list(request: PageRequest) -> HttpResponse:
-    asked = short(request.GET, "q")
-    rows = OwnFood.objects.select_related("by")
-    rows = rows.filter(name__icontains=asked) if asked else rows
-    page = paged(request, rows.order_by("retired", "name", "pk"))
-    for row in page.object_list:
+    asked = listed(request, OwnFood.objects.select_related("by"), OWN_LISTS)
+    for row in asked.page.object_list:
         row.values = row.made.get("values", {})
-    return render(request, "pantry/own_list.html", {"rows": page, "q": asked})
+    return render(request, "pantry/own_list.html", {"rows": asked.page, "list": asked})
 
 
 def _shown(request: PageRequest, form: OwnFoodForm, amount: str) -> dict[str, object]:

@@ -1,12 +1,16 @@
 """Search the food table and read one food's row."""
 
+from collections.abc import Callable
+from typing import Any
+
+from django.core.paginator import Paginator
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 
 from clients.cautions import of_foods
 from clients.context import PageRequest
 from clients.in_force import plan_of
-from nutrition.composition.foods import UnknownFood, food_table, shipped_foods
+from nutrition.composition.foods import Food, UnknownFood, food_table, shipped_foods
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENTS
 from nutrition.insight import indices
@@ -18,10 +22,53 @@ from roundpantry.asked import short
 SHOWN = 24
 
 
+def _most(key: str) -> Callable[[Food], tuple[bool, float]]:
+    """The order of most first, what is unknown last."""
+    return lambda food: (
+        food.per_100_g(key) is None,
+        -(food.per_100_g(key) or 0.0),
+    )
+
+
+SORTS: dict[str, tuple[str, Callable[[Food], Any] | None]] = {
+    "best": ("what fits best", None),
+    "name": ("name", lambda food: food.name),
+    "kcal": (
+        "energy, least first",
+        lambda food: (food.per_100_g("energy_kcal") is None, food.per_100_g("energy_kcal") or 0.0),
+    ),
+    "protein": ("protein, most first", _most("protein_g")),
+    "fiber": ("fiber, most first", _most("fiber_g")),
+    "sodium": ("sodium, most first", _most("sodium_mg")),
+}
+
+
 def search(request: PageRequest) -> HttpResponse:
-    query = short(request.GET, "q")
-    matches = find_foods(query, SHOWN, typing=True, comparators=True) if query else []
-    context = {"q": query, "matches": matches, "count": len(food_table())}
+    query, kind = short(request.GET, "q"), short(request.GET, "show")
+    sort = request.GET.get("sort", "")
+    sort = sort if sort in SORTS else "best" if query else "name"
+    table = food_table()
+    if query:
+        foods = [one.food for one in find_foods(query, SHOWN, typing=True, comparators=True)]
+    else:
+        foods = [food for food in table if not food.retired]
+    groups = sorted({food.group for food in table})
+    if kind in groups:
+        foods = [food for food in foods if food.group == kind]
+    key = SORTS[sort][1]
+    if key is not None:
+        foods = sorted(foods, key=key)
+    rows = Paginator(foods, SHOWN).get_page(request.GET.get("page"))
+    context = {
+        "q": query,
+        "foods": rows.object_list,
+        "rows": rows,
+        "groups": groups,
+        "kind": kind,
+        "sort": sort,
+        "sorts": [(name, row[0]) for name, row in SORTS.items()],
+        "count": len(table),
+    }
     template = "pantry/_results.html" if request.htmx else "pantry/search.html"
     return render(request, template, context)
 

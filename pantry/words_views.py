@@ -12,11 +12,18 @@ from nutrition.composition.foods import food_table
 from nutrition.written.finding import surely_meant
 from pantry import keeping
 from pantry.models import Word
+from roundpantry.listing import Lists, listed
 
 
 def _with_foods(rows) -> list[tuple[Word, object]]:
     table = food_table()
     return [(word, table.get(word.food)) for word in rows]
+
+
+WORD_LISTS = Lists(
+    search=("phrase", "food"),
+    sorts={"phrase": ("words", ("phrase", "pk")), "new": ("newest", ("-made",))},
+)
 
 
 def word_list(request: PageRequest) -> HttpResponse:
@@ -28,8 +35,11 @@ def word_list(request: PageRequest) -> HttpResponse:
         if not said["error"]:
             return redirect("pantry:words")
     words = Word.objects.select_related("by", "undone_by")
+    asked = listed(request, words.filter(undone=None), WORD_LISTS)
     context = {
-        "words": _with_foods(words.filter(undone=None)),
+        "list": asked,
+        "rows": asked.page,
+        "words": _with_foods(asked.page.object_list),
         "undone": _with_foods(words.exclude(undone=None).order_by("-undone")[:20]),
         "said": said,
     }

@@ -253,7 +253,6 @@ class DayChanges(Changeable):
             "own_round": True,
         }
 
-
     def outline(self, look: Look, portions: Sequence[Portion]) -> dict[str, object]:
         room = sum(one.volume_ml for one in look.portions) / FILLED
         return self.pictures(look, {one.key: one.grams for one in look.portions}) | {

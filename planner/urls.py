@@ -10,6 +10,7 @@ DAY = {"kind": "day"}
 urlpatterns = [
     path("", views.day_list, name="list"),
     path("new/", views.new, name="new"),
+    path("put/", views.put, name="put"),
     path("<int:pk>/", views.page, name="page"),
     path("<int:pk>/settings/", views.settings, name="settings"),
     path("<int:pk>/copy/", views.copy, name="copy"),

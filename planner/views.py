@@ -46,6 +46,7 @@ from recipes.facts import facts_of
 from recipes.models import Recipe
 from roundpantry import show
 from roundpantry.asked import key_in, short
+from roundpantry.listing import Lists, listed
 
 MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 MOST = 20.0
@@ -54,6 +55,23 @@ AROUND = timedelta(days=3)
 DAYS_BACK, DAYS_AHEAD = timedelta(days=3 * 366), timedelta(days=2 * 366)
 # A change of a target by less than this share of its aim is not worth a word.
 WORTH_SAYING = 0.02
+
+
+def day_lists() -> Lists:
+    """What the list of days can be asked for today."""
+    return Lists(
+        search=("note",),
+        sorts={"new": ("newest", ("-date", "-pk")), "old": ("oldest", ("date", "pk"))},
+        filters={
+            "all": ("all", Q(archived=None)),
+            "ahead": ("from today on", Q(archived=None, date__gte=timezone.localdate())),
+            "archived": ("archived", Q(archived__isnull=False)),
+        },
+    )
+
+
+# Whose days, where the address names nobody.
+WHOSE = Lists(search=("name",), sorts={"name": ("name", ("name",))})
 
 
 class DayForm(forms.Form):
@@ -74,11 +92,8 @@ class SettingsForm(DayForm):
 
 def _list(request: PageRequest, form: DayForm, status: int = 200) -> HttpResponse:
     client = request.for_client
-    days = (
-        [dict[str, Any](day=day, reckoned=reckon_day(day)) for day in client.days.all()[:21]]
-        if client
-        else []
-    )
+    asked = listed(request, client.days.all() if client else Day.objects.none(), day_lists())
+    days = [dict[str, Any](day=day, reckoned=reckon_day(day)) for day in asked.page.object_list]
     for row in days:
         row["strip"] = strip(plan_for(row["day"]), row["reckoned"].profile)
     removed = (
@@ -86,7 +101,16 @@ def _list(request: PageRequest, form: DayForm, status: int = 200) -> HttpRespons
         if client
         else []
     )
-    context = {"days": days, "form": form, "clients": Client.objects.all(), "removed": removed}
+    whose = listed(request, Client.objects.all(), WHOSE) if client is None else None
+    context = {
+        "days": days,
+        "list": asked,
+        "rows": asked.page,
+        "form": form,
+        "whose": whose,
+        "nobody": not Client.objects.exists(),
+        "removed": removed,
+    }
     return render(request, "planner/list.html", context, status=status)
 
 
@@ -195,6 +219,7 @@ def page_context(
         "replace_url": reverse("planner:swap", args=[day.pk]),
         "without_url": reverse("planner:without", args=[day.pk]),
         "version": day.version,
+        "meal_of": f"meal-{day.pk}.",
         "newer_dishes": newer_dishes(reckoned, plan),
         "empty_meals": filled(reckoned, plan).empty if plan.day else [],
         "client": day.client,
@@ -316,10 +341,34 @@ def remove(request: PageRequest, pk: int) -> HttpResponse:
     return redirect(f"{reverse('planner:list')}?removed={day.pk}")
 
 
+@require_POST
+def put(request: PageRequest) -> HttpResponse:
+    """A bowl of the client in the address put into a meal of a date, whose day is opened."""
+    client, form = request.for_client, DayForm(request.POST)
+    bowl = get_object_or_404(Bowl, pk=key_in(request.POST.get("bowl", "")) or 0)
+    if client is None or not form.is_valid():
+        messages.error(request, "Choose a date for it.")
+        return redirect("bowls:page", bowl.pk)
+    meal, on = short(request.POST, "meal", 10), form.cleaned_data["date"]
+    day, _made = Day.objects.get_or_create(
+        client=client,
+        date=on,
+        defaults={"practice": request.practice, "made_for": version_on(client, on)},
+    )
+    with day.changing(None, request.user) as day:
+        entry = DayEntry(day=day, meal=meal if meal in dict(MEALS) else "lunch", amount=1.0)
+        entry.bowl = bowl
+        plan_dish(entry, request.practice)
+        entry.save()
+    messages.success(request, f"{bowl.name} stands in {on:%A, %B %-d} now.")
+    return redirect("planner:page", day.pk)
+
+
 def next_free(day: Day) -> date:
     """The first date after a day's that has no plan yet."""
     taken = set(day.client.days.filter(date__gt=day.date).values_list("date", flat=True)[:400])
-    on = day.date + timedelta(days=1)
+    on = min(day.date, timezone.localdate() + DAYS_AHEAD - timedelta(days=400))
+    on += timedelta(days=1)
     while on in taken:
         on += timedelta(days=1)
     return on
@@ -331,10 +380,10 @@ def copy(request: PageRequest, pk: int) -> HttpResponse:
     planned."""
     day, _elsewhere = opened(request, pk)
     form = DayForm(request.POST)
-    if not form.is_valid() or day.client.days.filter(date=form.cleaned_data.get("date")).exists():
+    on = form.cleaned_data["date"] if form.is_valid() else None
+    if on is None or day.client.days.filter(date=on).exists():
         messages.error(request, "Choose a date that has no plan yet.")
         return redirect("planner:page", pk)
-    on = form.cleaned_data["date"]
     entries = list(day.entries.all())
     with transaction.atomic():
         made = Day.objects.create(
@@ -419,9 +468,7 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
             if asked:
                 grams = grams_asked(asked)
                 if grams is None:
-                    raise UnreadableAmount(
-                        f"“{asked[:40]}” is not a weight up to {MAX_GRAMS:g} g."
-                    )
+                    raise UnreadableAmount(f"“{asked[:40]}” is not a weight up to {MAX_GRAMS:g} g.")
                 entry.amount = grams
         else:
             messages.error(request, "Choose a bowl, a recipe or a food from the list.")

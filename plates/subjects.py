@@ -13,12 +13,13 @@ from nutrition.composition.portion import Dish, Portion, food_portion
 from nutrition.written.finding import find_foods
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
+from plates.models import OldDish
 from recipes.dishes import serving_dish
 from recipes.facts import facts_of
 from recipes.models import Recipe, RecipeVersion
-from roundpantry.asked import key_in
+from roundpantry.asked import grams_in, key_in, number_in
 
-MOST_FOUND = 5
+MOST_FOUND, MOST_GRAMS = 5, 10_000.0
 DAYS_LOOKED_AT = 14
 # Seasoning is no food to fill up on.
 SEASONING = {"spice", "fresh herb", "dried herb", "salt", "vinegar", "leavener", "condiment"}
@@ -72,8 +73,40 @@ def _day_plate(day: Day) -> Dish | None:
     return replace(Dish.of(f"day-{day.pk}", name, portions, "day"), profile=reckoned.profile)
 
 
-def plate_for(key: str) -> Dish | None:
-    """The plate of a key; None for what is not there, or has nothing in it yet."""
+def old_plate(dish: OldDish) -> Dish | None:
+    """A dish of an old habit; None while there is nothing in it."""
+    portions = [
+        food_portion(food_table()[part["food"]], part["grams"], part["low"], part["high"], str(at))
+        for at, part in enumerate(dish.parts)
+        if part["food"] in food_table()
+    ]
+    if not portions:
+        return None
+    return _drawn(Dish.of(f"was-{dish.pk}", dish.name, portions, "what was eaten before"))
+
+
+def scaled(plate: Dish, amount: str) -> Dish:
+    """So much of a plate: "1.5" times what is served, or "250 g" of it. As it is where the amount
+    cannot be used."""
+    text = amount.strip().lower()
+    grams = grams_in(text) if text.endswith("g") else None
+    times = number_in(text, (0.05, 20.0)) if grams is None else None
+    if grams is not None and 0 < grams <= MOST_GRAMS and plate.profile.grams > 0:
+        times = grams / plate.profile.grams
+    return plate if times is None else plate.times(times)
+
+
+def plate_for(asked: str) -> Dish | None:
+    """The plate of a key, "bowl-3", or of so much of it, "bowl-3~250 g"; None for what is not
+    there, or has nothing in it yet."""
+    key, _tilde, amount = asked.partition("~")
+    plate = _plate(key)
+    if plate is None or not amount:
+        return plate
+    return replace(scaled(plate, amount), key=asked)
+
+
+def _plate(key: str) -> Dish | None:
     kind, _dash, rest = key.partition("-")
     if kind == "food":
         return food_plate(food_table()[rest]) if rest in food_table() else None
@@ -89,6 +122,9 @@ def plate_for(key: str) -> Dish | None:
             return None
         name = f"{version.data['title']}, version {version.number}"
         return _recipe_plate(key, name, version.why, version.as_recipe())
+    if kind == "was":
+        old = OldDish.objects.filter(pk=pk).first()
+        return old_plate(old) if old else None
     if kind == "bowl":
         bowl = Bowl.objects.filter(pk=pk).first()
         return _bowl_plate(bowl) if bowl else None
@@ -103,6 +139,10 @@ def found(query: str, client: Client | None) -> list[tuple[str, str, str]]:
         (f"bowl-{bowl.pk}", bowl.name, "bowl")
         for bowl in Bowl.objects.filter(name__icontains=query)[:MOST_FOUND]
     ]
+    mine = OldDish.objects.filter(name__icontains=query)
+    if client is not None:
+        mine = mine.filter(client=client) | mine.filter(client=None)
+    out += [(f"was-{dish.pk}", dish.name, "what was eaten before") for dish in mine[:MOST_FOUND]]
     for recipe in Recipe.objects.filter(title__icontains=query)[:MOST_FOUND]:
         out.append((f"recipe-{recipe.pk}", recipe.title, "recipe"))
         out += [

@@ -6,8 +6,9 @@ from typing import Any
 from urllib.parse import urlencode
 
 from django.http import HttpResponse
-from django.shortcuts import render
+from django.shortcuts import redirect, render
 from django.urls import reverse
+from django.utils import timezone
 
 from clients.context import PageRequest
 from clients.in_force import plan_of
@@ -27,8 +28,11 @@ from nutrition.insight.comparison import (
     heap_words,
 )
 from nutrition.insight.density_ladder import USUAL_KCAL, ladder, steps
+from plates.models import OldDish
+from plates.pairs import pairs
 from plates.picture import ladder_drawing, rounds
 from plates.subjects import found, plate_for, usual_foods
+from practice.removal import OFFERED_BACK
 from roundpantry.asked import number_in, short
 
 MOST_PLATES = 3
@@ -45,9 +49,9 @@ RIM_KEYS = (
     "fat_g",
 )
 LEAST_KCAL, MOST_KCAL = 20.0, 3000.0
-MOST_RUNGS = 26
+MOST_RUNGS, MOST_OLD = 26, 20
 # More than so many times as much says nothing: the first has next to none.
-MOST_TIMES = 50.0
+MOST_TIMES = 10.0
 
 
 def _keys(request: PageRequest, most: int) -> list[str]:
@@ -69,11 +73,13 @@ def compared(request: PageRequest) -> dict[str, Any]:
     plan = plan_of(client)
     basis = request.GET.get("basis", SERVING)
     basis = basis if basis in BASES else SERVING
+    asked = number_in(request.GET.get("kcal", ""), (LEAST_KCAL, MOST_KCAL))
+    kcal = asked if basis == CALORIES else None
     rim = request.GET.get("rim", "energy_kcal")
     rim = rim if rim in RIM_KEYS else "energy_kcal"
     problem = ""
     try:
-        shown = at_basis(plates, basis)
+        shown = at_basis(plates, basis, kcal)
     except NotComparable as error:
         shown, basis, problem = plates, SERVING, str(error)
     matter = [row.target.key for row in plan.watched]
@@ -89,6 +95,8 @@ def compared(request: PageRequest) -> dict[str, Any]:
         "plates": [
             {
                 "plate": plate,
+                "key": plate.key,
+                "amount": plate.key.partition("~")[2],
                 "label": f"{plate.name}: lines by volume, at one scale with the other",
                 "round": drawing,
                 "density": indices.kcal_per_gram(plate.profile),
@@ -101,8 +109,9 @@ def compared(request: PageRequest) -> dict[str, Any]:
         "rows": [_row(row) for row in rows],
         "first_shown": FIRST_SHOWN,
         "basis": basis,
+        "kcal": kcal,
         "bases": BASES.items(),
-        "basis_words": BASES[basis],
+        "basis_words": BASES[basis] + (f", {kcal:.0f} kcal" if kcal else ""),
         "rim": rim,
         "rim_keys": RIM_KEYS,
         "keys": keys,
@@ -143,19 +152,52 @@ def _share(by: float, first: float) -> str:
     if first <= 0 or by / first > MOST_TIMES:
         return ""
     return (
-        f"{by / first + 1:.1f} times as much" if by >= first else f"{abs(by) / first * 100:.0f} %"
+        f"{_times(by / first + 1)} times as much"
+        if by >= first
+        else f"{abs(by) / first * 100:.0f} %"
     )
+
+
+def _times(times: float) -> str:
+    """How many times, to no more figures than mean something."""
+    return f"{times:.1f}" if times < 3 else f"{times:.0f}"
 
 
 def compare(request: PageRequest) -> HttpResponse:
     """Anything beside anything. `with` names the plates, `basis` what they are brought to, `q` what
     is looked for."""
+    if "amount" in request.GET:
+        return redirect(_with_amounts(request))
     context = compared(request) | _found(request, "plates:compare", MOST_PLATES)
+    if not context["plates"]:
+        context["pairs"] = [
+            (words, _address("plates:compare", keys)) for words, keys in pairs(request.for_client)
+        ]
+    old = OldDish.objects.filter(client=request.for_client)
+    since = timezone.now() - OFFERED_BACK
+    context |= {
+        "old_dishes": old[:MOST_OLD],
+        "removed": OldDish.with_removed.filter(removed__gte=since).select_related("removed_by"),
+    }
     return render(
         request,
         "plates/_found.html" if request.htmx and "q" in request.GET else "plates/compare.html",
         context,
     )
+
+
+def _with_amounts(request: PageRequest) -> str:
+    """The address of the same plates with the amounts that were typed for them."""
+    keys, amounts = request.GET.getlist("with"), request.GET.getlist("amount")
+    pairs_of = zip(keys, [*amounts, *[""] * len(keys)], strict=False)
+    named = [
+        f"{key.partition('~')[0]}~{amount.strip()[:20]}"
+        if amount.strip()
+        else key.partition("~")[0]
+        for key, amount in pairs_of
+    ]
+    kept = {name: request.GET[name] for name in ("basis", "rim", "kcal") if request.GET.get(name)}
+    return _address("plates:compare", named, **kept)
 
 
 def _found(request: PageRequest, where: str, most: int) -> dict[str, Any]:

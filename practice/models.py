@@ -38,7 +38,7 @@ class User(AbstractUser):
         Practice, on_delete=models.PROTECT, null=True, blank=True, related_name="users"
     )
 
-    # single letters as commands: who uses a screen reader or speaks to the machine may not want them
+    # single letters as commands: who uses a screen reader, or dictates, may not want them
     letter_keys = models.BooleanField("single-letter keys", default=True)
 
     @property

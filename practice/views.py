@@ -25,9 +25,9 @@ class PracticeForm(forms.ModelForm):
             "changed on its own page."
         }
 
-
     # which zones there are is a matter of the machine, and of no stored record
     time_zone = forms.ChoiceField(
+        required=False,
         help_text="Its dates are the practice's dates: today, weigh-ins, days, handouts.",
     )
 
@@ -37,15 +37,18 @@ class PracticeForm(forms.ModelForm):
             (name, name.replace("_", " ")) for name in sorted(available_timezones())
         ]
 
+    def clean_time_zone(self) -> str:
+        return self.cleaned_data["time_zone"] or self.instance.time_zone
+
 
 class YouForm(forms.ModelForm):
     class Meta:
         model = User
         fields = ["first_name", "last_name", "letter_keys"]
         help_texts = {
-            "letter_keys": "B for Balance, S for Swaps, G and a letter for a page, U for Undo, / for "
-            "Find. Turn them off where letters are typed or spoken by other means: everything has a "
-            "button as well."
+            "letter_keys": "B for Balance, S for Swaps, G and a letter for a page, U for Undo, / "
+            "for Find. Turn them off where letters are typed or spoken by other means: everything "
+            "has a button as well."
         }
 
 

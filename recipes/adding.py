@@ -70,7 +70,9 @@ def found_recipes(client: Client | None, gate: Gate, asked: Typed) -> list[Marke
 
 def found_foods(client: Client | None, gate: Gate, asked: Typed, system: str) -> list[Marked]:
     """The foods by these words, with what the amount that was typed comes to."""
-    found = [marked_food(gate, one.food) for one in find_foods(asked.words, MOST_FOODS, typing=True)]
+    found = [
+        marked_food(gate, one.food) for one in find_foods(asked.words, MOST_FOODS, typing=True)
+    ]
     return [
         replace(one, said=_weight_words(one.it, asked.amount, system))
         for one in liked_first(client, found, lambda one: one.it.name)

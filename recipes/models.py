@@ -69,6 +69,12 @@ class Recipe(Versioned, Removable, Archivable):
     # which recipes its lines mean, by the name that a line gives in lower case
     part_ids = models.JSONField(default=dict, blank=True)
 
+    # a serving as it was last reckoned, for the order of long lists and nothing else
+    kcal = models.FloatField(null=True, editable=False)
+    protein_g = models.FloatField(null=True, editable=False)
+    kcal_per_gram = models.FloatField(null=True, editable=False)
+    unsettled = models.PositiveSmallIntegerField(default=0, editable=False)
+
     objects = ScopedManager(_manager_class=PresentManager, practice="practice")
     with_removed = ScopedManager(practice="practice")
 

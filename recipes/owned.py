@@ -10,7 +10,9 @@ def open_to(client: Client | None) -> QuerySet[Recipe]:
     """The recipes that may be planned for a client: everybody's, and the client's own, those
     first."""
     return (
-        Recipe.objects.filter(Q(client=None) | Q(client=client)).order_by("client", "title")
+        Recipe.objects.filter(Q(client=None) | Q(client=client), archived=None).order_by(
+            "client", "title"
+        )
         if client
-        else Recipe.objects.filter(client=None)
+        else Recipe.objects.filter(client=None, archived=None)
     )

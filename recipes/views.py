@@ -1,9 +1,10 @@
 """The recipe list and the two-sided recipe page."""
 
+from functools import partial
 from typing import Any
 
 from django.contrib import messages
-from django.db.models import Q
+from django.db.models import F, Q
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -28,18 +29,20 @@ from nutrition.recipe.serving_measure import UnreadableServing, in_a_cup, measur
 from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.written.finding import find_foods
 from practice.forms import with_version
+from practice.in_passing import note_in_passing
 from practice.removal import OFFERED_BACK
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
 from recipes.always import always_from, settle_always
 from recipes.facts import Loop, check_no_loop, facts_of, note_parts, parts_at_hand
 from recipes.forms import RecipeForm, choices_from
-from recipes.models import Recipe
+from recipes.models import ROLE_CHOICES, Recipe
+from recipes.numbers import differ, note_all
 from recipes.typed import facts_from
 from recipes.versions import WORDS, differing, is_kept, keep, save_kept, save_unkept
 from recipes.without import save_new
 from roundpantry.asked import key_in, short
-from roundpantry.paging import paged
+from roundpantry.listing import Lists, listed
 
 # A count of servings this near to the one in force is not offered in its place. [share]
 SAME_COUNT = 0.02
@@ -52,24 +55,47 @@ MOST_METHOD = 20_000
 MOST_MEANT = 12
 
 
+RECIPE_LISTS = Lists(
+    search=("title", "text"),
+    sorts={
+        "title": ("title", ("title",)),
+        "new": ("last changed", ("-updated",)),
+        "kcal": ("energy, least first", (F("kcal").asc(nulls_last=True), "title")),
+        "protein": ("protein, most first", (F("protein_g").desc(nulls_last=True), "title")),
+        "density": ("kcal/g, lightest first", (F("kcal_per_gram").asc(nulls_last=True), "title")),
+        "settle": ("to settle", ("-unsettled", "title")),
+    },
+    filters={"all": ("all", Q(archived=None))}
+    | {role: (name, Q(role=role, archived=None)) for role, name in ROLE_CHOICES}
+    | {
+        "own": ("of one client", Q(client__isnull=False, archived=None)),
+        "settle": ("to settle", Q(unsettled__gt=0, archived=None)),
+        "archived": ("archived", Q(archived__isnull=False)),
+    },
+)
+
+
 def recipe_list(request: PageRequest) -> HttpResponse:
     """Everybody's recipes, and those of the client in the address; for nobody, all there are."""
-    asked = short(request.GET, "q")
     recipes = Recipe.objects.select_related("client").filter(client__removed=None)
     if request.for_client is not None:
         recipes = recipes.filter(Q(client=None) | Q(client=request.for_client))
-    recipes = recipes.filter(title__icontains=asked) if asked else recipes
-    rows = paged(request, recipes)
+    asked = listed(request, recipes, RECIPE_LISTS)
+    rows = asked.page
     with parts_at_hand():
-        rows.object_list = [
-            {"recipe": recipe, "facts": facts_of(recipe)} for recipe in rows.object_list
-        ]
-    for row in rows:
-        row["indices"] = indices.all_indices(row["facts"].serving)
+        found = [(recipe, facts_of(recipe)) for recipe in rows.object_list]
+    moved = [(recipe, facts) for recipe, facts in found if differ(recipe, facts)]
+    if moved:
+        note_in_passing(partial(note_all, moved))
+    shown = [
+        {"recipe": recipe, "facts": facts, "indices": indices.all_indices(facts.serving)}
+        for recipe, facts in found
+    ]
     removed = Recipe.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(
         "removed_by"
     )
-    return render(request, "recipes/list.html", {"rows": rows, "q": asked, "removed": removed})
+    context = {"list": asked, "rows": rows, "shown": shown, "removed": removed}
+    return render(request, "recipes/list.html", context)
 
 
 def _context(
@@ -89,6 +115,9 @@ def _context(
     left_out = (not_counted(line.strip()) for line in text.splitlines()[:MAX_LINES])
     context: dict[str, Any] = {
         "facts": facts,
+        "assumed": [(line.text, note) for line in facts.lines for note in line.assumed]
+        if facts
+        else [],
         "left_out": [one for one in left_out if one is not None],
         "asking": sum(bool(line.ask) or not line.sure for line in facts.lines) if facts else 0,
         "line_errors": errors,

@@ -9,6 +9,7 @@ from typing import Any, NoReturn
 from django.core.management.base import BaseCommand, CommandError
 
 from nutrition.composition.errors import CoreError
+from nutrition.composition.nutrients import NUTRIENT
 
 MOST_BYTES = 1_000_000
 
@@ -37,6 +38,15 @@ def json_given(name: str) -> Any:
         return json.loads(read_given(name))
     except (json.JSONDecodeError, RecursionError) as error:
         raise CommandError(f"{name} is not JSON: {error}.") from None
+
+
+def asked_key(key: str) -> str:
+    """The key of a number that was asked where it comes from. Raises CommandError for one that
+    nothing is reckoned of."""
+    if key not in NUTRIENT:
+        near = ", ".join(name for name in NUTRIENT if key.split("_")[0] in name) or "protein_g"
+        raise CommandError(f"--why {key}: there is no such number. Near it: {near}.")
+    return key
 
 
 def refuse(command: BaseCommand, error: CoreError, words: str, as_json: bool) -> NoReturn:

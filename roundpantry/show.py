@@ -6,7 +6,6 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount
 from nutrition.targets.standing import Standing
 
-
 # From here on decimals say nothing.
 BARE = 100.0
 MISSES, NEAR_WORDS = ("under", "over"), "inside, near the edge"

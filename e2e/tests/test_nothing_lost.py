@@ -33,7 +33,7 @@ class NothingLost(BrowserCase):
         page.get_by_role("button", name="New client").click()
         for label, value in (
             ("Name", name),
-            ("Birth year", "1954"),
+            ("Birth date or age", "1954"),
             ("Height [cm]", "164"),
             ("Weight [kg]", "61"),
         ):
@@ -49,9 +49,10 @@ class NothingLost(BrowserCase):
         expect(so_far).not_to_contain_text("59–187")
         page.get_by_label("How they eat and cook").fill("Measures everything")
         expect(so_far.get_by_text("Kept at")).to_be_visible()
-        page.get_by_role("button", name="Make the client").click()
+        page.get_by_role("button", name="Make the client").first.click()
         expect(page.get_by_role("heading", name="Ragna Holt", exact=True)).to_be_visible()
-        expect(page.get_by_text("61.0 kg").first).to_be_visible()
+        page.get_by_text("The last 1 weigh-ins").click()
+        expect(page.locator("#weight td", has_text="61.0 kg").first).to_be_visible()
 
     def test_what_was_drawn_a_moment_ago_is_sent_like_the_rest(self):
         page = self.page

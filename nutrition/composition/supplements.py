@@ -11,6 +11,11 @@ from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.profile import INDEX, Profile
 
 
+def _figures(value: float) -> str:
+    """A dose spread over the days, to no more figures than mean something."""
+    return f"{value:.0f}" if value >= 100 else f"{value:.2g}" if value >= 1 else f"{value:.1g}"
+
+
 @dataclass(frozen=True)
 class Supplement:
     """A tablet, drop or capsule: `dose` of one nutrient in its unit, the form, and how many times a
@@ -34,7 +39,7 @@ class Supplement:
             self.per_week, f"{self.per_week:g} times a week"
         )
         form = f" ({self.form})" if self.form else ""
-        day = "" if self.per_week == 7 else f": {self.per_day:.3g} {nutrient.unit} a day"
+        day = "" if self.per_week == 7 else f": {_figures(self.per_day)} {nutrient.unit} a day"
         return f"{nutrient.name} {self.dose:g} {nutrient.unit}{form}, {often}{day}"
 
 

@@ -90,7 +90,9 @@ def attention(
         )
         out.append(Need(words, TELL))
     if made_for_kg and weighed and abs(weighed[0].kg - made_for_kg) > DRIFT_SHARE * made_for_kg:
-        words = f"Targets were made for {made_for_kg:g} kg; the last weigh-in is {weighed[0].kg:g} kg"
+        words = (
+            f"Targets were made for {made_for_kg:g} kg; the last weigh-in is {weighed[0].kg:g} kg"
+        )
         out.append(Need(words, RETARGET))
     if planned_until is None or (today - planned_until).days > 1:
         out.append(Need("No day planned", PLAN))

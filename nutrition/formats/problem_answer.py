@@ -134,7 +134,7 @@ def _cooks_words(data: Mapping[str, Any]) -> list[str]:
 def as_text(problem: Problem, data: Mapping[str, Any]) -> str:
     """The answer as a page of text."""
     words = {
-        "optimal": f"{_proved(data)}: no portions come nearer.",
+        "optimal": f"{_proved(data)}: no other portions do better.",
         "feasible": "The best found; not proved the best.",
         "infeasible": "The hard limits cannot all be kept. These portions come nearest.",
     }

@@ -50,7 +50,7 @@ LEAST_SHARE = 0.1
 # What a heap of food looks like, by volume. Common practice, no source. [mL]
 HEAPS = (
     (20.0, "a spoonful"),
-    (60.0, "a small palmful"),
+    (60.0, "two to four spoonfuls"),
     (140.0, "a handful"),
     (260.0, "a teacup"),
     (450.0, "a soup cup"),
@@ -70,9 +70,9 @@ def heap_words(volume_ml: float) -> str:
     return next((words for edge, words in HEAPS if volume_ml < edge), LARGEST_HEAP)
 
 
-def at_basis(plates: Sequence[Dish], basis: str) -> list[Dish]:
+def at_basis(plates: Sequence[Dish], basis: str, kcal: float | None = None) -> list[Dish]:
     """The dishes as served, per 100 g, or all brought to the calories or the protein of the one
-    with most.
+    with most; to so many calories where a number is given. [kcal]
 
     Raises NotComparable for a dish with no weight, energy or protein, KeyError for a basis that is
     not known.
@@ -94,6 +94,8 @@ def at_basis(plates: Sequence[Dish], basis: str) -> list[Dish]:
         if measure(plate) <= 0:
             raise NotComparable(f"{plate.name} {what}: it cannot be brought to the others.")
     wanted = 100.0 if basis == HUNDRED else max((measure(plate) for plate in plates), default=0.0)
+    if basis == CALORIES and kcal is not None:
+        wanted = kcal
     return [plate.times(wanted / measure(plate)) for plate in plates]
 
 

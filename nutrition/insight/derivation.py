@@ -139,9 +139,7 @@ def _of_line(line: Line, cooked: Cooked | None, key: str, share: float) -> Deriv
     if line.food is None:
         factors.append(line.why or "not counted")
     elif isinstance(line.food, PartFood):
-        steps = _of_foods(
-            (one.times(share) for one in line.food.foods_in(line.grams or 0.0)), key
-        )
+        steps = _of_foods((one.times(share) for one in line.food.foods_in(line.grams or 0.0)), key)
     else:
         row = _row(line.food, key)
         plain = amount_of(line.food.profile(line.grams or 0.0), key).amount * share
@@ -204,7 +202,7 @@ def of_portion(portion: Portion, key: str, facts: Facts | None = None) -> Derive
 
 def _grams(portion: Portion, side: int) -> float:
     spread = portion.profile.grams_down2 if side < 0 else portion.profile.grams_up2
-    return portion.profile.grams + side * spread**0.5
+    return float(portion.profile.grams + side * spread**0.5)
 
 
 def of_dish(
@@ -224,6 +222,20 @@ def of_dish(
         factors=_made_of(key),
         steps=_in_order([of_portion(one, key, facts_of(one)) for one in portions]),
     )
+
+
+def as_lines(derived: Derived, depth: int = 0) -> str:
+    """The derivation as indented lines, the largest first."""
+    amount, row, indent = derived.amount, derived.row, "  " * depth
+    grams = "" if derived.grams is None else f", {derived.grams:.1f} g"
+    said = f"{amount.amount:.4g} {derived.unit} ({amount.low:.4g} to {amount.high:.4g})"
+    out = [f"{indent}{derived.name}{grams}: {said if amount.known else 'unknown'}"]
+    out += [f"{indent}  {factor}" for factor in derived.factors]
+    if row is not None:
+        value = "unknown" if row.per_100_g is None else f"{row.per_100_g:.4g} {derived.unit}"
+        out.append(f"{indent}  row {row.slug}: {value} in 100 g; {row.source}, {row.description}")
+    inner = "".join(as_lines(step, depth + 1) for step in derived.steps)
+    return "\n".join(["", *out] if depth == 0 else out) + "\n" + inner
 
 
 def as_data(derived: Derived) -> dict[str, object]:

@@ -30,7 +30,7 @@ class Days(PracticeCase):
         total = sum(meal.profile["energy_kcal"].amount for meal in reckoned.meals)
         self.assertAlmostEqual(reckoned.profile["energy_kcal"].amount, total)
         page = self.client.get(reverse("planner:page", args=[self.day.pk]))
-        self.assertContains(page, "against the day")
+        self.assertContains(page, "beside")
         self.assertContains(page, "under by")
 
     def test_amounts(self):

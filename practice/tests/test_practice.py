@@ -30,7 +30,7 @@ class CreatePractice(TestCase):
             browser.post("/sign-in/", {"username": "ada", "password": PASSWORD}).status_code == 302
         )
         page = browser.get(reverse("clients:list"))
-        self.assertContains(page, "No clients yet")
+        self.assertContains(page, "Begin here")
 
     def test_no_demo_data_come_into_a_practice_of_ones_own(self):
         create("Shingle Street Kitchen", "ada")

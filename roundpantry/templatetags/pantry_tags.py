@@ -16,6 +16,8 @@ from nutrition.written.matching import Line
 from roundpantry import show
 
 register = template.Library()
+# A change of less than this a week is within what mornings differ by. [kg]
+NO_CHANGE_KG = 0.05
 
 
 @register.filter
@@ -158,8 +160,10 @@ def signed_grams(value: float) -> str:
 
 @register.filter
 def signed_kg(value: float) -> str:
-    """A change of weight with its sign, as it prints elsewhere."""
-    return ("+" if value > 0 else "") + show.digits(value, 2)
+    """A change of weight a week with its sign; what no scale shows is no change."""
+    if abs(value) < NO_CHANGE_KG:
+        return "no change"
+    return ("+" if value > 0 else "\u2212") + show.digits(abs(value), 2) + " kg"
 
 
 @register.filter

@@ -22,6 +22,7 @@ SAMPLES = {
     "key": "protein_g",
     "slug": "kale-raw",
     "weighed": 1,
+    "of": "bowl-1",
 }
 
 

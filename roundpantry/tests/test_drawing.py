@@ -68,7 +68,7 @@ class TheTrack(TestCase):
 class Words(TestCase):
     def test_amounts(self):
         self.assertEqual(
-            show.amount(Amount(amount=31.04, low=28, high=34, known=1.0), "protein_g"), "31.0 g"
+            show.amount(Amount(amount=31.04, low=28, high=34, known=1.0), "protein_g"), "31 g"
         )
         self.assertEqual(
             show.amount(
@@ -89,7 +89,7 @@ class Words(TestCase):
         )
         self.assertEqual(
             show.span(Amount(amount=31.04, low=28.1, high=34.2, known=1.0), "protein_g"),
-            "28.1–34.2",
+            "28–34",
         )
         self.assertEqual(
             show.span(Amount(amount=31.0, low=31.0, high=31.01, known=1.0), "protein_g"), ""

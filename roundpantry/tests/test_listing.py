@@ -12,7 +12,7 @@ from clients.models import Client, WeighIn
 from clients.versions import make_version
 from practice.versioned import StaleSave
 from recipes.models import Recipe
-from roundpantry.paging import ON_A_PAGE
+from roundpantry.listing import ON_A_PAGE
 from roundpantry.testing import PracticeCase
 
 
@@ -73,14 +73,14 @@ class Lists(PracticeCase):
         first = self.client.get(reverse("clients:list"))
         self.assertContains(first, f"1 to {ON_A_PAGE} of")
         second = self.client.get(reverse("clients:list"), {"page": "2"})
-        names = {row.client.name for row in first.context["rows"]}
-        self.assertTrue(names.isdisjoint(row.client.name for row in second.context["rows"]))
+        names = {row.client.name for row in first.context["shown"]}
+        self.assertTrue(names.isdisjoint(row.client.name for row in second.context["shown"]))
         for odd in ("0", "x", "99999"):
             self.assertEqual(
                 self.client.get(reverse("clients:list"), {"page": odd}).status_code, 200
             )
         found = self.client.get(reverse("clients:list"), {"q": "hand 007"})
-        self.assertEqual([row.client.name for row in found.context["rows"]], ["Deckhand 007"])
+        self.assertEqual([row.client.name for row in found.context["shown"]], ["Deckhand 007"])
 
 
 class EverySaveRaisesTheVersion(PracticeCase):

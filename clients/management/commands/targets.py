@@ -2,11 +2,12 @@
 
 import json
 
-from django.core.management.base import BaseCommand, CommandParser
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from nutrition.formats.day_file import as_text, read_asked, report
+from nutrition.formats.why import of_target
 from nutrition.targets.person import OutOfRange
-from roundpantry.given_file import json_given, refuse
+from roundpantry.given_file import asked_key, json_given, refuse
 
 
 class Command(BaseCommand):
@@ -19,6 +20,9 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", help="the person in JSON, or - for standard input")
         parser.add_argument("--json", action="store_true", help="print JSON")
+        parser.add_argument(
+            "--why", metavar="KEY", help="with JSON, where one number of it comes from"
+        )
 
     def handle(self, *args: object, **options: object) -> None:
         try:
@@ -26,6 +30,12 @@ class Command(BaseCommand):
             data = report(asked)
         except OutOfRange as error:
             refuse(self, error, f"{error.field}: {error}", bool(options["json"]))
+        if options["why"]:
+            key = asked_key(str(options["why"]))
+            try:
+                data["why"] = {key: of_target(data, key)}
+            except KeyError:
+                raise CommandError(f"--why {key}: this day has no such target.") from None
         if asked.ignored:
             self.stderr.write(f"Not understood, and left out: {', '.join(asked.ignored)}.")
         self.stdout.write(

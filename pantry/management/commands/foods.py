@@ -1,10 +1,13 @@
 """Search the food table from a terminal."""
 
 import json
+from typing import Any
 
 from django.core.management.base import BaseCommand, CommandParser
 
+from nutrition.formats.why import of_row
 from nutrition.written.finding import find_foods
+from roundpantry.given_file import asked_key
 
 
 class Command(BaseCommand):
@@ -15,13 +18,17 @@ class Command(BaseCommand):
         parser.add_argument("query", nargs="+")
         parser.add_argument("--json", action="store_true", help="print JSON")
         parser.add_argument("--limit", type=int, default=10)
+        parser.add_argument(
+            "--why", metavar="KEY", help="with JSON, where one number of it comes from"
+        )
 
     def handle(self, *args: object, **options: object) -> None:
         query = " ".join(options["query"])  # type: ignore[arg-type]
         foods = [
             match.food for match in find_foods(query, int(str(options["limit"])), comparators=True)
         ]
-        rows = [
+        why = asked_key(str(options["why"])) if options["why"] else ""
+        rows: list[dict[str, Any]] = [
             {
                 "slug": food.slug,
                 "name": food.name,
@@ -32,6 +39,9 @@ class Command(BaseCommand):
             }
             for food in foods
         ]
+        if why:
+            for row, food in zip(rows, foods, strict=True):
+                row["why"] = {why: of_row(food, why)}
         if options["json"]:
             self.stdout.write(json.dumps(rows, indent=2, ensure_ascii=False))
             return

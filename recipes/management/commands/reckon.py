@@ -9,10 +9,12 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.formats.report import as_data, as_text
 from nutrition.formats.shared import known_measures
+from nutrition.insight.derivation import as_data as derivation
+from nutrition.insight.derivation import as_lines, of_recipe
 from nutrition.recipe.model import UnreadableRecipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.written.units import SYSTEM_WORDS
-from roundpantry.given_file import read_given
+from roundpantry.given_file import asked_key, read_given
 
 
 class Command(BaseCommand):
@@ -28,6 +30,9 @@ class Command(BaseCommand):
         parser.add_argument("--batch-grams", type=float, help="what the cooked batch weighed")
         parser.add_argument("--measures", choices=list(SYSTEM_WORDS), help="whose cups and spoons")
         parser.add_argument("--json", action="store_true", help="print JSON")
+        parser.add_argument(
+            "--why", metavar="KEY", help="with it, where one number of a serving comes from"
+        )
 
     def handle(self, *args: object, **options: object) -> None:
         try:
@@ -41,9 +46,13 @@ class Command(BaseCommand):
             facts = reckon(replace(recipe, system=str(measures)))
         except (UnreadableRecipe, ValueError) as error:
             raise CommandError(str(error)) from None
+        data, why = as_data(facts), ""
+        if options["why"]:
+            derived = of_recipe(facts, asked_key(str(options["why"])))
+            data["why"], why = {derived.key: derivation(derived)}, as_lines(derived)
         if options["json"]:
-            self.stdout.write(json.dumps(as_data(facts), indent=2, ensure_ascii=False))
+            self.stdout.write(json.dumps(data, indent=2, ensure_ascii=False))
         else:
-            self.stdout.write(as_text(facts))
+            self.stdout.write(as_text(facts) + why)
         if facts.unresolved:
             sys.exit(1)

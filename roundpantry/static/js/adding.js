@@ -36,8 +36,19 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+// What is chosen is written into its form: the cursor goes back to the field before the form is sent.
+document.addEventListener("click", (event) => {
+  const option = event.target.closest("button[role=option][name]");
+  if (!option || !option.form) return;
+  option.form.querySelectorAll("[data-chosen]").forEach((one) => one.remove());
+  const chosen = document.createElement("input");
+  Object.assign(chosen, { type: "hidden", name: option.name, value: option.value });
+  chosen.dataset.chosen = "";
+  option.form.append(chosen);
+}, true);
+
 // Which words the list is for that stands there now.
-document.addEventListener("htmx:afterSwap", (event) => {
+document.addEventListener("htmx:afterSettle", (event) => {
   const config = event.detail.requestConfig;
   const asked = config && config.elt && config.elt.matches && config.elt.matches("[data-add]") ? document.getElementById(config.elt.id) : null;
   if (!asked) return;
@@ -55,9 +66,9 @@ document.addEventListener("submit", (event) => {
   const list = event.target.closest(".found-list");
   const field = list && document.querySelector(`[data-add="${list.id}"]`);
   if (!field) return;
-  field.focus({ preventScroll: true });
-  setTimeout(() => empty(document.getElementById(field.id) || field));
+  // the list itself stays until the answer draws it anew: it holds the form that is being sent
   field.value = "";
+  field.focus({ preventScroll: true });
 }, true);
 
 // A click elsewhere closes the list.

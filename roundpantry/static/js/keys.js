@@ -18,7 +18,7 @@ document.addEventListener("keydown", (event) => {
     if (event.key === "!" && field.form.elements.lock) { event.preventDefault(); field.form.elements.lock.click(); return; }
     if (event.key === "Escape") { field.blur(); return; }
   }
-  if (typing(field) || !letters()) return;
+  if (typing(field) || (event.key.length === 1 && !letters())) return;
   if (waitingForStage && stageOf(event.key)) {
     event.preventDefault();
     window.location.assign(stageOf(event.key).href);
