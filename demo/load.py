@@ -22,11 +22,13 @@ from clients.models import (
 )
 from clients.versions import make_version, version_on
 from demo.pantry import load_pantry
+from nutrition.composition.foods import food_table
 from nutrition.targets.schools import school_data
 from pantry.in_force import foods_of_practice
 from pantry.models import OwnFood
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import plan_dish
+from plates.models import OldDish
 from practice.models import Practice, User
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -140,6 +142,8 @@ def load() -> None:
         bowls = {row["name"]: _bowl(practice, clients, recipes, row) for row in scenario["bowls"]}
         for row in scenario["days"] + more["days"]:
             _day(practice, clients, recipes, bowls, row)
+        for row in scenario["old_dishes"]:
+            _old_dish(practice, clients, row)
         Intake.objects.create(
             practice=practice,
             by=user,
@@ -206,6 +210,16 @@ def _bowl(
             place=place,
         )
     return bowl
+
+
+def _old_dish(practice: Practice, clients: dict[str, Client], row: dict[str, Any]) -> None:
+    parts = [
+        {"food": food_table()[slug].slug, "grams": grams, "low": grams * 0.8, "high": grams * 1.2}
+        for slug, grams in row["parts"]
+    ]
+    OldDish.objects.create(
+        practice=practice, client=clients[row["client"]], name=row["name"], parts=parts
+    )
 
 
 def _day(

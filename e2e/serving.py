@@ -16,8 +16,9 @@ BASE = f"http://127.0.0.1:{PORT}"
 
 
 @contextmanager
-def serving_demo() -> Iterator[None]:
-    """Serves at BASE until left. Raises SystemExit where it does not come up."""
+def serving_demo(large: tuple[int, int] | None = None) -> Iterator[None]:
+    """Serves at BASE until left; with so many clients and recipes. Raises SystemExit where it does
+    not come up."""
     with tempfile.TemporaryDirectory() as var:
         environment = {
             **os.environ,
@@ -31,6 +32,13 @@ def serving_demo() -> Iterator[None]:
             check=True,
             stdout=subprocess.DEVNULL,
         )
+        if large is not None:
+            subprocess.run(
+                [sys.executable, "-m", "e2e.large", *map(str, large)],
+                cwd=ROOT,
+                env=environment,
+                check=True,
+            )
         command = [
             sys.executable,
             "-m",

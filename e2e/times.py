@@ -1,23 +1,34 @@
-"""Times in the browser: from a person's doing to the first frame after the new numbers stand
-there."""
+"""Times in the browser, with a large practice: from a person's doing to the first frame after the
+new numbers stand there."""
 
-from statistics import median
+from statistics import median, quantiles
 
 from playwright.sync_api import Page
 
 from e2e.browser import chromium, sign_in
 from e2e.serving import BASE, serving_demo
 
-# What each must stay under. [ms]
+# What 95 of 100 must stay under. [ms]
 LIMIT = 150
-ROUNDS = 21
-# the clock runs in the page: from the click to the first frame after the new numbers stand there
-STEP = """() => new Promise((done) => {
+ROUNDS = 40
+CLIENTS, RECIPES = 200, 2000
+# How much longer a list may take for many than for few, and what it may take at all. [ms]
+LIST_LIMIT, LIST_ROUNDS = 600, 5
+MANY = (1000, 10_000)
+_WHEN = """
     const start = performance.now();
     const settled = () => requestAnimationFrame(() => done(performance.now() - start));
-    document.addEventListener('htmx:afterSettle', settled, { once: true });
-    document.querySelector('[data-part] button[name=step][value="1"]').click();
-})"""
+    document.addEventListener('htmx:afterSettle', settled, { once: true });"""
+STEP = f"""() => new Promise((done) => {{ {_WHEN}
+    const value = window.other ? '1' : '-1';
+    window.other = !window.other;
+    document.querySelector(`[data-part] button[name=step][value="${{value}}"]`).click();
+}})"""
+ENTRY = f"""() => new Promise((done) => {{ {_WHEN}
+    const field = document.querySelector('.meal [data-amount]');
+    field.value = field.value.startsWith('1') ? '2' : '1';
+    field.dispatchEvent(new Event('change', {{ bubbles: true }}));
+}})"""
 # from the request to the frame after the new reading, without the wait for a pause in typing
 KEY = """() => new Promise((done) => {
     const field = document.querySelector('#id_text');
@@ -29,32 +40,93 @@ KEY = """() => new Promise((done) => {
     field.value += 's';
     field.dispatchEvent(new Event('input', { bubbles: true }));
 })"""
+
+
+def _typing(selector: str, words: str) -> str:
+    """A letter more in a field that searches, from the request to the frame after its answer."""
+    return f"""() => new Promise((done) => {{
+    const field = document.querySelector('{selector}');
+    let start;
+    const sent = () => {{ start = performance.now(); }};
+    document.addEventListener('htmx:beforeRequest', sent, {{ once: true }});
+    const settled = () => requestAnimationFrame(() => done(performance.now() - start));
+    document.addEventListener('htmx:afterSettle', settled, {{ once: true }});
+    window.letters = ((window.letters || 2) % {len(words)}) + 1;
+    field.value = '{words}'.slice(0, window.letters + 1);
+    field.dispatchEvent(new Event('input', {{ bubbles: true }}));
+}})"""
+
+
+DAY = "main .panel a[href*='/days/']"
 MEASURED = (
-    ("a portion changed in a bowl", "/bowls/", "Harbor night flask", STEP),
-    ("a keystroke in a recipe", "/recipes/", "Bean and barley soup", KEY),
+    ("a portion changed in a bowl", "/bowls/?q=harbor", "Harbor night flask", STEP),
+    ("an amount changed in a day", "/for/1/days/", DAY, ENTRY),
+    ("a keystroke in a recipe", "/recipes/?q=bean+and+barley", "Bean and barley soup", KEY),
+    (
+        "a letter where a part is added",
+        "/bowls/?q=harbor",
+        "Harbor night flask",
+        _typing("#q", "cooked millet"),
+    ),
+    ("a letter in the finder", "/bowls/", "", _typing("#finder-q", "bean and barley")),
 )
 
 
 def times(page: Page, list_at: str, name: str, measure: str) -> list[float]:
-    """Milliseconds of each of ROUNDS runs, after one that warms up."""
+    """Milliseconds of each of ROUNDS runs, after three that warm up."""
     page.goto(BASE + list_at)
-    page.get_by_role("link", name=name, exact=True).first.click()
+    if name.startswith("main"):
+        page.locator(name).first.click()
+    elif name:
+        page.get_by_role("link", name=name, exact=True).first.click()
     page.wait_for_load_state()
-    page.evaluate(measure)
+    for _ in range(3):
+        page.evaluate(measure)
     return [page.evaluate(measure) for _ in range(ROUNDS)]
 
 
+def list_times(page: Page, path: str) -> float:
+    """The median of the time in which a list is there. [ms]"""
+    found = []
+    for _ in range(LIST_ROUNDS + 1):
+        page.goto(BASE + path)
+        found.append(
+            page.evaluate("performance.getEntriesByType('navigation')[0].domContentLoadedEventEnd")
+        )
+    return median(found[1:])
+
+
 def all_times() -> bool:
-    """Print each median and the slowest; whether all medians stay under the limit."""
+    """Print each median and its 95 of 100, and the lists beside few and many; whether all stay
+    under their limits."""
     fine = True
-    with serving_demo(), chromium() as browser:
+    with serving_demo((CLIENTS, RECIPES)), chromium() as browser:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         sign_in(page, BASE, "marin", "tern-point-kettle")
         for what, list_at, name, measure in MEASURED:
             found = times(page, list_at, name, measure)
-            fine &= median(found) < LIMIT
+            p95 = quantiles(found, n=20)[-1]
+            fine &= p95 < LIMIT
             print(
-                f"{what + ', in the browser':44} {median(found):5.0f} ms median, {max(found):5.0f} "
-                f"ms slowest, limit {LIMIT}"
+                f"{what + ', in the browser':48} {median(found):5.0f} ms median, {p95:5.0f} ms for "
+                f"95 of 100, limit {LIMIT}"
             )
+    lists = (
+        "/clients/",
+        "/clients/?show=kidney&sort=pace",
+        "/recipes/",
+        "/recipes/?q=soup&sort=kcal",
+    )
+    told = {}
+    for size in (None, MANY):
+        with serving_demo(size), chromium() as browser:
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            sign_in(page, BASE, "marin", "tern-point-kettle")
+            told[size] = [list_times(page, path) for path in lists]
+    for path, few, many in zip(lists, told[None], told[MANY], strict=True):
+        fine &= many < LIST_LIMIT
+        print(
+            f"{path:48} {few:5.0f} ms as the demo, {many:5.0f} ms with {MANY[0]:,} clients and "
+            f"{MANY[1]:,} recipes, limit {LIST_LIMIT}"
+        )
     return fine

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 from urllib.parse import urlencode
 
@@ -22,6 +23,7 @@ from nutrition.insight.comparison import (
     PROTEIN,
     SAME_IN,
     SERVING,
+    Difference,
     NotComparable,
     at_basis,
     differences,
@@ -106,7 +108,7 @@ def compared(request: PageRequest) -> dict[str, Any]:
             }
             for plate, drawing in zip(shown, rounds(shown, rim), strict=True)
         ],
-        "rows": [_row(row) for row in rows],
+        "rows": [_row(row, [plate.name for plate in shown[1:]]) for row in rows],
         "first_shown": FIRST_SHOWN,
         "basis": basis,
         "kcal": kcal,
@@ -127,7 +129,7 @@ def compared(request: PageRequest) -> dict[str, Any]:
     }
 
 
-def _row(row) -> dict[str, Any]:
+def _row(row: Difference, names: Sequence[str]) -> dict[str, Any]:
     """A difference with bars: each amount's share of the largest."""
     most = max(abs(amount.amount) for amount in row.amounts) or 1.0
     return {
@@ -136,12 +138,13 @@ def _row(row) -> dict[str, Any]:
         "against": [
             {
                 "one": one,
+                "name": name,
                 "size": abs(one.by),
                 "word": "more" if one.by > 0 else "less",
                 "share": _share(one.by, row.amounts[0].amount),
                 "prints": bool(f"{abs(one.by):.{NUTRIENT[row.key].decimals}f}".strip("0.")),
             }
-            for one in row.against
+            for name, one in zip(names, row.against, strict=True)
         ],
     }
 

@@ -127,7 +127,7 @@ class Archive(PracticeCase):
                     reverse(f"{name}:{what}", args=[record.pk]) for what in ("remove", "page")
                 )
                 gone = self.client.post(self.for_client(remove), follow=True)
-                self.assertContains(gone, "Taken away lately")
+                self.assertContains(gone, "Deleted lately")
                 self.assertFalse(type(record).objects.filter(pk=record.pk).exists())
                 self.assertContains(self.client.get(page), "took this")
                 self.client.post(remove, {"back": "1"})

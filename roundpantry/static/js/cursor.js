@@ -16,6 +16,10 @@ document.addEventListener("htmx:afterSettle", () => {
   const element = document.querySelector(kept.selector);
   if (element && document.activeElement !== element) element.focus({ preventScroll: true });
   // what was typed after the request went out is not in the answer: put it back
-  if (element && kept.value !== null && kept.value !== kept.sent) element.value = kept.value;
+  if (element && kept.value !== null && kept.value !== kept.sent) {
+    element.value = kept.value;
+    // what looks things up looks again
+    if (element.matches("[data-add]")) element.dispatchEvent(new Event("input", { bubbles: true }));
+  }
   kept = null;
 });
