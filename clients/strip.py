@@ -75,7 +75,7 @@ def reading(target: Band, amount: Amount | None) -> Reading:
         target=words,
         band=band,
         value=value,
-        short=value.replace("at least ", "≥ ").replace("about ", "≈ "),
+        short=show.brief(value),
         span=show.span(amount, key),
         word=word,
         state="near" if word == show.NEAR_WORDS else stands.state,

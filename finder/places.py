@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from django.db.models import Q
+from django.db.models import Case, Q, QuerySet, When
 from django.urls import reverse
 from django.utils import timezone
 
@@ -17,6 +17,7 @@ from nutrition.written.finding import find_foods
 from planner.models import Day
 from recipes.adding import with_words
 from recipes.models import Recipe
+from roundpantry.for_client import addresses_for
 
 MOST = 6
 # How a date is typed, without the year, which is the one nearest to today.
@@ -58,22 +59,35 @@ def _clients(words: str) -> Iterator[Place]:
         )
 
 
+def _own_first(rows: QuerySet, client: Client | None) -> QuerySet:
+    """The page's own client's and everybody's first, then those of other clients."""
+    own = Case(
+        When(client=client.pk if client else None, then=0), When(client=None, then=1), default=2
+    )
+    return rows.order_by(own, *rows.model._meta.ordering)
+
+
+def _of(row: Recipe | Bowl, name: str, client: Client | None) -> str:
+    """The address of a record: one of another client is opened for them."""
+    if client is None or row.client_id in (None, client.pk):
+        return reverse(name, args=[row.pk])
+    with addresses_for(row.client_id):
+        return reverse(name, args=[row.pk])
+
+
 def _recipes(words: str, client: Client | None) -> Iterator[Place]:
     rows = Recipe.objects.filter(client__removed=None, archived=None).select_related("client")
-    if client is not None:
-        rows = rows.filter(Q(client=None) | Q(client=client))
-    for row in with_words(rows, "title", words)[:MOST]:
+    found = with_words(_own_first(rows, client), "title", words)[:MOST]
+    for row in found:
         more = f"for {row.client.name}" if row.client else row.role
-        yield Place("recipe", row.title, more, reverse("recipes:page", args=[row.pk]))
+        yield Place("recipe", row.title, more, _of(row, "recipes:page", client))
 
 
 def _bowls(words: str, client: Client | None) -> Iterator[Place]:
     rows = Bowl.objects.filter(client__removed=None, archived=None).select_related("client")
-    if client is not None:
-        rows = rows.filter(Q(client=None) | Q(client=client))
-    for row in with_words(rows, "name", words)[:MOST]:
+    for row in with_words(_own_first(rows, client), "name", words)[:MOST]:
         more = f"for {row.client.name}" if row.client else "for anybody"
-        yield Place("bowl", row.name, more, reverse("bowls:page", args=[row.pk]))
+        yield Place("bowl", row.name, more, _of(row, "bowls:page", client))
 
 
 def date_in(text: str, today: date) -> date | None:
@@ -91,9 +105,9 @@ def date_in(text: str, today: date) -> date | None:
 
 
 def _days(words: str, client: Client | None) -> Iterator[Place]:
-    rows = Day.objects.filter(client__removed=None).select_related("client")
-    if client is not None:
-        rows = rows.filter(client=client)
+    rows = _own_first(
+        Day.objects.filter(client__removed=None, archived=None).select_related("client"), client
+    )
     on = date_in(words, timezone.localdate())
     if on is not None:
         rows = rows.filter(date=on)

@@ -87,7 +87,11 @@ def look(request: PageRequest) -> HttpResponse:
 
 
 def own_page(request: PageRequest, pk: int | None = None) -> HttpResponse:
-    row = get_object_or_404(OwnFood, pk=pk) if pk is not None else OwnFood(kind="us")
+    row = (
+        get_object_or_404(OwnFood, pk=pk)
+        if pk is not None
+        else OwnFood(kind="us", name=short(request.GET, "name"))
+    )
     if pk is None:
         row.practice = request.practice
     data = request.POST if request.method == "POST" else None
@@ -126,7 +130,7 @@ def _say_saved(request: PageRequest, row: OwnFood, number: int) -> None:
         )
     if number > 1:
         for words in uses_of(row):
-            messages.info(request, f"Reckoned anew with it: {words}.")
+            messages.info(request, f"Worked out anew with it: {words}.")
 
 
 def differing(one: OwnFood, other: OwnFood) -> list[Difference]:

@@ -179,7 +179,10 @@ def compare(request: PageRequest) -> HttpResponse:
     old = OldDish.objects.filter(client=request.for_client)
     since = timezone.now() - OFFERED_BACK
     context |= {
-        "old_dishes": old[:MOST_OLD],
+        "old_dishes": [
+            (dish, _address("plates:compare", [*context["keys"], f"was-{dish.pk}"]))
+            for dish in old[:MOST_OLD]
+        ],
         "removed": OldDish.with_removed.filter(removed__gte=since).select_related("removed_by"),
     }
     return render(

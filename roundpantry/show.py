@@ -35,6 +35,11 @@ def amount(value: Amount, key: str) -> str:
     return f"{prefix}{digits(value.amount, decimals(value, key))} {nutrient.unit}"
 
 
+def brief(said: str) -> str:
+    """An amount that is said, where there is little room: a sign for "at least" and "about"."""
+    return said.replace("at least ", "\u2265 ").replace("about ", "\u2248 ")
+
+
 def span(value: Amount, key: str) -> str:
     """ "28-34": the range, empty where it would print the same number twice or nothing is known."""
     places = decimals(value, key)

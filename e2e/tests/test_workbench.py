@@ -329,6 +329,8 @@ class AtWork(Bench):
             page.keyboard.type(typed, delay=5)
             page.keyboard.press("Enter")
             expect(page.locator("h1")).to_have_text(re.compile(re.escape(opened)))
+        # a look for more that the opened page cuts off is no complaint
+        self.complaints = [one for one in self.complaints if "htmx:afterRequest" not in one]
 
     def test_letters_can_be_turned_off(self):
         page = self.page
@@ -347,11 +349,11 @@ class AtWork(Bench):
         bowl = self.demo(Bowl, name="Harbor night flask")
         self.open(f"/for/{bowl.client_id}/bowls/{bowl.pk}/")
         page.locator("#strip .reading summary").nth(1).click()
-        page.get_by_role("link", name="Where this number comes from").nth(1).click()
+        page.get_by_role("link", name="Where this number comes from").first.click()
         why = page.locator("#why")
         expect(why.get_by_role("heading", name="Protein of Harbor night flask")).to_be_visible()
         why.locator("summary", has_text="Soy mince").first.click()
-        why.locator("summary", has_text="soy mince").first.click()
+        why.locator("li li summary", has_text="soy mince").first.click()
         expect(why.get_by_text("Row of the table").first).to_be_visible()
         page.get_by_role("button", name="Close").click()
         expect(why).to_be_hidden()
@@ -386,7 +388,8 @@ class AtWork(Bench):
     def test_a_first_visit_keeps_sections_left_and_targets_right_and_leaves_nothing_blank(self):
         page = self.page
         page.get_by_role("button", name="New client").click()
-        page.go_back()
+        page.wait_for_url("**/first-visits/*/")
+        self.open("/clients/")
         page.get_by_role("button", name="New client").click()
         page.get_by_label("Name", exact=True).fill("Isa Korhonen")
         page.get_by_label("Birth date or age").fill("April 12, 1985")
@@ -400,7 +403,7 @@ class AtWork(Bench):
             self.assertTrue(0 <= box["y"] < 60, f"{name} stays in view")
         page.get_by_role("button", name="Make the client").first.click()
         expect(page.get_by_role("heading", name="Isa Korhonen")).to_be_visible()
-        expect(page.get_by_text("41 years").or_(page.get_by_text("4").first).first).to_be_visible()
+        expect(page.locator(".who-line")).to_contain_text(re.compile(r"\d\d years, 168 cm"))
         self.open("/clients/")
         expect(page.get_by_text("First visit begun")).to_have_count(1)
 

@@ -39,12 +39,14 @@ class Find(PracticeCase):
                 with self.subTest(place.url):
                     self.assertIn(self.client.get(place.url).status_code, (200, 302))
 
-    def test_what_is_archived_or_of_another_client_is_not_among_it(self):
+    def test_what_is_of_another_client_opens_for_them_and_what_is_archived_is_not_found(self):
         other = Client.objects.get(pk=self.client_row.pk)
         other.pk, other.name = None, "Tove Calder"
         other._state.adding = True
         other.save()
-        self.assertNotIn(("bowl", "Harbor bowl"), self.names("harbor", other))
+        # one of another client is opened for them
+        (place,) = (one for one in places("harbor", other) if one.kind == "bowl")
+        self.assertEqual(place.url, self.for_client(f"/bowls/{self.bowl.pk}/"))
         self.recipe.archive(True)
         self.assertNotIn(("recipe", "Dill barley"), self.names("dill"))
 

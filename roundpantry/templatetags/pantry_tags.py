@@ -32,6 +32,12 @@ def amount(profile: Profile, key: str) -> str:
 
 
 @register.filter
+def brief(profile: Profile, key: str) -> str:
+    """An amount where there is little room: "≥ 31 g"."""
+    return show.brief(show.amount(amount_of(profile, key), key))
+
+
+@register.filter
 def span(profile: Profile, key: str) -> str:
     return show.span(amount_of(profile, key), key)
 

@@ -1,5 +1,16 @@
 // Keep the cursor where it was, and what was typed there, when the part of the page around it is drawn anew.
 let kept = null;
+// Where the page stood: what is drawn anew within it does not move it, but for what is taken of a proposal.
+let stood = null;
+const moves = (elt) => elt && elt.closest && elt.closest("#balance, #swaps, #cautions");
+document.addEventListener("htmx:beforeSwap", (event) => {
+  const { target, requestConfig } = event.detail;
+  stood = ["work", "reckoned"].includes(target.id) && !moves(requestConfig && requestConfig.elt) ? window.scrollY : null;
+});
+document.addEventListener("htmx:afterSettle", () => {
+  if (stood !== null && Math.abs(window.scrollY - stood) > 1) window.scrollTo({ top: stood, behavior: "instant" });
+  stood = null;
+});
 document.addEventListener("htmx:beforeSwap", (event) => {
   const active = document.activeElement;
   kept = null;
