@@ -11,6 +11,7 @@ class ClientsConfig(AppConfig):
 
         from clients.looks import after_saving
         from clients.models import Client
+        from practice.removal import put_away_or_back
         from practice.uses import says_uses, some
         from schools.models import OwnSchool
 
@@ -37,5 +38,6 @@ class ClientsConfig(AppConfig):
             model = self.get_model(name)
             post_save.connect(after_saving, sender=model)
             post_delete.connect(after_saving, sender=model)
+            put_away_or_back.connect(after_saving, sender=model)
         says_uses(OwnSchool, of_the_school)
         says_uses(Client, of_the_client)

@@ -1,13 +1,19 @@
 """The running application with demo data, and a browser on it."""
 
+import atexit
 import os
+import sqlite3
+from contextlib import closing
+from pathlib import Path
 from urllib.parse import urlencode
 
 # Playwright keeps an event loop in this thread; the database is used from it all the same, one call
 # at a time.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
+from django.conf import settings  # noqa: E402
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
+from django.db import connection  # noqa: E402
 from playwright.sync_api import expect  # noqa: E402
 
 from demo.load import NAME, PASSWORD, load  # noqa: E402
@@ -33,8 +39,23 @@ class BrowserCase(StaticLiveServerTestCase):
         cls._chromium.__exit__(None, None, None)
         super().tearDownClass()
 
+    def filled(self):
+        """The demo's data, loaded once for all tests and put back for each as it was."""
+        kept = Path(settings.DATABASES["default"]["NAME"]).with_name(
+            f"filled-{os.getpid()}.sqlite3"
+        )
+        connection.ensure_connection()
+        if not kept.exists():
+            load()
+            atexit.register(kept.unlink, missing_ok=True)
+            with closing(sqlite3.connect(kept)) as copy:
+                connection.connection.backup(copy)
+            return
+        with closing(sqlite3.connect(kept)) as copy:
+            copy.backup(connection.connection)
+
     def setUp(self):
-        load()
+        self.filled()
         self.complaints = []
         self.context = self.browser.new_context(
             viewport=self.viewport, java_script_enabled=self.javascript

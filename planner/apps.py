@@ -18,6 +18,7 @@ class PlannerConfig(AppConfig):
         from planner.models import Day
         from planner.planned import planned_food, planned_with, stays_planned
         from planner.stands import day_it_stands_in, meal_it_stands_in
+        from practice.removal import put_away_or_back
         from practice.uses import says_moves, says_uses
         from recipes.models import Recipe
 
@@ -31,3 +32,4 @@ class PlannerConfig(AppConfig):
         # whether a day is planned is said on the list of clients
         post_save.connect(after_saving, sender=Day)
         post_delete.connect(after_saving, sender=Day)
+        put_away_or_back.connect(after_saving, sender=Day)

@@ -4,6 +4,7 @@ on one goes on."""
 from datetime import timedelta
 
 from django.db import models
+from django.dispatch import Signal
 from django.utils import timezone
 
 from practice.models import User
@@ -11,6 +12,10 @@ from practice.versioned import Versioned
 
 # What was taken away is offered again on its list for so long.
 OFFERED_BACK = timedelta(days=30)
+
+
+# A record was taken away, or brought back: `instance` is the record.
+put_away_or_back = Signal()
 
 
 class PresentManager(models.Manager):
@@ -58,3 +63,4 @@ class Removable(models.Model):
             # what was opened before is overtaken
             changed["version"] = models.F("version") + 1
         type(self)._base_manager.filter(pk=self.pk).update(**changed)
+        put_away_or_back.send(sender=type(self), instance=self)

@@ -17,7 +17,7 @@ from nutrition.composition.helpings import first_helping_g
 from nutrition.safety.gate import Gate
 from nutrition.written.finding import find_foods
 from nutrition.written.grammar import read
-from nutrition.written.matching import Line
+from nutrition.written.matching import Choice, Line, reckon_line
 from nutrition.written.typed_amounts import UnreadableAmount, read_amount, read_batch_amount
 from recipes.facts import facts_of, parts_at_hand, room_of
 from recipes.models import Recipe
@@ -83,7 +83,7 @@ def _weight_words(food: Food, amount: str, system: str) -> str:
     if not amount:
         return ""
     try:
-        line = read_amount(amount, food, system)
+        line = food_line(food, amount, system)
     except UnreadableAmount:
         return f"“{amount}” cannot be weighed"
     return show.grams(line.grams or 0.0)
@@ -95,7 +95,15 @@ def food_in(slug: str) -> Food | None:
 
 
 def food_line(food: Food, amount: str, system: str) -> Line:
-    """So much of a food as was typed, or a first helping of it. Raises UnreadableAmount."""
+    """So much of a food as was typed, or a first helping of it; a bare number before a food counts
+    pieces, as in a recipe. Raises UnreadableAmount."""
+    if amount and amount.replace(".", "").replace(",", "").replace("/", "").isdigit():
+        counted = reckon_line(f"{amount} {food.name}", None, Choice(food.slug), system)
+        if counted.grams is None:
+            raise UnreadableAmount(
+                f"{amount} of it cannot be counted. Write {amount} g, or a measure such as 1/2 cup."
+            )
+        return counted
     return read_amount(amount or f"{first_helping_g(food):g} g", food, system)
 
 

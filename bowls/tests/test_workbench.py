@@ -85,7 +85,10 @@ class Adding(PracticeCase):
         self.assertEqual((part.food, part.grams, part.basis), ("millet-cooked", 200, "weighed"))
         part = self.add(recipe=self.recipe.pk, amount="2 servings")
         self.assertAlmostEqual(part.grams / 2, self.first_serving(), delta=0.1)
+        part = self.add(food="brazil-nuts", amount="4")
+        self.assertAlmostEqual(part.grams, 20, delta=2, msg="a bare number counts pieces")
         before = self.bowl.parts.count()
+        self.add(food="millet-cooked", amount="4")
         self.add(food="kale-raw", amount="3 furlongs")
         self.assertEqual(self.bowl.parts.count(), before)
 

@@ -7,7 +7,13 @@ from hypothesis import strategies as st
 
 from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.recipe.model import Recipe
-from nutrition.recipe.notation import as_written, naming_part, noted
+from nutrition.recipe.notation import (
+    as_written,
+    counted_lines,
+    naming_part,
+    not_counted,
+    noted,
+)
 from nutrition.recipe.reckoning import reckon
 
 
@@ -58,3 +64,18 @@ class Notation(TestCase):
         self.assertEqual(hash(one), hash(other))
         self.assertIs(reckon(one), reckon(other))
         self.assertIsNot(reckon(one), reckon(Recipe(one.lines, servings=3.0)))
+
+
+class LeftOut(TestCase):
+    def test_a_line_that_is_not_counted_keeps_its_reason(self):
+        self.assertEqual(
+            not_counted("1 ladle of it [not counted: nobody eats it]"),
+            ("1 ladle of it", "nobody eats it"),
+        )
+        self.assertEqual(
+            not_counted("1 bay leaf [Not Counted: ]"), ("1 bay leaf", "no reason given")
+        )
+        self.assertIsNone(not_counted("1 cup barley [method: boiled]"))
+        self.assertEqual(
+            counted_lines(["100 g kale", "1 ladle of it [not counted: x]"]), ("100 g kale",)
+        )

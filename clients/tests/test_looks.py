@@ -1,0 +1,130 @@
+"""What the list says of a client: kept, made anew after a change and on another day, and asked for
+by filter, order and words."""
+
+from datetime import date, timedelta
+
+from django.utils import timezone
+
+from clients.looks import bring_up_to_date, keep, not_up_to_date
+from clients.models import Client, ClientLook, WeighIn
+from nutrition.safety.cautions import rules
+from planner.models import Day
+from roundpantry.drawing.weights import weight_line
+from roundpantry.testing import PracticeCase
+
+
+class Looks(PracticeCase):
+    def waiting(self, on=None):
+        return not_up_to_date(Client.objects.all(), on or timezone.localdate()).count()
+
+    def fresh(self):
+        keep(Client.objects.all(), timezone.localdate())
+        self.assertEqual(self.waiting(), 0)
+
+    def test_every_change_of_what_is_theirs_makes_it_stale(self):
+        row = self.client_row
+        changes = (
+            lambda: row.save(),
+            lambda: WeighIn.objects.create(client=row, date=date(2026, 11, 20), kg=99),
+            lambda: row.weigh_ins.first().remove(self.user),
+            lambda: row.supplements.create(key="vitamin_b12_ug", dose=500),
+            lambda: Day.objects.create(practice=self.practice, client=row, date=date(2026, 12, 9)),
+            lambda: Day.objects.first().delete(),
+            lambda: self.client.post(
+                f"/clients/{row.pk}/cautions/", {"code": rules()[0].code, "why": "looked at"}
+            ),
+        )
+        for number, change in enumerate(changes):
+            with self.subTest(number):
+                self.fresh()
+                change()
+                self.assertEqual(self.waiting(), 1)
+
+    def test_another_day_looks_again_a_few_at_a_time(self):
+        self.fresh()
+        tomorrow = timezone.localdate() + timedelta(days=1)
+        self.assertEqual(self.waiting(tomorrow), 1)
+        bring_up_to_date(Client.objects.all(), tomorrow, most=1)
+        self.assertEqual(self.waiting(tomorrow), 0)
+
+    def test_what_is_listed_is_of_today_whatever_was_kept(self):
+        self.fresh()
+        ClientLook.objects.update(words="long ago", stale=True)
+        page = self.client.get("/clients/")
+        self.assertNotContains(page, "long ago")
+        self.assertContains(page, "Not weighed yet")
+        self.assertContains(page, "Record a weight")
+
+    def test_filters_orders_and_words(self):
+        other = Client.objects.get(pk=self.client_row.pk)
+        other.pk, other.name, other.goal = None, "Ilse Varga", "hold"
+        other.conditions, other.about = ["ckd_3b"], "chart-maker"
+        other._state.adding = True
+        other.save()
+        keep(Client.objects.all(), timezone.localdate())
+        for asked, names in (
+            ({"show": "kidney"}, ["Ilse Varga"]),
+            ({"show": "lose"}, ["Osk Brannigan"]),
+            ({"q": "chart"}, ["Ilse Varga"]),
+            ({"sort": "name"}, ["Ilse Varga", "Osk Brannigan"]),
+            ({"show": "kidney", "q": "osk"}, []),
+        ):
+            with self.subTest(asked):
+                found = self.client.get("/clients/", asked)
+                self.assertEqual([row.client.name for row in found.context["shown"]], names)
+
+    def test_an_empty_practice_is_told_what_to_do_step_by_step(self):
+        Client.objects.all().delete()
+        self.assertContains(self.client.get("/clients/"), "Write down the")
+        for path, told in (
+            ("/days/", "Write down the"),
+            ("/bowls/", "Build a bowl"),
+            ("/compare/", "build a bowl"),
+        ):
+            with self.subTest(path):
+                self.assertContains(self.client.get(path), told)
+
+
+class BirthDate(PracticeCase):
+    def saved(self, text):
+        page = self.client.get(f"/clients/{self.client_row.pk}/edit/")
+        form = page.context["form"]
+        data = {name: form[name].value() for name in form.fields if form[name].value() is not None}
+        data |= {"birth_year": text, "supplements-TOTAL_FORMS": 0, "supplements-INITIAL_FORMS": 0}
+        answer = self.client.post(f"/clients/{self.client_row.pk}/edit/", data)
+        return answer, Client.objects.get(pk=self.client_row.pk)
+
+    def test_a_date_a_year_or_an_age(self):
+        today = timezone.localdate()
+        for text, born, year in (
+            ("1985-04-12", date(1985, 4, 12), 1985),
+            ("April 12, 1985", date(1985, 4, 12), 1985),
+            ("1985", None, 1985),
+            ("41", None, today.year - 41),
+        ):
+            with self.subTest(text):
+                _page, stored = self.saved(text)
+                self.assertEqual((stored.birth_date, stored.birth_year), (born, year))
+        tomorrow = today + timedelta(days=1)
+        _page, stored = self.saved(tomorrow.replace(year=1985).isoformat())
+        self.assertEqual(stored.age_years, today.year - 1985 - (tomorrow.year == today.year))
+
+    def test_what_is_no_date(self):
+        for text in ("soon", "3085", "1899", "1985-13-40", "-4"):
+            with self.subTest(text):
+                page, _stored = self.saved(text)
+                self.assertEqual(page.status_code, 200)
+                self.assertTrue(page.context["form"].errors["birth_year"])
+
+
+class Line(PracticeCase):
+    def test_the_line_of_weigh_ins(self):
+        days = [(date(2026, 11, 1) + timedelta(days=n), 90 - n / 10) for n in range(10)]
+        drawn = weight_line(days, 88.0)
+        xs, ys = zip(*((x, y) for x, y, _said in drawn.points), strict=True)
+        self.assertEqual(list(xs), sorted(xs))
+        self.assertEqual(list(ys), sorted(ys), "lighter is lower down")
+        self.assertIsNotNone(drawn.target_y)
+        self.assertIsNone(weight_line(days, 60.0).target_y, "far off it would flatten the line")
+        self.assertIsNone(weight_line(days[:1]))
+        self.assertEqual(drawn.points[0][2], "Nov 1: 90.0 kg")
