@@ -176,7 +176,10 @@ def holders(reckoned: Reckoned) -> list[Holder]:
 
 
 def page_context(
-    request: PageRequest, bowl: Bowl, errors: dict[int, tuple[str, str]] | None = None
+    request: PageRequest,
+    bowl: Bowl,
+    errors: dict[int, tuple[str, str]] | None = None,
+    more: bool = False,
 ) -> dict[str, Any]:
     reckoned = reckon_bowl(bowl)
     asked = request.POST.get("rim") or request.GET.get("rim") or request.COOKIES.get(RIM_COOKIE, "")
@@ -208,7 +211,10 @@ def page_context(
         "number_keys": NUMBER_KEYS,
         "roles": ROLES,
         "indices": indices.all_indices(reckoned.profile),
-        "tells": tell(reckoned.profile, reckoned.ingredients, school),
+        # what stands below the first screen is asked for by itself, a moment after a change
+        "tells": None
+        if request.htmx and not more
+        else tell(reckoned.profile, reckoned.ingredients, school),
         "school": school,
         "told": told,
         "replace_url": reverse("bowls:swap", args=[bowl.pk]),
@@ -217,7 +223,8 @@ def page_context(
         "meal_options": meal_options(plan.day) if plan.day else [],
         "judged": meal.key if meal else WHOLE_DAY,
         "meal_words": meal_words,
-        "stands_in": day_of_bowl(bowl, client),
+        # the rest of its day does not move with the bowl: a live page keeps what it says of it
+        "stands_in": None if request.htmx else day_of_bowl(bowl, client),
         "first_day": not request.htmx and not apps.get_model("planner", "Day").objects.exists(),
         "missing_roles": [
             role for role in ROLES if role not in {part.row.role for part in reckoned.parts}
@@ -276,8 +283,11 @@ def page(request: PageRequest, pk: int) -> HttpResponse:
     bowl, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
-    template = "bowls/_work.html" if request.htmx else "bowls/page.html"
-    context = page_context(request, bowl)
+    more = bool(request.htmx) and "more" in request.GET
+    template = "bowls/page.html"
+    if request.htmx:
+        template = "bowls/_more.html" if more else "bowls/_work.html"
+    context = page_context(request, bowl, more=more)
     response = render(
         request,
         template,

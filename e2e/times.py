@@ -51,7 +51,7 @@ def _typing(selector: str, words: str) -> str:
     document.addEventListener('htmx:beforeRequest', sent, {{ once: true }});
     const settled = () => requestAnimationFrame(() => done(performance.now() - start));
     document.addEventListener('htmx:afterSettle', settled, {{ once: true }});
-    window.letters = ((window.letters || 2) % {len(words)}) + 1;
+    window.letters = ((window.letters || 2) % {len(words) - 2}) + 1;
     field.value = '{words}'.slice(0, window.letters + 1);
     field.dispatchEvent(new Event('input', {{ bubbles: true }}));
 }})"""

@@ -1,7 +1,9 @@
 """A day reckoned: entries, meals and the whole."""
 
+from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 from django.template.defaultfilters import floatformat
 
@@ -184,6 +186,30 @@ def _entry(row: DayEntry) -> Entry | None:
     portion = food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role)
     said = household.say(portion, row.amount, system)
     return Entry(row=row, portion=replace(portion, locked=row.locked, said=said), kind="food")
+
+
+# So many days stay at hand as the cautions look at them.
+KEPT_DAYS = 512
+_planned: OrderedDict[tuple[Any, ...], PlannedDay] = OrderedDict()
+
+
+def planned_of(day: Day, supplements: Sequence[Supplement]) -> PlannedDay:
+    """Another day of a client who takes these, as the cautions look at it; cheap to ask again for
+    one that did not change."""
+    rows = day.entries.values_list(
+        "pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_id", "planned_id"
+    )
+    entries = tuple(rows)
+    # what was planned before it was kept with the day follows what became of it since
+    if any(not row[2] and row[8] is None for row in entries):
+        return reckon_day(day).planned()
+    taken = tuple((one.key, one.dose, one.per_week) for one in supplements)
+    key = (day.pk, day.practice_id, entries, taken, food_table().key)
+    if key not in _planned:
+        _planned[key] = reckon_day(day).planned()
+        while len(_planned) > KEPT_DAYS:
+            _planned.popitem(last=False)
+    return _planned[key]
 
 
 def reckon_day(day: Day) -> ReckonedDay:

@@ -33,7 +33,7 @@ from nutrition.insight.summary import tell
 from nutrition.safety.situations import day_numbers, week_numbers
 from nutrition.written.plain import number
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
-from planner.day import ReckonedDay, entry_now, reckon_day
+from planner.day import ReckonedDay, entry_now, planned_of, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import changed_since, plan_dish
@@ -149,8 +149,9 @@ def around(on: date) -> tuple[date, date]:
 
 def caution_numbers(day: Day, reckoned: ReckonedDay) -> dict[str, float]:
     """What the cautions look at: this day, and the days planned within three of it."""
+    taken = reckoned.supplements
     near = day.client.days.filter(date__range=around(day.date)).exclude(pk=day.pk)
-    week = [reckoned.planned(), *(reckon_day(other).planned() for other in near)]
+    week = [reckoned.planned(), *(planned_of(other, taken) for other in near)]
     return day_numbers(reckoned.planned()) | week_numbers(week, reckoned.supplements)
 
 
@@ -191,7 +192,10 @@ def holders(reckoned: ReckonedDay) -> list[Holder]:
 
 
 def page_context(
-    request: PageRequest, day: Day, errors: dict[int, tuple[str, str]] | None = None
+    request: PageRequest,
+    day: Day,
+    errors: dict[int, tuple[str, str]] | None = None,
+    more: bool = False,
 ) -> dict[str, Any]:
     reckoned = reckon_day(day)
     plan = plan_for(day)
@@ -208,11 +212,14 @@ def page_context(
             for meal in reckoned.meals
             if meal.entries
         },
-        "tells": tell(reckoned.profile, reckoned.ingredients, school),
+        # what stands below the first screen is asked for by itself, a moment after a change
+        "tells": None
+        if request.htmx and not more
+        else tell(reckoned.profile, reckoned.ingredients, school),
         "school": school,
         "habits": habits,
         "habits_met": sum(row.met for row in habits),
-        "next_free": next_free(day),
+        "next_free": None if request.htmx else next_free(day),
         "told": of_foods(plan, reckoned.ingredients, caution_numbers(day, reckoned)).held_by(
             holders(reckoned)
         ),
@@ -287,11 +294,11 @@ def page(request: PageRequest, pk: int) -> HttpResponse:
     day, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
-    return render(
-        request,
-        "planner/_work.html" if request.htmx else "planner/page.html",
-        page_context(request, day),
-    )
+    more = bool(request.htmx) and "more" in request.GET
+    template = "planner/page.html"
+    if request.htmx:
+        template = "planner/_more.html" if more else "planner/_work.html"
+    return render(request, template, page_context(request, day, more=more))
 
 
 @require_POST

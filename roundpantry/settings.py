@@ -88,6 +88,8 @@ TEMPLATES = [
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
+        # kept open between requests: opening it anew costs more than most of what is asked of it
+        "CONN_MAX_AGE": 600,
         "NAME": os.environ.get("ROUNDPANTRY_DB", VAR_DIR / "roundpantry.sqlite3"),
         # a page that is read takes no lock; a change is one short transaction, which takes the
         # write lock when it begins, and waits long enough that everybody has a turn. Where a change

@@ -17,6 +17,9 @@ document.addEventListener("htmx:afterSettle", () => {
   before = null;
 });
 
+// What stands below the first screen follows a moment later.
+document.addEventListener("htmx:afterSettle", (event) => { if (event.detail.target.id === "work") htmx.trigger(document.body, "work-changed"); });
+
 // After a proposal or a swap was taken the eye is brought to what came of it.
 let taken = false;
 document.addEventListener("htmx:configRequest", (event) => {
