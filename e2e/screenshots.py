@@ -54,7 +54,10 @@ VIEWS = {
     ),
     "recipes": ("/recipes/", []),
     "recipe": ("/recipes/", [go("Dill barley with white beans")]),
-    "cook": ("/recipes/?q=mushroom", [go("Mushroom and buckwheat soup"), go("Cook"), go("Next step")]),
+    "cook": (
+        "/recipes/?q=mushroom",
+        [go("Mushroom and buckwheat soup"), go("Cook"), go("Next step")],
+    ),
     "recipe-versions": ("/recipes/", [go("Dill barley with white beans"), go("Versions (2)")]),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "day": (
