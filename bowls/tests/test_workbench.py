@@ -1,5 +1,6 @@
 """At the bench of a bowl: its meal's share, adding with an amount, archived and back."""
 
+from django.apps import apps
 from django.urls import reverse
 
 from bowls.bowl import reckon_bowl
@@ -8,9 +9,11 @@ from clients.in_force import plan_of
 from clients.models import CautionDismissal
 from clients.strip import in_one_line, strip
 from nutrition.targets.aims import share_of_meal
-from planner.models import Day
 from recipes.adding import typed
 from roundpantry.testing import PracticeCase
+
+# the days are a later stage of the work
+Day = apps.get_model("planner", "Day")
 
 
 class MealShare(PracticeCase):

@@ -1,6 +1,6 @@
 """Where a number comes from: the steps add up to it, down to the row of the table."""
 
-from django.test import SimpleTestCase
+from unittest import TestCase
 
 from nutrition.composition.derived import PRAL_FACTORS, amount_of
 from nutrition.composition.foods import food_table
@@ -26,7 +26,7 @@ def leaves(step):
     )
 
 
-class Derivation(SimpleTestCase):
+class Derivation(TestCase):
     def test_the_lines_add_up_to_the_serving(self):
         facts = reckon(SOUP)
         for key in ("energy_kcal", "potassium_mg", "sodium_mg", "pral_meq"):

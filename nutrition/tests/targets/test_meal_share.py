@@ -1,6 +1,6 @@
 """What one meal is shown against: what it answers for, as Balance asks it, or its share."""
 
-from django.test import SimpleTestCase
+from unittest import TestCase
 
 from nutrition.targets.aims import aims_for, share_of_meal
 from nutrition.targets.day import day_targets
@@ -16,7 +16,7 @@ WHO = {
 }
 
 
-class MealShare(SimpleTestCase):
+class MealShare(TestCase):
     def test_it_never_asks_what_balance_does_not(self):
         for conditions in ((), ("ckd_3b",), ("hypertension",), ("diabetes", "insulin")):
             for school in (None, *schools().values()):
