@@ -125,6 +125,7 @@ def new(request: PageRequest) -> HttpResponse:
 def opened(request: PageRequest, pk: int) -> tuple[Bowl, HttpResponse | None]:
     """The bowl, and where to go instead if it was opened for nobody though it is somebody's."""
     bowl: Bowl = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
+    bowl.practice = request.practice
     return bowl, settle_on(request, bowl.client) if request.for_client is None else None
 
 

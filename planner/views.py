@@ -287,6 +287,7 @@ def opened(request: PageRequest, pk: int) -> tuple[Day, HttpResponse | None]:
     """The day, and where to go instead if its client does not stand in the address: a day is its
     client's alone."""
     day: Day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
+    day.practice = request.practice
     return day, settle_on(request, day.client)
 
 

@@ -43,8 +43,15 @@ class Versioned(models.Model):
         self._version_stored = self.version
 
     def stored(self) -> Self:
-        """The record as it is stored now."""
-        return type(self)._base_manager.get(pk=self.pk)
+        """The record as it is stored now, with what was fetched around it while it is still what it
+        points to."""
+        stored = type(self)._base_manager.get(pk=self.pk)
+        for field in self._meta.concrete_fields:
+            if not isinstance(field, models.ForeignKey) or not field.is_cached(self):
+                continue
+            if getattr(stored, field.attname) == getattr(self, field.attname):
+                setattr(stored, field.name, getattr(self, field.name))
+        return stored
 
     def save_over(self, version: int) -> None:
         """Save if the stored version is still `version`. Raises StaleSave, writing nothing.

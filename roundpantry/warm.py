@@ -9,9 +9,10 @@ from nutrition.safety.cautions import rules
 
 def warm() -> None:
     """Load what every page needs, and take it out of what the collector looks through: it stays for
-    good."""
+    good. What comes after is looked through more seldom: all of it at once is felt in a page."""
     food_table()
     food_index()
     rules()
     gc.collect()
     gc.freeze()
+    gc.set_threshold(10_000, 20, 50)

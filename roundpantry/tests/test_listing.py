@@ -103,3 +103,13 @@ class EverySaveRaisesTheVersion(PracticeCase):
                 row.bring_back()
                 with self.assertRaises(StaleSave):
                     opened.save_over(opened.version)
+
+    def test_what_is_stored_keeps_what_was_fetched_around_it_while_it_still_holds(self):
+        bowl = Bowl.objects.select_related("client", "practice").get(pk=self.bowl.pk)
+        with self.assertNumQueries(1):
+            stored = bowl.stored()
+            self.assertEqual(stored.practice.measures, bowl.practice.measures)
+        self.assertEqual(bowl.client, self.client_row)
+        Bowl.objects.filter(pk=bowl.pk).update(client=None, name="Renamed meanwhile")
+        stored = bowl.stored()
+        self.assertEqual((stored.name, stored.client), ("Renamed meanwhile", None))

@@ -8,7 +8,8 @@ document.addEventListener("htmx:beforeSwap", (event) => {
   stood = ["work", "reckoned"].includes(target.id) && !moves(requestConfig && requestConfig.elt) ? window.scrollY : null;
 });
 document.addEventListener("htmx:afterSettle", () => {
-  if (stood !== null && Math.abs(window.scrollY - stood) > 1) window.scrollTo({ top: stood, behavior: "instant" });
+  // at the very top nothing can have moved it, and asking where it stands would lay the page out once more
+  if (stood && Math.abs(window.scrollY - stood) > 1) window.scrollTo({ top: stood, behavior: "instant" });
   stood = null;
 });
 document.addEventListener("htmx:beforeSwap", (event) => {
