@@ -9,6 +9,7 @@ from functools import cached_property
 
 from django.http import HttpResponse, QueryDict
 from django.shortcuts import render
+from django.urls import reverse
 
 from bowls.bowl import Part, Reckoned, reckon_bowl
 from bowls.models import Bowl, BowlPart
@@ -152,8 +153,11 @@ class BowlChanges(Changeable):
         return stale_answer(self.request, current, what)
 
     def addresses(self, look: Look | None) -> dict[str, object]:
-        to = part_addresses(self.reckoned)
-        limits = [(part, to[str(part.pk)]) for part in self.reckoned.parts] if look else []
+        limits = [
+            (part, reverse("bowls:limits", args=[self.record.pk, part.pk]))
+            for part in self.reckoned.parts
+            if look
+        ]
         return super().addresses(look) | {"limits_of": limits, "whole_day_words": "whole day"}
 
     def pictures(self, look: Look, portions: Mapping[str, float]) -> dict[str, object]:

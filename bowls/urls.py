@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from bowls import sauce_views, views
+from bowls import limit_views, sauce_views, views
 from changes import views as changes
 
 app_name = "bowls"
@@ -24,4 +24,5 @@ urlpatterns = [
     path("<int:pk>/swaps/", changes.swap, BOWL, name="swap"),
     path("<int:pk>/find/", views.find, name="find"),
     path("<int:pk>/parts/<int:part>/", views.change, name="change"),
+    path("<int:pk>/parts/<int:part>/limits/", limit_views.limits, name="limits"),
 ]

@@ -465,11 +465,6 @@ def change(request: PageRequest, pk: int, part: int) -> HttpResponse:
         values = {"star": not row.star}
     elif "lock" in data:
         values = {"locked": not row.locked}
-    elif "limits" in data:
-        least, most, problem = _limits(data)
-        if problem:
-            return answer(request, bowl, {row.pk: (f"{row.grams:g} g", problem)}, 400)
-        values = {"least_g": least, "most_g": most}
     elif "step" in data or "share" in data:
         grams = _stepped(bowl, row, data)
         if grams is None:
@@ -523,24 +518,6 @@ def _said(part, values: dict, out: bool) -> str:
         if "grams" in values
         else f"a change of {part.name}"
     )
-
-
-def _limits(data) -> tuple[float | None, float | None, str]:
-    """The least and the most that a proposal may make of a part, empty for the usual; and what is
-    wrong with them."""
-    values = []
-    for name in ("least_g", "most_g"):
-        typed = short(data, name, 40)
-        value = grams_in(typed) if typed else None
-        if typed and value is None:
-            return None, None, f"“{typed}” is not a weight in grams."
-        values.append(value)
-    least, most = values
-    if any(value is not None and not 0 <= value <= MAX_GRAMS for value in values) or (
-        least or 0
-    ) > (MAX_GRAMS if most is None else most):
-        return None, None, "The least must be zero or more, and not over the most."
-    return least, most, ""
 
 
 def _stepped(bowl: Bowl, row: BowlPart, data) -> float | None:

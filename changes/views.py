@@ -65,7 +65,14 @@ def balance(request: PageRequest, pk: int, kind: str) -> HttpResponse:
         return elsewhere
     if request.method == "POST":
         return _take_portions(it)
+    return proposed(it)
+
+
+def proposed(it: Changeable, wrong: dict[str, Any] | None = None) -> HttpResponse:
+    """What is proposed, with what was `wrong` of a limit that was typed beside it."""
+    request = it.request
     look, context = _looked(it, swaps=False)
+    context["wrong"] = wrong
     later = "in_the_way" in request.GET
     if look is not None:
         context["settle_first"] = any(

@@ -92,13 +92,38 @@ class Balancing(PracticeCase):
         self.post(change, {"lock": "1"})
         self.assertNotIn(str(self.tofu.pk), self.proposals(meal="dinner")[1])
         self.post(change, {"lock": "1"})
-        self.post(change, {"limits": "1", "least_g": "150", "most_g": "160"})
+        limits = reverse("bowls:limits", args=[self.bowl.pk, self.tofu.pk])
+        self.post(limits, {"least_g": "150", "most_g": "160"})
         offered = self.proposals(meal="dinner")[1].get(str(self.tofu.pk), "150")
         self.assertTrue(150 <= float(offered) <= 160)
-        self.assertContains(
-            self.post(change, {"limits": "1", "least_g": "a lot"}, htmx=True),
-            "not a weight in grams",
-        )
+
+    def test_a_limit_is_answered_by_the_proposals_made_anew_or_beside_what_was_typed(self):
+        limits = reverse("bowls:limits", args=[self.bowl.pk, self.tofu.pk])
+        asked = f"{limits}?asked=1&meal=dinner"
+        panel = self.post(asked, {"least_g": "210", "most_g": ""}, htmx=True)
+        self.assertContains(panel, 'id="balance"')
+        self.assertContains(panel, 'value="210"')
+        self.tofu.refresh_from_db()
+        self.assertEqual((self.tofu.least_g, self.tofu.most_g), (210, None))
+        for least, most, said in (
+            ("a lot", "", "not a weight in grams"),
+            ("200", "100", "not over the most"),
+            ("-5", "", "must be zero or more"),
+        ):
+            with self.subTest(least=least, most=most):
+                panel = self.post(asked, {"least_g": least, "most_g": most}, htmx=True)
+                self.assertContains(panel, said)
+                self.assertContains(panel, f'value="{least}"')
+                self.tofu.refresh_from_db()
+                self.assertEqual(self.tofu.least_g, 210, "nothing wrong is kept")
+        back = self.post(asked, {"least_g": "205"})
+        proposals = reverse("bowls:balance", args=[self.bowl.pk])
+        self.assertTrue(back["Location"].endswith(f"{proposals}?asked=1&meal=dinner"))
+        page = self.post(limits, {"least_g": "a lot"})
+        self.assertContains(page, "not a weight in grams", status_code=400)
+        self.tofu.delete()
+        gone = self.post(asked, {"least_g": "1"}, htmx=True)
+        self.assertEqual((gone.status_code, gone["HX-Retarget"]), (409, "#work"))
 
     def test_what_the_client_does_not_tolerate_is_left_out(self):
         tahini = BowlPart.objects.create(

@@ -118,8 +118,8 @@ class Inputs(PracticeCase):
             (f"/bowls/{bowl}/parts/{self.kale.pk}/", {"step": "1"}),
             (f"/bowls/{bowl}/parts/{self.kale.pk}/", {"share": "0.2", "dragging": "1"}),
             (
-                f"/bowls/{bowl}/parts/{self.kale.pk}/",
-                {"limits": "1", "least_g": "1", "most_g": "2"},
+                f"/bowls/{bowl}/parts/{self.kale.pk}/limits/",
+                {"least_g": "1", "most_g": "2"},
             ),
             (
                 f"/bowls/{bowl}/add/",

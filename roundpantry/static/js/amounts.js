@@ -2,7 +2,7 @@
 // It is sent once: Enter leaves nothing to do for the leaving.
 function setAmount(field) {
   field.dataset.sent = field.value;
-  field.form.requestSubmit(field.form.querySelector("button[name=set], button:not([name])"));
+  field.form.requestSubmit(field.form.querySelector("button:not([name])"));
 }
 document.addEventListener("change", (event) => {
   if (event.target.matches("[data-amount]") && event.target.dataset.sent !== event.target.value) setAmount(event.target);
