@@ -1,0 +1,255 @@
+"""A week to be planned: its slots, what can stand in them, what is cooked in batches, and what the
+days are held against."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+from nutrition.composition.derived import DENSITY
+from nutrition.composition.errors import CoreError
+from nutrition.composition.ingredient import Ingredient
+from nutrition.targets.aim import Aim
+
+MOST_DAYS, MOST_SLOTS, MOST_CANDIDATES, MOST_COUNTS = 14, 200, 120, 12
+# A pot is no larger than this many times the recipe. Common practice, no source.
+MOST_POTS = 4.0
+# A batch may be cooked on the day before the first. Common practice, no source.
+DAY_BEFORE = -1
+
+
+class BadWeek(CoreError):
+    """A week that cannot be planned; `field` names what is wrong."""
+
+    def __init__(self, field_name: str, message: str) -> None:
+        super().__init__(message, field_name)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Prepared:
+    """What is cooked in batches: servings from `least` on to `most`, in whole packages of `package`
+    servings where it comes in packages. It may be eaten `keeps` days after the day it is cooked;
+    frozen it keeps beyond the week. `cooks`: it takes the stove or the oven, which belongs to the
+    cook's days."""
+
+    key: str
+    name: str
+    least: float = 0.0
+    most: float = math.inf
+    package: float | None = None
+    keeps: int = 3
+    freezes: bool = False
+    cooks: bool = True
+
+    def made_for(self, eaten: float) -> float:
+        """The smallest batch that so many servings can be eaten of."""
+        wanted = max(eaten, self.least)
+        if self.package:
+            wanted = math.ceil(wanted / self.package - 1e-6) * self.package
+        return wanted
+
+
+@dataclass(frozen=True, kw_only=True)
+class Candidate:
+    """What can stand in a slot of one of its `kinds`, counted from `least` to `most` in steps of
+    `step`; `usual` is what is commonly eaten.
+
+    `amounts` is what one of it brings, by key, in the key's unit; `unknown` what it could bring
+    besides, at most; `grams` what one weighs [g]. `parts` are the servings of what is prepared that
+    one of it takes. `cold`: good cold; `travels`: it can be carried. `liked` is its place in the
+    client's order.
+    """
+
+    key: str
+    name: str
+    kinds: frozenset[str]
+    amounts: Mapping[str, float]
+    grams: float
+    least: float = 0.5
+    most: float = 2.0
+    step: float = 0.5
+    usual: float = 1.0
+    unknown: Mapping[str, float] = field(default_factory=dict)
+    parts: Mapping[str, float] = field(default_factory=dict)
+    plants: frozenset[str] = frozenset()
+    colors: frozenset[str] = frozenset()
+    cold: bool = True
+    travels: bool = True
+    liked: int = 0
+    foods: Sequence[Ingredient] = field(default=(), compare=False, repr=False)
+
+    @property
+    def counts(self) -> tuple[float, ...]:
+        """How much of it can be served."""
+        steps = int(math.floor((self.most - self.least) / self.step + 1e-9))
+        return tuple(self.least + n * self.step for n in range(steps + 1))
+
+    def brings(self, key: str, at_most: bool = False) -> float:
+        """What one of it brings of a target's key, with what is unknown at its largest if that is
+        asked for."""
+        more = self.unknown.get(key, 0.0) if at_most else 0.0
+        return self.amounts.get(key, 0.0) + more
+
+
+@dataclass(frozen=True, kw_only=True)
+class Choice:
+    """What stands in a slot, and how much of it."""
+
+    candidate: str
+    count: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Slot:
+    """A place in a meal of a day, for one of its kind. `portion` is its usual size, as a multiple
+    of what is commonly eaten. `eaters` is how many portions are made of what the client eats: three
+    people at 1, 1 and 0.6 are 2.6. A packed one must be good cold and travel. `placed` is what the
+    practitioner put there; pinned it stays. `varies`: the same thing may not stand there too often
+    in a row."""
+
+    key: str
+    day: int
+    meal: str
+    kind: str
+    portion: float = 1.0
+    eaters: float = 1.0
+    packed: bool = False
+    placed: Choice | None = None
+    pinned: bool = False
+    varies: bool = False
+
+    def takes(self, candidate: Candidate) -> bool:
+        """Whether it may stand here."""
+        if self.kind not in candidate.kinds:
+            return False
+        return not self.packed or (candidate.cold and candidate.travels)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Wishes:
+    """How much variety the client likes: the same thing at most so many days in a row where a slot
+    varies, at least so many plants in the week and colors in a day."""
+
+    in_a_row: int = 3
+    plants: int = 0
+    colors: int = 0
+
+
+# What is wrong with what is eaten on a day, in words; nothing where all is well.
+Check = Callable[[Sequence[tuple[Candidate, float]]], Sequence[str]]
+
+
+def all_is_well(_eaten: Sequence[tuple[Candidate, float]]) -> Sequence[str]:
+    """No further check."""
+    return ()
+
+
+@dataclass(frozen=True, kw_only=True)
+class Week:
+    """The problem. `aims` are each day's, `over_week` those that the average of the days is held
+    against; `base` is what is eaten besides each day, by key. `cook_days` are the days, from -1 on,
+    on which there is time to cook. `check` looks at a day as its own page does. `density_g` is the
+    weight of a usual day, which a calorie density is referred to. [g]"""
+
+    days: int
+    slots: tuple[Slot, ...]
+    candidates: tuple[Candidate, ...]
+    prepared: tuple[Prepared, ...] = ()
+    aims: tuple[Aim, ...] = ()
+    over_week: tuple[Aim, ...] = ()
+    base: Mapping[str, float] = field(default_factory=dict)
+    base_grams: float = 0.0
+    cook_days: frozenset[int] = frozenset()
+    wishes: Wishes = Wishes()
+    density_g: float = 1800.0
+    check: Check = field(default=all_is_well, compare=False, repr=False)
+
+    def __post_init__(self) -> None:
+        if not 1 <= self.days <= MOST_DAYS:
+            raise BadWeek("days", f"a week has 1 to {MOST_DAYS} days")
+        _different("slots", [slot.key for slot in self.slots], MOST_SLOTS)
+        _different("candidates", [one.key for one in self.candidates], MOST_CANDIDATES)
+        _different("prepared", [one.key for one in self.prepared], MOST_CANDIDATES)
+        made = {one.key for one in self.prepared}
+        for one in self.candidates:
+            if not one.step > 0 or not 0 < one.least <= one.most:
+                raise BadWeek("candidates", f"{one.name}: its portions are not above zero")
+            if len(one.counts) > MOST_COUNTS:
+                raise BadWeek("candidates", f"{one.name} has more than {MOST_COUNTS} portions")
+            if set(one.parts) - made:
+                raise BadWeek("candidates", f"{one.name} is made of what is not prepared")
+        for slot in self.slots:
+            if not 0 <= slot.day < self.days:
+                raise BadWeek("slots", f"{slot.key} is not a day of the week")
+            if slot.pinned and (slot.placed is None or slot.placed.candidate not in self.by_key):
+                raise BadWeek("slots", f"{slot.key} is pinned, and nothing stands there")
+        for aim in (*self.aims, *self.over_week):
+            if aim.low is not None and aim.high is not None and aim.low > aim.high:
+                raise BadWeek("targets", f"the least of {aim.key} is over its most")
+        if any(aim.key == DENSITY for aim in self.over_week):
+            raise BadWeek("targets", "a calorie density is a matter of the day")
+
+    @property
+    def by_key(self) -> dict[str, Candidate]:
+        """The candidates by their keys."""
+        return {one.key: one for one in self.candidates}
+
+    @property
+    def made(self) -> dict[str, Prepared]:
+        """What is prepared, by its key."""
+        return {one.key: one for one in self.prepared}
+
+    def slots_of(self, day: int) -> list[Slot]:
+        return [slot for slot in self.slots if slot.day == day]
+
+    def choices(self, slot: Slot) -> list[Choice]:
+        """All that may stand in a slot: what is pinned, or every portion of what fits, from the
+        smallest. What is placed may stay even where nothing else would take it."""
+        if slot.pinned and slot.placed is not None:
+            return [slot.placed]
+        out = [
+            Choice(candidate=one.key, count=count)
+            for one in self.candidates
+            if slot.takes(one)
+            for count in one.counts
+        ]
+        if slot.placed is not None and slot.placed.candidate in self.by_key:
+            out += [slot.placed] if slot.placed not in out else []
+        return out
+
+    def placed(self, slot: str, choice: Choice | None, pinned: bool) -> Week:
+        """The same with something placed in a slot."""
+        return replace(
+            self,
+            slots=tuple(
+                replace(one, placed=choice, pinned=pinned and choice is not None)
+                if one.key == slot
+                else one
+                for one in self.slots
+            ),
+        )
+
+
+# What stands in each slot, by its key; None where nothing fits.
+Planned = Mapping[str, Choice | None]
+
+
+def _different(name: str, keys: Sequence[str], most: int) -> None:
+    if len(set(keys)) != len(keys):
+        raise BadWeek(name, f"two {name} have the same key")
+    if len(keys) > most:
+        raise BadWeek(name, f"more than {most} {name}")
+
+
+def eaten_by_day(week: Week, planned: Planned) -> dict[str, list[float]]:
+    """Of what is prepared, the servings that are eaten on each day, by everybody who eats."""
+    candidates = week.by_key
+    out = {key: [0.0] * week.days for key in week.made}
+    for slot in week.slots:
+        choice = planned.get(slot.key)
+        if choice is None:
+            continue
+        for key, servings in candidates[choice.candidate].parts.items():
+            out[key][slot.day] += servings * choice.count * slot.eaters
+    return out
