@@ -46,6 +46,8 @@ INSTALLED_APPS = [
     "recipes",
     "bowls",
     "planner",
+    "week",
+    "shopping",
     "plates",
     "handouts",
     "finder",

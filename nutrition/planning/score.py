@@ -20,7 +20,7 @@ from nutrition.targets.aim import Aim
 
 # Weeks whose misses differ by less than this, in weighted shares of an aim per day, are as good as
 # each other: nobody serves so exactly. Common practice, no source.
-MOUTHFUL = 0.02
+MOUTHFUL = 0.05
 # Whole numbers for what counts: so many to one aim, to one serving.
 PER_AIM, PER_SERVING = 10_000, 100
 # What is put into a slot that nothing fits counts as so much.

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field, replace
 from nutrition.composition.derived import DENSITY
 from nutrition.composition.errors import CoreError
 from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.profile import Profile
 from nutrition.targets.aim import Aim
 
 MOST_DAYS, MOST_SLOTS, MOST_CANDIDATES, MOST_COUNTS = 14, 200, 120, 12
@@ -56,9 +57,9 @@ class Candidate:
     `step`; `usual` is what is commonly eaten.
 
     `amounts` is what one of it brings, by key, in the key's unit; `unknown` what it could bring
-    besides, at most; `grams` what one weighs [g]. `parts` are the servings of what is prepared that
-    one of it takes. `cold`: good cold; `travels`: it can be carried. `liked` is its place in the
-    client's order.
+    besides, at most; `grams` what one weighs [g]; `profile` and `foods` are of one of it, where
+    they are known. `parts` are the servings of what is prepared that one of it takes. `cold`: good
+    cold; `travels`: it can be carried. `liked` is its place in the client's order.
     """
 
     key: str
@@ -78,6 +79,7 @@ class Candidate:
     travels: bool = True
     liked: int = 0
     foods: Sequence[Ingredient] = field(default=(), compare=False, repr=False)
+    profile: Profile = field(default_factory=Profile.empty, compare=False, repr=False)
 
     @property
     def counts(self) -> tuple[float, ...]:

@@ -1,0 +1,146 @@
+"""How long a dish keeps, and whether it is good cold and can be carried, from
+data/keeping.toml."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.tables import BadTable, toml_rows
+
+# From this share of its weight on, vinegar and citrus make a sauce sour. Common practice, no
+# source. [share]
+SOUR_SHARE = 0.10
+SOUR = re.compile(r".*vinegar|lemon-juice|lime-juice|orange-juice|verjuice|yuzu-juice")
+# Seven days at 41 F, the day it is made counted. FDA Food Code 3-501.17, from memory. [days after]
+MOST_DAYS = 6
+ROW = (
+    *("name", "roles", "groups", "heated", "sour", "chilled", "room_days", "frozen_months"),
+    *("cold", "travels", "why", "source"),
+)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Keeping:
+    """How long a kind of dish keeps. `days` are those after the day it is cooked on which it may be
+    eaten, by the surest number of the source, `most_days` by the longest; `frozen_months` 0 where
+    it does not freeze; `room_days` at room temperature, 0 for not at all."""
+
+    kind: str
+    days: int
+    most_days: int
+    frozen_months: int
+    room_days: int
+    cold: bool
+    travels: bool
+    why: str
+    source: str
+
+    @property
+    def freezes(self) -> bool:
+        return self.frozen_months > 0
+
+    @property
+    def words(self) -> str:
+        """ "3 to 4 days in the refrigerator, 2 months in the freezer" """
+        span = f"{self.most_days}"
+        if self.days != self.most_days:
+            span = f"{self.days} to {self.most_days}"
+        days = f"{span} day{'s' if self.most_days > 1 else ''}"
+        out = f"{days} in the refrigerator" if self.most_days else "eaten on the day it is made"
+        if self.frozen_months:
+            out += f", {self.frozen_months} months in the freezer"
+        return out
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Rule:
+    keeping: Keeping
+    name: str
+    roles: frozenset[str]
+    groups: frozenset[str]
+    heated: bool | None
+    sour: bool | None
+
+    def fits(self, name: str, role: str, foods: Sequence[Ingredient]) -> bool:
+        if self.name and not re.search(self.name, name.lower()):
+            return False
+        if self.roles and role not in self.roles:
+            return False
+        if self.groups and not any(one.food.group in self.groups for one in foods):
+            return False
+        if self.heated is not None and self.heated != is_heated(foods):
+            return False
+        return self.sour is None or self.sour == is_sour(foods)
+
+
+@lru_cache(maxsize=1)
+def _rules() -> tuple[_Rule, ...]:
+    out = []
+    for kind, row in toml_rows("keeping.toml", ROW, ("chilled", "why", "source")).items():
+        least, most = row["chilled"]
+        if not 0 <= least <= most <= MOST_DAYS:
+            raise BadTable(f"keeping.toml, {kind}: beyond {MOST_DAYS} days", kind)
+        keeping = Keeping(
+            kind=kind,
+            days=least,
+            most_days=most,
+            frozen_months=row.get("frozen_months", 0),
+            room_days=row.get("room_days", 0),
+            cold=row.get("cold", True),
+            travels=row.get("travels", True),
+            why=row["why"],
+            source=row["source"],
+        )
+        out.append(
+            _Rule(
+                keeping=keeping,
+                name=row.get("name", ""),
+                roles=frozenset(row.get("roles", ())),
+                groups=frozenset(row.get("groups", ())),
+                heated=row.get("heated"),
+                sour=row.get("sour"),
+            )
+        )
+    return tuple(out)
+
+
+# What nobody wrote a row for is eaten within a day.
+UNKNOWN = Keeping(
+    kind="of no known kind",
+    days=1,
+    most_days=1,
+    frozen_months=0,
+    room_days=0,
+    cold=True,
+    travels=True,
+    why="Nothing is known of how it keeps: the day it is made and the next.",
+    source="common practice, no source",
+)
+
+
+def is_heated(foods: Sequence[Ingredient]) -> bool:
+    """Whether most of a dish, water apart, went through the pot, the oven or the pan."""
+    solid = [one for one in foods if one.food.slug != "water"]
+    hot = sum(one.grams for one in solid if one.heated)
+    return hot > 0.5 * sum(one.grams for one in solid)
+
+
+def is_sour(foods: Sequence[Ingredient]) -> bool:
+    """Whether so much of a dish is vinegar or citrus that it keeps longer."""
+    sour = sum(one.grams for one in foods if SOUR.match(one.food.kind_slug))
+    return sour >= SOUR_SHARE * sum(one.grams for one in foods) > 0
+
+
+def keeping_of(name: str, role: str, foods: Sequence[Ingredient]) -> Keeping:
+    """How long a dish of these foods keeps, by its name, what it is in a meal, and what it is made
+    of; the shortest that is likely where no row fits."""
+    return next((rule.keeping for rule in _rules() if rule.fits(name, role, foods)), UNKNOWN)
+
+
+def keeping_kinds() -> list[Keeping]:
+    """All kinds that are known, in the order in which they are looked at."""
+    return [rule.keeping for rule in _rules()]

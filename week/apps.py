@@ -1,0 +1,7 @@
+"""The week of a client."""
+
+from django.apps import AppConfig
+
+
+class WeekConfig(AppConfig):
+    name = "week"
