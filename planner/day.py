@@ -17,7 +17,7 @@ from nutrition.recipe.reckoning import Facts
 from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS
 from nutrition.written import household
-from planner.models import MEALS, Day, DayEntry
+from planner.models import MEALS, Day, Eaten
 from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept
 from roundpantry import show
@@ -27,7 +27,7 @@ from roundpantry import show
 class Entry(OfPortion):
     """A row of a day with the portion that it is; `parts` say what a bowl holds."""
 
-    row: DayEntry
+    row: Any
     portion: Portion
     kind: str
     parts: list[str] = field(default_factory=list)
@@ -116,7 +116,7 @@ def _part_words(part: Part, amount: float, system: str) -> str:
     )
 
 
-def _counted(row: DayEntry, portion: Portion, unit: str) -> Portion:
+def _counted(row: Eaten, portion: Portion, unit: str) -> Portion:
     """So many of a bowl or a serving."""
     return replace(
         portion.times(row.amount),
@@ -144,7 +144,7 @@ def bowl_portion(reckoned: Reckoned, key: str = "") -> Portion:
     )
 
 
-def _bowl_entry(row: DayEntry, reckoned: Reckoned, system: str) -> Entry:
+def _bowl_entry(row: Eaten, reckoned: Reckoned, system: str) -> Entry:
     return Entry(
         row=row,
         portion=_counted(row, bowl_portion(reckoned), "bowl"),
@@ -153,32 +153,31 @@ def _bowl_entry(row: DayEntry, reckoned: Reckoned, system: str) -> Entry:
     )
 
 
-def _recipe_entry(row: DayEntry, title: str, role: str, facts: Facts) -> Entry:
+def _recipe_entry(row: Eaten, title: str, role: str, facts: Facts) -> Entry:
     portion = batch_portion(title, role, facts, facts.serving.grams)
     drawn = role if role in ROLES else _main_role(portion.foods)
     counted = _counted(row, replace(portion, role=drawn), "serving")
     return Entry(row=row, portion=counted, kind="recipe")
 
 
-def entry_now(row: DayEntry) -> Entry:
-    """An entry with its bowl or recipe as it is now."""
+def entry_now(row: Eaten, system: str) -> Entry:
+    """Something eaten with its bowl or recipe as it is now, in the cups and spoons of a system."""
     if row.bowl is not None:
-        return _bowl_entry(row, reckon_bowl(row.bowl), row.day.practice.measures)
+        return _bowl_entry(row, reckon_bowl(row.bowl), system)
     recipe = row.recipe
     assert recipe is not None
     return _recipe_entry(row, recipe.title, recipe.role, facts_of(recipe))
 
 
-def _entry(row: DayEntry) -> Entry | None:
-    """An entry as it was planned; None for a food that has left the table."""
-    system = row.day.practice.measures
+def entry_of(row: Eaten, system: str) -> Entry | None:
+    """Something eaten as it was planned; None for a food that has left the table."""
     if row.planned is not None:
         kept = row.planned.data
         if "bowl" in kept:
             return _bowl_entry(row, reckon_kept(kept, system), system)
         return _recipe_entry(row, kept["title"], kept["role"], facts_of_kept(kept))
     if not row.food:
-        return entry_now(row)
+        return entry_now(row, system)
     if row.food not in food_table():
         return None
     food = food_table()[row.food]
@@ -217,7 +216,7 @@ def reckon_day(day: Day) -> ReckonedDay:
     rows = list(day.entries.select_related("bowl__practice", "recipe", "planned"))
     for row in rows:
         row.day = day
-    found = [_entry(row) for row in rows]
+    found = [entry_of(row, day.practice.measures) for row in rows]
     entries = [entry for entry in found if entry is not None]
     meals = [
         Meal(key, name, [entry for entry in entries if entry.row.meal == key])

@@ -19,6 +19,10 @@ MEALS = [
 ]
 
 
+# What makes a row of something eaten what it is.
+EATEN = ("bowl_id", "recipe_id", "food", "amount", "low_g", "high_g", "locked", "planned_id")
+
+
 class PlannedDish(models.Model):
     """A recipe or a bowl as it was when it was planned, with everything that it is made of: later
     changes do not reach back.
@@ -51,17 +55,7 @@ class Day(Undoable, Removable, Archivable):
     )
 
     undo_rows = "entries"
-    undo_fields = (
-        "meal",
-        "bowl_id",
-        "recipe_id",
-        "food",
-        "amount",
-        "low_g",
-        "high_g",
-        "locked",
-        "planned_id",
-    )
+    undo_fields = ("meal", *EATEN)
 
     objects = ScopedManager(_manager_class=PresentManager, practice="practice")
     with_removed = ScopedManager(practice="practice")
@@ -80,26 +74,13 @@ class Day(Undoable, Removable, Archivable):
         return f"{self.client}, {self.date:%A %d %B %Y}"
 
     def undo_words(self, row: dict) -> str:
-        planned = (
-            PlannedDish.objects.filter(pk=row.get("planned_id")).first()  # type: ignore[misc]
-            if row.get("planned_id")
-            else None
-        )
-        if planned is not None:
-            return f"{planned.data['title']} × {row['amount']:g} ({row['meal']})"
-        name = (
-            food_table()[row["food"]].name
-            if row["food"] in food_table()
-            else row["food"] or "a dish"
-        )
-        return f"{name} {row['amount']:g}{' g' if row['food'] else ''} ({row['meal']})"
+        return f"{eaten_words(row)} ({row['meal']})"
 
 
-class DayEntry(models.Model):
-    """One thing in a meal: `amount` counts bowls or servings, or is grams of a single food. [g]"""
+class Eaten(models.Model):
+    """A recipe, a bowl or a food that somebody is to eat: `amount` counts servings or bowls, or is
+    grams of a single food. [g]"""
 
-    day = models.ForeignKey(Day, on_delete=models.CASCADE, related_name="entries")
-    meal = models.CharField(max_length=10, choices=MEALS)
     bowl = models.ForeignKey(Bowl, on_delete=models.PROTECT, null=True, blank=True)
     recipe = models.ForeignKey(Recipe, on_delete=models.PROTECT, null=True, blank=True)
     food = models.CharField(max_length=80, blank=True)
@@ -110,6 +91,29 @@ class DayEntry(models.Model):
     locked = models.BooleanField(default=False)
     # the bowl or recipe as it was when it was planned
     planned = models.ForeignKey(PlannedDish, on_delete=models.PROTECT, null=True, blank=True)
+
+    class Meta:
+        abstract = True
+
+
+def eaten_words(row: dict) -> str:
+    """A row as it was kept, in words, without its meal."""
+    planned = (
+        PlannedDish.objects.filter(pk=row.get("planned_id")).first()  # type: ignore[misc]
+        if row.get("planned_id")
+        else None
+    )
+    if planned is not None:
+        return f"{planned.data['title']} × {row['amount']:g}"
+    name = food_table()[row["food"]].name if row["food"] in food_table() else row["food"]
+    return f"{name or 'a dish'} {row['amount']:g}{' g' if row['food'] else ''}"
+
+
+class DayEntry(Eaten):
+    """One thing in a meal of a day."""
+
+    day = models.ForeignKey(Day, on_delete=models.CASCADE, related_name="entries")
+    meal = models.CharField(max_length=10, choices=MEALS)
 
     objects = ScopedManager(practice="day__practice")
 

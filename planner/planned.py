@@ -8,12 +8,12 @@ from django.db.models import Q
 from bowls.bowl import kept_bowl
 from bowls.models import Bowl
 from pantry.models import OwnFood
-from planner.models import DayEntry, PlannedDish
+from planner.models import DayEntry, Eaten, PlannedDish
 from recipes.facts import with_parts
 from recipes.models import Recipe
 
 
-def kept_now(entry: DayEntry) -> dict | None:
+def kept_now(entry: Eaten) -> dict | None:
     """What the bowl or recipe of an entry holds now; None for a single food."""
     if entry.bowl is not None:
         return kept_bowl(entry.bowl)
@@ -24,7 +24,7 @@ def digest_of(kept: dict) -> str:
     return hashlib.sha256(json.dumps(kept, sort_keys=True).encode()).hexdigest()
 
 
-def plan_dish(entry: DayEntry, practice) -> None:
+def plan_dish(entry: Eaten, practice) -> None:
     """Keep with an entry what its bowl or recipe holds now; the entry is not saved."""
     kept = kept_now(entry)
     if kept is None:
@@ -37,7 +37,7 @@ def plan_dish(entry: DayEntry, practice) -> None:
     )
 
 
-def changed_since(entry: DayEntry) -> bool:
+def changed_since(entry: Eaten) -> bool:
     """Whether the bowl or recipe of an entry is no longer what it was when it was planned."""
     if entry.planned is None:
         return False

@@ -31,8 +31,8 @@ from nutrition.insight import indices
 from nutrition.insight.habits import tick
 from nutrition.insight.summary import tell
 from nutrition.safety.situations import day_numbers, week_numbers
-from nutrition.written.plain import number
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
+from planner.counts import count_in
 from planner.day import ReckonedDay, entry_now, planned_of, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
@@ -49,7 +49,6 @@ from roundpantry.asked import key_in, short
 from roundpantry.listing import Lists, listed
 
 MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
-MOST = 20.0
 AROUND = timedelta(days=3)
 # How far back and ahead a day can be planned.
 DAYS_BACK, DAYS_AHEAD = timedelta(days=3 * 366), timedelta(days=2 * 366)
@@ -162,7 +161,7 @@ def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
     for meal in reckoned.meals:
         for entry in meal.entries:
             if entry.row.planned_id and changed_since(entry.row):
-                now, moved = entry_now(entry.row), []
+                now, moved = entry_now(entry.row, reckoned.day.practice.measures), []
                 for row in plan.watched:
                     nutrient = NUTRIENT[row.target.key]
                     before, after = (
@@ -459,7 +458,7 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
             entry.bowl = get_object_or_404(Bowl, pk=key)
             name = entry.bowl.name
             if amount:
-                entry.amount = _count(amount.removesuffix("s").removesuffix("bowl").strip())
+                entry.amount = count_in(amount.removesuffix("s").removesuffix("bowl").strip())
         elif (key := key_in(data.get("recipe", ""))) is not None:
             entry.recipe = get_object_or_404(Recipe, pk=key)
             name, serving_g = entry.recipe.title, facts_of(entry.recipe).serving.grams
@@ -514,7 +513,7 @@ def change(request: PageRequest, pk: int, entry: int) -> HttpResponse:
                 line = read_amount(typed[:80], food_table()[row.food], request.practice.measures)
                 values = {"amount": line.grams, "low_g": line.low, "high_g": line.high}
             else:
-                values = {"amount": _count(typed[:40])}
+                values = {"amount": count_in(typed[:40])}
         except UnreadableAmount as error:
             return answer(request, day, {row.pk: (typed, str(error))})
     try:
@@ -562,16 +561,3 @@ def undo(request: PageRequest, pk: int) -> HttpResponse:
     if whose and whose != request.user.shown_name:
         messages.info(request, f"Undone: what {whose} changed.")
     return answer(request, Day.with_removed.select_related("client").get(pk=pk))
-
-
-def _count(text: str) -> float:
-    """How many bowls or servings. Raises UnreadableAmount."""
-    try:
-        value = number(text.replace(",", "."))
-    except (ValueError, OverflowError):
-        value = 0.0
-    if not 0 < value <= MOST:
-        raise UnreadableAmount(
-            f"“{text}” is not a count. Write a number such as 1, 1/2 or 1.5, up to {MOST:g}."
-        )
-    return value

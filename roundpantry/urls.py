@@ -12,6 +12,8 @@ urlpatterns = [
     path("recipes/", include("recipes.urls")),
     path("bowls/", include("bowls.urls")),
     path("days/", include("planner.urls")),
+    path("weeks/", include("week.urls")),
+    path("shopping/", include("shopping.urls")),
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
     path("", include("finder.urls")),

@@ -35,6 +35,7 @@ from nutrition.planning.skeleton import (
     slots_of,
 )
 from nutrition.planning.week import BadWeek, Candidate, Choice, Prepared, Week
+from nutrition.portions.staples import staples
 from nutrition.prep.keeping import Keeping, is_heated, keeping_of
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
@@ -49,21 +50,6 @@ A_MONDAY = date(2024, 1, 1)
 # A batch is made from half the recipe on. Common practice, no source. [share]
 LEAST_BATCH = 0.5
 MOST_BATCH = 4.0
-# So many of the foods that would help are tried.
-HELPERS = (
-    "nutritional-yeast-fortified",
-    "flaxseed-ground",
-    "hemp-seeds",
-    "pumpkin-seeds",
-    "walnuts",
-    "brazil-nuts",
-    "soy-milk-unsweetened",
-    "tofu-firm-calcium-set",
-    "lentils-cooked",
-    "kale-raw",
-    "orange-raw",
-    "white-beans-cooked",
-)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -318,8 +304,8 @@ def read_week(data: object, load: Callable[[str], str]) -> AskedWeek:
     )
     helpers = tuple(
         candidate_of(food_portion(food, first_helping_g(food), key=food.slug), (), OF_FOOD, keys)
-        for slug in HELPERS
-        if (food := food_table().usable(slug)) and not gate.why_not(food)
+        for food in staples(gate)
+        if not gate.why_not(food)
     )
     return AskedWeek(
         week=_pinned(week, data.get("pinned", [])),

@@ -76,3 +76,37 @@ def kinds_of_food(food: Food) -> frozenset[str]:
 
 # A bowl is a meal.
 KINDS_OF_BOWL = frozenset({"bowl", "main"})
+
+
+# Foods that are offered for a kind where a client has no favorites yet. Common practice, no source.
+USUAL_FOODS = {
+    "fruit": (
+        "apple-with-skin-raw",
+        "pear-raw",
+        "orange-raw",
+        "blueberries-raw",
+        "strawberries-raw",
+        "banana-raw",
+        "kiwi-green-raw",
+    ),
+    "milk": ("soy-milk-unsweetened", "oat-milk-fortified", "hemp-milk-unsweetened"),
+    "seeds": (
+        "walnuts",
+        "pumpkin-seeds",
+        "flaxseed-ground",
+        "hemp-seeds-hulled",
+        "sunflower-seeds",
+        "chia-seeds",
+        "almonds",
+    ),
+    "bread": ("rye-bread", "whole-wheat-bread", "sourdough-bread", "pumpernickel-bread"),
+    "grain": (
+        "barley-hulled-cooked",
+        "buckwheat-roasted-cooked",
+        "brown-rice-cooked",
+        "millet-cooked",
+    ),
+    "beans": ("white-beans-cooked", "adzuki-beans-cooked", "lentils-cooked", "tofu-firm"),
+    "vegetable": ("broccoli-cooked", "carrots-cooked", "cauliflower-cooked", "green-beans-cooked"),
+    "greens": ("kale-cooked", "spinach-cooked", "swiss-chard-cooked", "collards-cooked"),
+}

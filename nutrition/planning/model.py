@@ -10,7 +10,6 @@ from typing import Any
 
 from nutrition.planning.score import (
     A_POT,
-    EMPTY,
     FROM_FREEZER,
     MOUTHFUL,
     PER_AIM,
@@ -153,9 +152,6 @@ class Model:
             self.model.add(size * whole >= self._sum(missed) - size // 1000)
             self.terms["mouthfuls"].append(whole)
         self.missed = self._sum(missed)
-        empty = sum(1 for slot in week.slots if not self.options[slot.key])
-        if empty:
-            self.terms["hard"].append(empty * EMPTY * PER_AIM)
 
     def _miss(self, total: Any, bound: Bound) -> Any:
         miss = self.model.new_int_var(0, FAR * PER_AIM, "")
@@ -335,16 +331,6 @@ class Model:
                 there.append(here)
             else:
                 self.model.add(self._sum(there) <= len(there) - 1)
-
-    def differ(self, planned: Planned, by: int, slots: Sequence[Slot]) -> None:
-        """At least so many of some slots have something else in them than in another week."""
-        same = [
-            self.stands[slot.key, choice.candidate]
-            for slot in slots
-            if (choice := planned.get(slot.key)) is not None
-            and (slot.key, choice.candidate) in self.stands
-        ]
-        self.model.add(self._sum(same) <= max(len(same) - by, 0))
 
     def hold(self, level: str, value: int) -> None:
         """From now on a sum is no larger than this."""

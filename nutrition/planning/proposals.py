@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from nutrition.planning.cooking import Cooked, cookings
 from nutrition.planning.score import Missed, misses
 from nutrition.planning.search import (
-    AGAIN_WORK,
     Planning,
     Progress,
     Tell,
@@ -21,9 +21,12 @@ from nutrition.portions.work import Work
 
 MOST_WEEKS = 3
 # Another week has something else in this share of its free slots. Common practice, no source.
-DIFFERENT = 0.35
-# ... and is offered only if it misses no more mouthfuls a day than this beyond the first.
-MISSED_MORE = 0.25
+DIFFERENT = 0.25
+# ... and is offered only if it misses no more than this beyond the first, in weighted shares of an
+# aim a day.
+MISSED_MORE = 1.0
+# What another week may take. [s, as work is counted]
+OTHER_WORK = 3.5
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -45,26 +48,57 @@ def weeks(
     week: Week, most: int = MOST_WEEKS, work: Work | None = None, tell: Tell = never_stop
 ) -> list[PlannedWeek]:
     """Up to so many weeks, the best first; none where nothing can be planned. What is placed counts
-    for the first alone: the others are to be different."""
+    for the first alone: the others do without what those before are made of most, and stay with
+    what is pinned."""
     told = _Listening(tell)
     first = plan(week, work, told)
     if first is None:
         return []
     out = [_offered(week, first, [])]
-    apart = max(round(len(free_slots(week)) * DIFFERENT), 1)
+    enough = len(free_slots(week)) * DIFFERENT
     loose = replace(
         week, slots=tuple(one if one.pinned else replace(one, placed=None) for one in week.slots)
     )
     while len(out) < most and not told.stopped and not first.stopped:
-        found = plan(
-            loose, Work.of(AGAIN_WORK), told, [one.planned for one in out], differ_by=apart
-        )
+        other = _without_the_usual(loose, [one.planned for one in out])
+        found = plan(other, Work.of(OTHER_WORK), told) if other is not None else None
         if found is None or found.warned or found.score.hard > first.score.hard:
             break
         if found.score.missed > first.score.missed + MISSED_MORE:
             break
-        out.append(_offered(week, found, out))
+        offered = _offered(week, found, out)
+        if offered.differs < enough:
+            break
+        out.append(offered)
     return out
+
+
+def _without_the_usual(week: Week, before: Sequence[Planned]) -> Week | None:
+    """The week without the dish of each kind that the weeks before have most of, where there are
+    others; None where there is nothing else anywhere."""
+    gone: dict[str, set[str]] = {}
+    for kind in dict.fromkeys(slot.kind for slot in week.slots if not slot.pinned):
+        there = [one.key for one in week.candidates if kind in one.kinds]
+        used = Counter(
+            choice.candidate
+            for planned in before
+            for slot in week.slots
+            if slot.kind == kind and (choice := planned.get(slot.key)) is not None
+        )
+        usual = [key for key, _count in used.most_common(len(before)) if key in there]
+        gone[kind] = set(usual[: max(len(there) - 1, 0)])
+    if not any(gone.values()):
+        return None
+    return replace(
+        week,
+        candidates=tuple(
+            replace(
+                one,
+                kinds=frozenset(kind for kind in one.kinds if one.key not in gone.get(kind, ())),
+            )
+            for one in week.candidates
+        ),
+    )
 
 
 class _Listening:

@@ -23,8 +23,6 @@ from nutrition.targets.aim import Aim
 MOUTHFUL = 0.05
 # Whole numbers for what counts: so many to one aim, to one serving.
 PER_AIM, PER_SERVING = 10_000, 100
-# What is put into a slot that nothing fits counts as so much.
-EMPTY = 50
 # Of the last sum: a pot, a serving from the freezer, a step away from the usual portion, a place
 # further down what is liked. Common practice, no source.
 A_POT, FROM_FREEZER, A_STEP, A_PLACE = 40, 6, 4, 1
@@ -159,10 +157,9 @@ def score(week: Week, planned: Planned) -> Score | None:
         if one.bound.firm:
             hard += share * times
         soft += share * times * one.bound.aim.weight
-    empty = sum(1 for slot in week.slots if planned.get(slot.key) is None)
     thrown, frozen, off, count, from_freezer = cost_of(pots, week.cook_days)
     return Score(
-        hard=math.ceil(hard * PER_AIM - 0.5) + empty * EMPTY * PER_AIM,
+        hard=math.ceil(hard * PER_AIM - 0.5),
         thrown=round(thrown * PER_SERVING),
         frozen=round(frozen * PER_SERVING),
         mouthfuls=mouthfuls(soft, days),

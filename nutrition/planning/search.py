@@ -8,7 +8,16 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from nutrition.planning.model import Found, Model
-from nutrition.planning.score import PER_AIM, Score, eaten_on, mouthfuls, score
+from nutrition.planning.score import (
+    PER_AIM,
+    Score,
+    besides,
+    bounds_of,
+    brings,
+    eaten_on,
+    mouthfuls,
+    score,
+)
 from nutrition.planning.week import Choice, Planned, Slot, Week
 from nutrition.portions.work import Work
 
@@ -21,6 +30,8 @@ AGAIN_WORK = 2.5
 ALONE, STAGE, PROOF = 0.5, 0.6, 0.4
 # Of more choices than this nothing is proved beyond what each day by itself says.
 MOST_TO_PROVE = 400
+# A hard limit comes before all that a day misses.
+FIRST = 10**8
 # A sum that comes after another may grow to twice what it is and so much.
 ROOM = 100
 # So often days whose own pages would warn are mended, each time with so much more work.
@@ -109,33 +120,26 @@ def plan(
     week: Week,
     work: Work | None = None,
     tell: Tell = never_stop,
-    apart: Sequence[Planned] = (),
-    differ_by: int = 0,
 ) -> Planning | None:
     """The best week within some work; None where nothing that may stand in a slot can be cooked in
-    time. `tell` hears of each better week, and stops the search by answering True. The week has
-    something else in `differ_by` of its slots than each of those it is to stand `apart` from."""
+    time. `tell` hears of each better week, and stops the search by answering True."""
     if work is None:
-        again = all(slot.placed for slot in week.slots) and not apart
+        again = all(slot.placed for slot in week.slots)
         work = Work.of(AGAIN_WORK if again else WEEK_WORK)
-    return _Search(week, work, tell, apart, differ_by).run()
+    return _Search(week, work, tell).run()
 
 
 class _Search:
-    def __init__(
-        self, week: Week, work: Work, tell: Tell, apart: Sequence[Planned], differ_by: int
-    ) -> None:
+    def __init__(self, week: Week, work: Work, tell: Tell) -> None:
         self.week, self.work, self.tell = week, work, tell
-        self.apart, self.differ_by = apart, differ_by
         self.forbidden: list[frozenset[str]] = []
-        self.least, self.alone = each_day_alone(week, work)
+        alone = each_day_alone(week, work)
+        self.least, self.least_hard, self.alone = alone.missed, alone.hard, alone.planned
         self.stopped = False
         self.best: tuple[Score, Planned] | None = None
 
     def _model(self) -> Model:
         model = Model(self.week)
-        for other in self.apart:
-            model.differ(other, self.differ_by, free_slots(self.week))
         for keys in self.forbidden:
             model.forbid(keys)
         return model
@@ -231,6 +235,8 @@ class _Search:
         return all(self._value(level) <= self._bound(level) for level in stage.counted)
 
     def _bound(self, level: str) -> int:
+        if level == "hard":
+            return self.least_hard
         days = max(len({slot.day for slot in self.week.slots}), 1)
         return mouthfuls(self.least * days, days) if level == "mouthfuls" else 0
 
@@ -250,8 +256,6 @@ class _Search:
 
     def _may_stand(self, planned: Planned) -> bool:
         """Whether a week is none that was excluded."""
-        if self.apart:
-            return False
         eaten = (eaten_on(self.week, planned, day) for day in range(self.week.days))
         days = [{one.key for one, _count in some} for some in eaten]
         return not any(keys <= day for keys in self.forbidden for day in days)
@@ -317,12 +321,22 @@ def between(week: Week) -> list[list[int]]:
     return groups
 
 
-def each_day_alone(week: Week, work: Work) -> tuple[float, dict[str, Choice | None]]:
-    """Each day by itself as near to its targets as it can be, cooking left out: what no week misses
-    less than, in weighted shares of an aim a day, and what stands in the slots then."""
+@dataclass(frozen=True, kw_only=True)
+class Alone:
+    """Each day by itself as good as it can be, cooking left out: what no week's hard limits are
+    broken by less than, what no week misses less than, in weighted shares of an aim a day, and what
+    stands in the slots then."""
+
+    hard: int
+    missed: float
+    planned: dict[str, Choice | None]
+
+
+def each_day_alone(week: Week, work: Work) -> Alone:
+    """Each day by itself; days that are alike are looked at once."""
     known: dict[object, Found] = {}
     days = sorted({slot.day for slot in week.slots})
-    total, planned = 0.0, dict[str, Choice | None]()
+    hard, missed, planned = 0, 0.0, dict[str, Choice | None]()
     for day in days:
         slots = week.slots_of(day)
         alike = tuple(tuple(map(_as_key, week.choices(slot))) for slot in slots)
@@ -330,15 +344,41 @@ def each_day_alone(week: Week, work: Work) -> tuple[float, dict[str, Choice | No
             free = tuple(replace(one, placed=one.placed if one.pinned else None) for one in slots)
             model = Model(replace(week, slots=free, over_week=()), pots=False)
             part = Work(size=min(DAY_WORK, work.left * ALONE), stop=work.stop)
-            known[alike] = model.solve(model.missed, part)
+            found = model.solve(FIRST * model.levels["hard"] + model.missed, part)
             work.settle(part)
             work.spent += CALL_WORK
-            known[alike] = replace(known[alike], order=tuple(slot.key for slot in slots))
+            known[alike] = replace(found, order=tuple(slot.key for slot in slots))
         found = known[alike]
-        total += max(found.bound, 0) / PER_AIM
+        broken = max(found.bound, 0) // FIRST
+        hard += broken
+        # what is missed is bounded only where nothing can be broken less
+        if broken == found.value // FIRST:
+            missed += max(found.bound - broken * FIRST, 0) / PER_AIM
         for slot, key in zip(slots, found.order, strict=True):
             planned[slot.key] = (found.planned or {}).get(key)
-    return total / max(len(days), 1), planned
+    missed = missed / max(len(days), 1) + _short_whatever(week, days)
+    return Alone(hard=hard, missed=missed, planned=planned)
+
+
+def _short_whatever(week: Week, days: Sequence[int]) -> float:
+    """What the week's averages are short of their leasts even with the most of each in every slot.
+    In weighted shares of an aim a day."""
+    candidates, out = week.by_key, 0.0
+    for bound in bounds_of(week.over_week, week.density_g) if days else ():
+        if bound.least:
+            most = sum(
+                max(
+                    (
+                        brings(candidates[choice.candidate], bound) * choice.count
+                        for choice in week.choices(slot)
+                    ),
+                    default=0.0,
+                )
+                for slot in week.slots
+            )
+            mean = besides(week, bound) + most / len(days)
+            out += bound.miss(mean) * bound.aim.weight
+    return out
 
 
 def _as_key(choice: Choice) -> tuple[str, float]:

@@ -13,3 +13,5 @@ import "./amounts.js";
 import "./cursor.js";
 import "./drag.js";
 import "./cook.js";
+import "./week.js";
+import "./shop.js";

@@ -1,0 +1,72 @@
+// A line of the shopping list is ticked at once. Without a connection the tick waits on the phone and is sent when there is one.
+const WAITING = "shopping-ticks";
+const waiting = () => JSON.parse(localStorage.getItem(WAITING) || "[]");
+const keep = (rows) => localStorage.setItem(WAITING, JSON.stringify(rows));
+const words = (text) => { const place = document.getElementById("kept-words"); if (place) place.textContent = text; };
+
+async function sent(row) {
+  const token = document.querySelector("[name=csrfmiddlewaretoken]")?.value || "";
+  const body = new URLSearchParams({ key: row.key, on: row.on ? "1" : "0" });
+  const answer = await fetch(row.url, { method: "POST", body, headers: { Accept: "application/json", "X-CSRFToken": token }, redirect: "manual" });
+  return answer.ok;
+}
+
+let sending = false;
+async function sendWaiting() {
+  if (sending) return;
+  sending = true;
+  try {
+    let rows = waiting();
+    while (rows.length) {
+      if (!(await sent(rows[0]))) break;
+      rows = waiting().slice(1);
+      keep(rows);
+    }
+  } catch { /* still out of reach */ }
+  sending = false;
+  const left = waiting().length;
+  words(left ? `${left} ticks wait for a connection.` : "");
+}
+
+function count(line) {
+  const trip = line.closest("section");
+  const place = trip && trip.querySelector("[data-mark]");
+  if (place) place.textContent = `${trip.querySelectorAll("[data-tick] input:checked").length} of ${trip.querySelectorAll("[data-tick]").length} bought`;
+}
+
+document.addEventListener("change", (event) => {
+  const line = event.target.closest && event.target.closest("[data-tick]");
+  if (!line) return;
+  line.classList.toggle("ticked", event.target.checked);
+  count(line);
+  keep([...waiting(), { url: line.getAttribute("action"), key: line.elements.key.value, on: event.target.checked }]);
+  sendWaiting();
+});
+window.addEventListener("online", sendWaiting);
+
+// The page kept on the phone may be older than what was ticked on it since.
+for (const row of waiting()) {
+  const box = document.getElementById(`tick-${row.key}`);
+  if (box) { box.checked = row.on; box.closest("[data-tick]").classList.toggle("ticked", row.on); count(box); }
+}
+if (waiting().length) sendWaiting();
+
+document.addEventListener("click", async (event) => {
+  const button = event.target.closest && event.target.closest("[data-keep-list]");
+  if (!button) return;
+  if (!("serviceWorker" in navigator)) { words("This browser cannot keep it: print it instead."); return; }
+  try {
+    await navigator.serviceWorker.register(button.dataset.keepList, { scope: window.location.pathname });
+    const ready = await navigator.serviceWorker.ready;
+    navigator.serviceWorker.addEventListener("message", (said) => { if (said.data.kept) words("Kept: it opens without a connection now."); });
+    const parts = performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.startsWith(window.location.origin) && name.includes("/static/"));
+    ready.active.postMessage({ keep: [window.location.pathname, ...new Set(parts)] });
+  } catch { words("It could not be kept here: print it instead."); }
+});
+
+// Whoever signs out leaves nothing behind on the phone.
+document.addEventListener("submit", (event) => {
+  if (event.target.getAttribute("action") !== "/sign-out/") return;
+  if ("caches" in window) caches.delete("shopping-list");
+  navigator.serviceWorker?.getRegistrations().then((all) => all.forEach((one) => one.unregister()));
+});

@@ -1,0 +1,162 @@
+"""The shopping list of a week: what its pots and single foods need, less what the kitchen has."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date
+
+from nutrition.composition.foods import food_table
+from nutrition.planning.skeleton import days_of
+from nutrition.prep.buying import as_bought, plain_slug
+from nutrition.prep.shopping import Item, Need, ShoppingList, shopping_list
+from shopping.models import Bought, Package, Stock
+from week.models import Week
+from week.pots import Pot
+from week.reckoned import ReckonedWeek, reckon_week
+
+# Less than this is not in the kitchen. [g]
+CRUMB_G = 0.5
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line as it is shown: the item, whether it is ticked, and with what words it was bought."""
+
+    item: Item
+    bought: Bought | None
+
+    @property
+    def key(self) -> str:
+        return self.item.key
+
+    @property
+    def words(self) -> str:
+        return self.bought.words if self.bought else self.item.words
+
+
+@dataclass(frozen=True)
+class Trip:
+    """One shopping: on which date, its lines by section of the shop."""
+
+    at: int
+    date: date
+    sections: list[tuple[str, list[Line]]]
+
+    @property
+    def count(self) -> int:
+        return sum(len(lines) for _name, lines in self.sections)
+
+    @property
+    def ticked(self) -> int:
+        return sum(1 for _name, lines in self.sections for line in lines if line.bought)
+
+
+@dataclass(frozen=True)
+class WeekList:
+    week: Week
+    reckoned: ReckonedWeek
+    whole: ShoppingList
+    trips: list[Trip]
+    cooked: set[str]
+
+    @property
+    def servings(self) -> float:
+        """How many meals of one person the week is. For the cost of a serving."""
+        people = self.reckoned.skeleton
+        return sum(
+            people.portions_of(meal.key)
+            for day in self.reckoned.days
+            for meal in day.meals
+            if any(place.entry for place in meal.places)
+        )
+
+
+def needs_of(reckoned: ReckonedWeek, cooked: Iterable[str] = ()) -> list[Need]:
+    """What goes into every pot that is still to be cooked, and what is eaten by itself, for
+    everybody who eats."""
+    done = set(cooked)
+    out = []
+    for pot in reckoned.pots:
+        if pot.key not in done:
+            out += needs_of_pot(pot)
+    for row in reckoned.rows:
+        weekday = reckoned.skeleton.days[reckoned.week.date_of(row.day).weekday()]
+        packed = row.meal in weekday.packed
+        eaters = 1.0 if packed else reckoned.skeleton.portions_of(row.meal)
+        if row.food and row.food in food_table():
+            food = food_table()[row.food]
+            out.append(Need(food, row.amount * eaters, row.day, food.name))
+        if row.bowl is not None:
+            for part in row.bowl.parts.all():
+                if part.recipe is None and part.food in food_table():
+                    grams = part.grams * row.amount * eaters
+                    out.append(Need(food_table()[part.food], grams, row.day, row.bowl.name))
+    return out
+
+
+def needs_of_pot(pot: Pot) -> list[Need]:
+    """What goes into a pot."""
+    times = pot.cooked.made / pot.facts.recipe.servings
+    return [
+        Need(one.food, one.grams * times, pot.cooked.day, pot.name)
+        for one in pot.facts.batch_foods()
+    ]
+
+
+def trips_of(reckoned: ReckonedWeek) -> list[int]:
+    """The days on which one shops: the skeleton's, or else those on which one cooks."""
+    week, skeleton = reckoned.week, reckoned.skeleton
+    first = min((pot.cooked.day for pot in reckoned.pots), default=0)
+    days = days_of(skeleton.shopping or skeleton.cooking, week.start, week.days)
+    early = [day for day in days if day <= first] or [min(first, 0)]
+    return sorted({max(early), *(day for day in days if day > first)})
+
+
+def own_packages() -> dict[str, tuple[str, float]]:
+    """How the practice's shop sells, by food."""
+    return {row.food: (row.unit, row.grams) for row in Package.objects.all()}
+
+
+def prices() -> dict[str, float]:
+    """What a unit costs, by food, where that was entered."""
+    rows = Package.objects.exclude(price=None)
+    return {row.food: float(row.price or 0) for row in rows}
+
+
+def list_of(week: Week) -> WeekList:
+    """The list of a week as it stands. What was ticked stays on it, ticked, though it is in the
+    kitchen now."""
+    reckoned = reckon_week(week)
+    ticked = {row.key: row for row in week.bought.all()}  # type: ignore[attr-defined]
+    cooked = {row.key for row in week.cooked_pots.all()}  # type: ignore[attr-defined]
+    have = {row.food: row.grams for row in Stock.objects.filter(client=week.client)}
+    for row in ticked.values():
+        have[row.food] = max(have.get(row.food, 0.0) - row.grams, 0.0)
+    found = shopping_list(
+        needs_of(reckoned, cooked), trips_of(reckoned), have, own_packages(), prices()
+    )
+    trips = []
+    for at in found.trips:
+        sections = [
+            (name, [Line(item, ticked.get(item.key)) for item in items if _shown(item, ticked)])
+            for name, items in found.by_section(at)
+        ]
+        sections = [(name, lines) for name, lines in sections if lines]
+        if sections:
+            trips.append(Trip(at, week.date_of(at), sections))
+    return WeekList(week, reckoned, found, trips, cooked)
+
+
+def _shown(item: Item, ticked: dict[str, Bought]) -> bool:
+    return item.count > 0 or item.key in ticked
+
+
+def taken_by(pot: Pot) -> dict[str, float]:
+    """What a pot takes out of the kitchen, by food as it is bought. [g]"""
+    out: dict[str, float] = {}
+    for need in needs_of_pot(pot):
+        bought = as_bought(need.food, need.grams)
+        slug = plain_slug(bought.food)
+        out[slug] = out.get(slug, 0.0) + bought.grams
+    return out

@@ -1,0 +1,16 @@
+"""Addresses of shopping."""
+
+from django.urls import path
+
+from shopping import views
+
+app_name = "shopping"
+urlpatterns = [
+    path("stock/", views.stock, name="stock"),
+    path("packages/", views.packages, name="packages"),
+    path("worker.js", views.worker, name="worker"),
+    path("<int:pk>/", views.page, name="page"),
+    path("<int:pk>/tick/", views.ticked, name="tick"),
+    path("<int:pk>/pot/", views.pot, name="pot"),
+    path("<int:pk>/list.csv", views.as_csv, name="csv"),
+]

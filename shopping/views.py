@@ -1,0 +1,172 @@
+"""A week's shopping list, the kitchen's stock, and how the shop sells."""
+
+from __future__ import annotations
+
+import csv
+from pathlib import Path
+from typing import Any
+
+from django.contrib import messages
+from django.http import HttpResponse, JsonResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from clients.context import PageRequest
+from nutrition.composition.foods import food_table
+from roundpantry.asked import key_in, short
+from shopping.forms import PackageForm, StockForm
+from shopping.kitchen import add_to, cooked, tick
+from shopping.lists import list_of
+from shopping.models import Package, Stock
+from week.models import Week
+from week.views import opened
+
+# Where the script stands that a phone keeps the list by.
+STATIC = Path(__file__).resolve().parent / "worker"
+
+
+def _context(request: PageRequest, week: Week) -> dict[str, Any]:
+    found = list_of(week)
+    cost = found.whole.cost
+    return {
+        "week": week,
+        "client": week.client,
+        "found": found,
+        "cost": cost,
+        "per_serving": cost / found.servings if cost and found.servings else None,
+        "nothing": not found.trips,
+    }
+
+
+def page(request: PageRequest, pk: int) -> HttpResponse:
+    week, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    return render(request, "shopping/page.html", _context(request, week))
+
+
+@require_POST
+def ticked(request: PageRequest, pk: int) -> HttpResponse:
+    """A line ticked off or back: from the page, or sent later by a phone that was out of reach."""
+    week, _elsewhere = opened(request, pk)
+    key, on = short(request.POST, "key", 100), request.POST.get("on") == "1"
+    found = list_of(week)
+    line = next(
+        (
+            line
+            for trip in found.trips
+            for _name, lines in trip.sections
+            for line in lines
+            if line.key == key
+        ),
+        None,
+    )
+    tick(week, line, key, on, request.user)
+    if request.headers.get("Accept") == "application/json":
+        return JsonResponse({"key": key, "on": on, "known": line is not None})
+    if request.htmx:
+        return render(request, "shopping/_list.html", _context(request, week))
+    return redirect("shopping:page", pk)
+
+
+@require_POST
+def pot(request: PageRequest, pk: int) -> HttpResponse:
+    """A pot was cooked, or was not."""
+    week, _elsewhere = opened(request, pk)
+    key, on = short(request.POST, "key", 60), request.POST.get("on") == "1"
+    found = list_of(week)
+    one = next((one for one in found.reckoned.pots if one.key == key), None)
+    cooked(week, one, key, on, request.user)
+    return redirect("shopping:page", pk)
+
+
+def as_csv(request: PageRequest, pk: int) -> HttpResponse:
+    """The list as CSV."""
+    week, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    found = list_of(week)
+    response = HttpResponse(content_type="text/csv; charset=utf-8")
+    name = f"shopping-{week.start:%Y-%m-%d}.csv"
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    writer = csv.writer(response)
+    writer.writerow(
+        ["shop on", "section", "food", "buy", "grams needed", "grams at hand", "left over", "for"]
+        + ["cost"]
+    )
+    for trip in found.trips:
+        for section, lines in trip.sections:
+            for line in lines:
+                item = line.item
+                writer.writerow(
+                    [
+                        trip.date.isoformat(),
+                        section,
+                        item.food.name,
+                        line.words,
+                        f"{item.need_g:.0f}",
+                        f"{item.have_g:.0f}",
+                        item.left_words,
+                        "; ".join(item.dishes),
+                        "" if item.cost is None else f"{item.cost:.2f}",
+                    ]
+                )
+    return response
+
+
+def _stock_rows(rows: Any) -> list[dict[str, Any]]:
+    return [{"row": row, "food": food_table().get(row.food)} for row in rows]
+
+
+def stock(request: PageRequest) -> HttpResponse:
+    """What the client's kitchen has."""
+    client = request.for_client
+    if client is None:
+        messages.error(request, "Choose a client first: a kitchen is somebody's.")
+        return redirect("week:list")
+    form, status = StockForm(), 200
+    if request.method == "POST":
+        row = key_in(request.POST.get("row", ""))
+        if row is not None:
+            Stock.objects.filter(pk=row, client=client).delete()
+            return redirect("shopping:stock")
+        form = StockForm(request.POST)
+        form.system = request.practice.measures
+        if form.is_valid():
+            add_to(client, form.cleaned_data["food"].slug, form.cleaned_data["grams"])
+            return redirect("shopping:stock")
+        status = 400
+    rows = _stock_rows(Stock.objects.filter(client=client))
+    context = {"client": client, "rows": rows, "form": form}
+    return render(request, "shopping/stock.html", context, status=status)
+
+
+def packages(request: PageRequest) -> HttpResponse:
+    """How the practice's shop sells: units, sizes, prices."""
+    form, status = PackageForm(initial={"food": short(request.GET, "food", 80)}), 200
+    if request.method == "POST":
+        row = key_in(request.POST.get("row", ""))
+        if row is not None:
+            get_object_or_404(Package, pk=row).delete()
+            return redirect("shopping:packages")
+        form = PackageForm(request.POST)
+        if form.is_valid():
+            data = form.cleaned_data
+            Package.objects.update_or_create(
+                practice=request.practice,
+                food=data["food"],
+                defaults={name: data[name] for name in ("unit", "grams", "price")},
+            )
+            return redirect("shopping:packages")
+        status = 400
+    rows = _stock_rows(Package.objects.all())
+    return render(request, "shopping/packages.html", {"rows": rows, "form": form}, status=status)
+
+
+def worker(_request: PageRequest) -> HttpResponse:
+    """The script that keeps a list on a phone for the visit to the shop."""
+    response = HttpResponse(content_type="text/javascript; charset=utf-8")
+    response["Service-Worker-Allowed"] = "/"
+    response["Cache-Control"] = "no-cache"
+    response.write((STATIC / "shop-worker.js").read_text(encoding="utf-8"))
+    return response

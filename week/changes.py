@@ -1,0 +1,187 @@
+"""Changes of a week: a dish placed, moved to another day, pinned, made more or less; a proposal
+taken. Each is one step that can be undone."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from clients.models import Client
+from nutrition.composition.foods import food_table
+from nutrition.composition.helpings import first_helping_g
+from nutrition.planning.skeleton import slots_of
+from nutrition.planning.week import Choice
+from nutrition.written.typed_amounts import UnreadableAmount, leveled_range, read_amount
+from planner.counts import count_in
+from planner.models import MEALS
+from planner.planned import plan_dish
+from week.dishes import Thing, thing_of
+from week.models import Week, WeekEntry
+from week.problem import skeleton_in
+
+# What is put beside the slots of a meal has places from here on.
+BESIDE_FROM = 20
+MOST_PLACES = 40
+
+
+class NotThere(ValueError):
+    """What a change is about is no longer there; the message says what."""
+
+
+def kinds_by_slot(week: Week) -> dict[str, str]:
+    """The kind of every slot of the week, by its key."""
+    return {slot.key: slot.kind for slot in slots_of(skeleton_in(week), week.start, week.days)}
+
+
+def parts_of_slot(week: Week, key: str) -> tuple[int, str, int]:
+    """Day, meal and place of a slot's key. Raises NotThere."""
+    day, _dash, rest = key.partition("-")
+    meal, _dash, place = rest.partition("-")
+    known = day.isdigit() and place.isdigit() and meal in dict(MEALS)
+    if not known or len(day) > 3 or len(place) > 3:
+        raise NotThere("There is no such place in the week.")
+    if int(day) >= week.days or int(place) >= MOST_PLACES:
+        raise NotThere("There is no such place in the week.")
+    return int(day), meal, int(place)
+
+
+def put(week: Week, slot: str, thing: Thing, count: float, pinned: bool = False) -> WeekEntry:
+    """Something in a slot, in place of what stood there. `count` is of servings, bowls or helpings.
+    Inside a change of the week. Raises NotThere."""
+    day, meal, place = parts_of_slot(week, slot)
+    row = week.entries.filter(day=day, meal=meal, place=place).first()
+    row = row or WeekEntry(week=week, day=day, meal=meal, place=place)
+    row.kind = kinds_by_slot(week).get(slot, "")
+    row.recipe, row.bowl, row.food = thing.recipe, thing.bowl, ""
+    row.low_g = row.high_g = None
+    row.amount, row.locked = count, pinned
+    if thing.food is not None:
+        row.food = thing.food.slug
+        row.amount = round(first_helping_g(thing.food) * count, 1)
+        row.low_g, row.high_g = leveled_range(row.amount)
+    plan_dish(row, week.practice)
+    row.save()
+    return row
+
+
+def take(week: Week, planned: Mapping[str, Choice], client: Client) -> int:
+    """What a proposal says in every slot; pinned ones are left as they are. How many changed.
+    Inside a change of the week."""
+    before = {row.slot: row for row in week.entries.select_related("recipe", "bowl")}
+    kinds = kinds_by_slot(week)
+    changed = 0
+    things: dict[str, Thing | None] = {}
+    for slot, row in before.items():
+        if slot in kinds and slot not in planned and not row.locked:
+            row.delete()
+            changed += 1
+    for slot, choice in planned.items():
+        there = before.get(slot)
+        if there is not None and (there.locked or slot not in kinds):
+            continue
+        if choice.candidate not in things:
+            things[choice.candidate] = thing_of(choice.candidate, client)
+        thing = things[choice.candidate]
+        if thing is None or (there is not None and _is(there, thing, choice)):
+            continue
+        put(week, slot, thing, choice.count)
+        changed += 1
+    return changed
+
+
+def _is(row: WeekEntry, thing: Thing, choice: Choice) -> bool:
+    amount = choice.count
+    if thing.food is not None:
+        amount = round(first_helping_g(thing.food) * choice.count, 1)
+    return row.key == thing.key and abs(row.amount - amount) < 1e-6
+
+
+def set_amount(week: Week, row: WeekEntry, text: str) -> None:
+    """So much of what stands in a place, as it was typed: a count of servings or bowls, any measure
+    of a food. Inside a change of the week. Raises NotThere with what is wrong."""
+    values: dict[str, float | None] = {}
+    try:
+        if row.food:
+            line = read_amount(text, food_table()[row.food], week.practice.measures)
+            values = {"amount": line.grams, "low_g": line.low, "high_g": line.high}
+        else:
+            values = {"amount": count_in(text)}
+    except UnreadableAmount as error:
+        raise NotThere(str(error)) from None
+    week.entries.filter(pk=row.pk).update(**values)
+
+
+def move(week: Week, pk: int, day: int) -> tuple[int, int]:
+    """A dish to another day: into the same slot, or one of its kind in that meal, what stood there
+    takes its place; else beside that meal's slots. The two days. Inside a change of the week.
+    Raises NotThere."""
+    row = week.entries.filter(pk=pk).first()
+    if row is None:
+        raise NotThere("That dish is no longer in the week: somebody took it out.")
+    if not 0 <= day < week.days:
+        raise NotThere("That day is not in this week.")
+    first = row.day
+    if day == first:
+        return first, first
+    kinds = kinds_by_slot(week)
+    own = f"{day}-{row.meal}-{row.place}"
+    fitting = [key for key, kind in kinds.items() if key == own and kind == row.kind]
+    fitting += [
+        key
+        for key, kind in kinds.items()
+        if kind == row.kind and key.startswith(f"{day}-{row.meal}-")
+    ]
+    place = parts_of_slot(week, fitting[0])[2] if fitting else _free_beside(week, day, row.meal)
+    other = week.entries.filter(day=day, meal=row.meal, place=place).first()
+    if other is not None:
+        # out of the way, so that no two stand in one slot
+        WeekEntry.objects.filter(pk=other.pk).update(place=MOST_PLACES)
+    before = row.place
+    WeekEntry.objects.filter(pk=row.pk).update(day=day, place=place)
+    if other is not None:
+        kind = kinds.get(f"{first}-{row.meal}-{before}", other.kind)
+        WeekEntry.objects.filter(pk=other.pk).update(day=first, place=before, kind=kind)
+    return first, day
+
+
+def _free_beside(week: Week, day: int, meal: str) -> int:
+    taken = set(week.entries.filter(day=day, meal=meal).values_list("place", flat=True))
+    return next(place for place in range(BESIDE_FROM, MOST_PLACES) if place not in taken)
+
+
+def beside(week: Week, day: int, meal: str) -> str:
+    """A free place beside the slots of a meal. Raises NotThere where the meal is full."""
+    try:
+        return f"{day}-{meal}-{_free_beside(week, day, meal)}"
+    except StopIteration:
+        raise NotThere("That meal holds no more.") from None
+
+
+def copy_on(week: Week, by_days: int = 1) -> Week:
+    """The week after it, its dishes moved on by so many days in turn, for the targets of its own
+    time; what is pinned stays on its weekday. Not in a change: a week of its own."""
+    from clients.versions import version_on
+
+    start = week.date_of(week.days)
+    made = Week.objects.create(
+        practice=week.practice,
+        client=week.client,
+        start=start,
+        days=week.days,
+        note=week.note,
+        made_for=version_on(week.client, start),
+        skeleton=week.skeleton,
+        container_ml=week.container_ml,
+    )
+    rows = list(week.entries.all())
+    kinds = kinds_by_slot(made)
+    taken: set[str] = set()
+    for row in sorted(rows, key=lambda one: not one.locked):
+        day = row.day if row.locked else (row.day + by_days) % week.days
+        slot = f"{day}-{row.meal}-{row.place}"
+        if slot in taken or (slot not in kinds and row.place < BESIDE_FROM):
+            continue
+        taken.add(slot)
+        row.pk, row._state.adding, row.week, row.day = None, True, made, day
+        plan_dish(row, week.practice)
+        row.save()
+    return made

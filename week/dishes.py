@@ -1,0 +1,161 @@
+"""What can stand in a week: recipes, bowls and foods by the key that the planning knows them by."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+from bowls.bowl import reckon_bowl
+from bowls.models import Bowl
+from clients.models import Client
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.helpings import first_helping_g
+from nutrition.composition.portion import Portion, food_portion
+from nutrition.planning.candidates import OF_BOWL, OF_FOOD, OF_RECIPE
+from nutrition.planning.kinds import KINDS_OF_BOWL, kinds_of_food, kinds_of_recipe
+from nutrition.planning.week import MOST_POTS, Prepared
+from nutrition.prep.keeping import Keeping, is_heated, keeping_of
+from planner.day import bowl_portion
+from recipes.dishes import batch_portion
+from recipes.facts import facts_of
+from recipes.models import Recipe
+from recipes.owned import open_to
+from roundpantry.asked import key_in
+
+# A batch is made from half the recipe on. Common practice, no source. [share]
+LEAST_BATCH = 0.5
+
+
+@dataclass(frozen=True, kw_only=True)
+class Thing:
+    """A recipe, a bowl or a food as it may stand in a slot: one of it as a portion, the kinds of
+    slot, how it is counted, the recipes it takes servings of, and how the shortest of them keeps.
+    What is `unsettled` holds lines that nobody counted, and is not planned with."""
+
+    key: str
+    portion: Portion
+    kinds: frozenset[str]
+    counts: tuple[float, float, float]
+    parts: dict[int, float]
+    keeping: Keeping | None
+    recipe: Recipe | None = None
+    bowl: Bowl | None = None
+    food: Food | None = None
+    unsettled: bool = False
+
+    @property
+    def name(self) -> str:
+        return self.portion.name
+
+
+def of_recipe(recipe: Recipe) -> Thing | None:
+    """A serving of a recipe; None for one that weighs nothing."""
+    facts = facts_of(recipe)
+    if facts.batch.grams <= 0:
+        return None
+    foods = facts.foods()
+    portion = batch_portion(
+        recipe.title, recipe.role, facts, facts.serving.grams, f"recipe-{recipe.pk}"
+    )
+    return Thing(
+        key=f"recipe-{recipe.pk}",
+        portion=portion,
+        kinds=kinds_of_recipe(recipe.title, recipe.role, foods),
+        counts=OF_RECIPE,
+        parts={recipe.pk: 1.0},
+        keeping=keeping_of(recipe.title, recipe.role, foods),
+        recipe=recipe,
+        unsettled=bool(facts.unresolved),
+    )
+
+
+def of_bowl(bowl: Bowl) -> Thing | None:
+    """A bowl, with the servings of recipes that it takes."""
+    reckoned = reckon_bowl(bowl)
+    if reckoned.profile.grams <= 0:
+        return None
+    parts: dict[int, float] = {}
+    keeping: Keeping | None = None
+    for part in reckoned.parts:
+        recipe = part.row.recipe
+        if recipe is None:
+            continue
+        facts = facts_of(recipe)
+        if facts.serving.grams > 0:
+            share = part.row.grams / facts.serving.grams
+            parts[recipe.pk] = parts.get(recipe.pk, 0.0) + share
+        own = keeping_of(recipe.title, recipe.role, facts.foods())
+        keeping = own if keeping is None or own.days < keeping.days else keeping
+    return Thing(
+        key=f"bowl-{bowl.pk}",
+        portion=bowl_portion(reckoned, f"bowl-{bowl.pk}"),
+        kinds=KINDS_OF_BOWL,
+        counts=OF_BOWL,
+        parts=parts,
+        keeping=replace(keeping, cold=True) if keeping else None,
+        bowl=bowl,
+        unsettled=any(part.unresolved for part in reckoned.parts),
+    )
+
+
+def of_food(slug: str) -> Thing | None:
+    """A helping of a food; None for one that the table no longer has."""
+    food = food_table().usable(slug)
+    if food is None:
+        return None
+    grams = first_helping_g(food)
+    return Thing(
+        key=f"food-{food.slug}",
+        portion=food_portion(food, grams, key=f"food-{food.slug}"),
+        kinds=kinds_of_food(food),
+        counts=OF_FOOD,
+        parts={},
+        keeping=None,
+        food=food,
+    )
+
+
+def thing_of(key: str, client: Client | None = None) -> Thing | None:
+    """The thing of a key, among what may be planned for a client; None where it is gone."""
+    kind, _dash, name = key.partition("-")
+    if kind == "food":
+        return of_food(name)
+    pk = key_in(name)
+    if pk is None:
+        return None
+    if kind == "recipe":
+        recipe = open_to(client).filter(pk=pk).first()
+        return of_recipe(recipe) if recipe else None
+    if kind == "bowl":
+        bowl = bowls_open_to(client).filter(pk=pk).first()
+        return of_bowl(bowl) if bowl else None
+    return None
+
+
+def bowls_open_to(client: Client | None):
+    """The bowls that may be planned for a client: everybody's, and their own."""
+    rows = Bowl.objects.filter(client=None, archived=None)
+    return rows | Bowl.objects.filter(client=client, archived=None) if client else rows
+
+
+def prepared_of(recipe: Recipe) -> Prepared:
+    """A recipe as something that is cooked in batches."""
+    facts = facts_of(recipe)
+    foods = facts.foods()
+    keeping = keeping_of(recipe.title, recipe.role, foods)
+    servings = facts.recipe.servings
+    return Prepared(
+        key=str(recipe.pk),
+        name=recipe.title,
+        least=servings * LEAST_BATCH if servings > 1 else 0.0,
+        most=servings * MOST_POTS,
+        keeps=keeping.days,
+        freezes=keeping.freezes,
+        cooks=is_heated(foods),
+    )
+
+
+def recipes_in(things: Iterable[Thing]) -> dict[int, Recipe]:
+    """Every recipe that some things take servings of, by its key."""
+    wanted = {pk for one in things for pk in one.parts}
+    return {row.pk: row for row in Recipe.with_removed.filter(pk__in=wanted)}

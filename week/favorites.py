@@ -1,0 +1,203 @@
+"""What a client likes for each kind of slot: a few, in order; what was refused is not offered
+again."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from dataclasses import dataclass, replace
+
+from django.db import transaction
+from django.db.models import Max
+
+from clients.in_force import Plan
+from clients.models import Client
+from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.planning.kinds import KINDS, USUAL_FOODS
+from nutrition.planning.skeleton import Skeleton
+from nutrition.safety.gate import Gate
+from practice.models import User
+from recipes.facts import parts_at_hand
+from recipes.owned import open_to
+from week.dishes import Thing, bowls_open_to, of_bowl, of_food, of_recipe, thing_of
+from week.models import Favorite
+
+# So many are proposed at a time, and so many recipes and bowls are looked at for them.
+A_FEW, MOST_LOOKED_AT = 4, 150
+# What holds a food that the client named as liked is so much nearer. Common practice, no source.
+LIKED = 0.5
+
+
+@dataclass(frozen=True, kw_only=True)
+class OfKind:
+    """The favorites of a kind with their things, what is proposed besides, how many were tried, and
+    the most there may be."""
+
+    kind: str
+    kept: list[tuple[Favorite, Thing | None, str]]
+    proposed: list[Thing]
+    tried: int
+    most: int
+
+    @property
+    def full(self) -> bool:
+        return len(self.kept) >= self.most
+
+
+def kept_by_kind(client: Client) -> dict[str, list[Favorite]]:
+    """The favorites in order, by kind."""
+    out: dict[str, list[Favorite]] = {}
+    rows = client.favorites_kept.filter(verdict="kept")  # type: ignore[attr-defined]
+    for row in rows.select_related("recipe", "bowl"):
+        out.setdefault(row.kind, []).append(row)
+    return out
+
+
+def of_kinds(client: Client, skeleton: Skeleton, plan: Plan, gate: Gate) -> list[OfKind]:
+    """The favorites of every kind that the skeleton has. Nothing is proposed for one that is full:
+    the search for more is over."""
+    kept = kept_by_kind(client)
+    rows = list(client.favorites_kept.all())  # type: ignore[attr-defined]
+    decided = {(row.kind, row.key) for row in rows}
+    school = plan.school.name if plan.school else ""
+    with parts_at_hand():
+        things = everything(client, gate)
+        out = []
+        for kind in skeleton.kinds:
+            mine = [
+                (row, thing, bars_favorite(thing, gate, school))
+                for row in kept.get(kind, [])
+                for thing in [thing_of(row.key, client)]
+            ]
+            most = skeleton.limit(kind)
+            open_ones = [
+                one for one in things if kind in one.kinds and (kind, one.key) not in decided
+            ]
+            ranked = sorted(open_ones, key=lambda one: (distance(one, plan, client), one.name))
+            out.append(
+                OfKind(
+                    kind=kind,
+                    kept=mine,
+                    proposed=[] if len(mine) >= most else ranked[:A_FEW],
+                    tried=sum(1 for row in rows if row.kind == kind),
+                    most=most,
+                )
+            )
+    return out
+
+
+def _why_not(thing: Thing | None, gate: Gate) -> str:
+    if thing is None:
+        return "no longer there"
+    if thing.unsettled:
+        return "has lines that are not settled"
+    return gate.why_not_dish(thing.portion.foods)
+
+
+def bars_favorite(thing: Thing | None, gate: Gate, school: str) -> str:
+    """Why something that was kept is not planned with; what only the client's own `school` would
+    leave out is the practitioner's to keep."""
+    why = _why_not(thing, gate)
+    if not why or thing is None or thing.unsettled:
+        return why
+    others = {kind: whose for kind, whose in gate.avoided.items() if whose != school}
+    return replace(gate, avoided=others).why_not_dish(thing.portion.foods)
+
+
+def everything(client: Client, gate: Gate) -> list[Thing]:
+    """The recipes, bowls and usual foods that may be served to the client and can be counted."""
+    found: list[Thing | None] = [of_recipe(row) for row in open_to(client)[:MOST_LOOKED_AT]]
+    rows = bowls_open_to(client).prefetch_related("parts__recipe")
+    found += [of_bowl(row) for row in rows[:MOST_LOOKED_AT]]
+    slugs = dict.fromkeys(slug for some in USUAL_FOODS.values() for slug in some)
+    found += [of_food(slug) for slug in slugs]
+    return [
+        one
+        for one in found
+        if one is not None and not one.unsettled and not gate.why_not_dish(one.portion.foods)
+    ]
+
+
+def distance(thing: Thing, plan: Plan, client: Client) -> float:
+    """How far a day of nothing else would be from what is watched, less what is liked in it. The
+    smaller the better."""
+    profile = thing.portion.profile
+    kcal = profile["energy_kcal"].amount
+    liked = sum(
+        LIKED
+        for word in client.favorite_words
+        if any(word.lower().rstrip("s") in one.food.name.lower() for one in thing.portion.foods)
+    )
+    if plan.day is None or kcal <= 0:
+        return -liked
+    by = plan.day["energy_kcal"].aim / kcal
+    out = 0.0
+    for row in plan.watched:
+        target = row.target
+        times = 1.0 if target.key == DENSITY else by
+        amount = amount_of(profile, target.key).amount * times
+        per = abs(target.aim) or 1.0
+        if target.low is not None:
+            out += min(max(target.low - amount, 0.0) / per, 1.0)
+        if target.high is not None:
+            out += min(max(amount - target.high, 0.0) / per, 1.0)
+    return out - liked
+
+
+def decide(client: Client, kind: str, key: str, verdict: str, by: User) -> Favorite | None:
+    """Keep something for a kind, last of its favorites, or refuse it. None for what is not
+    there."""
+    thing = thing_of(key, client)
+    if thing is None or kind not in KINDS:
+        return None
+    with transaction.atomic():
+        rows = client.favorites_kept.filter(kind=kind)  # type: ignore[attr-defined]
+        last = rows.filter(verdict="kept").aggregate(last=Max("place"))["last"]
+        row, _made = Favorite.objects.update_or_create(
+            client=client,
+            kind=kind,
+            recipe=thing.recipe,
+            bowl=thing.bowl,
+            food=thing.food.slug if thing.food else "",
+            defaults={"verdict": verdict, "place": 0 if last is None else last + 1, "by": by},
+        )
+    return row
+
+
+def move_up(row: Favorite) -> None:
+    """One place further to the front."""
+    with transaction.atomic():
+        rows = list(Favorite.objects.filter(client=row.client, kind=row.kind, verdict="kept"))
+        at = next((i for i, one in enumerate(rows) if one.pk == row.pk), 0)
+        if at:
+            rows[at - 1], rows[at] = rows[at], rows[at - 1]
+        for place, one in enumerate(rows):
+            Favorite.objects.filter(pk=one.pk).update(place=place)
+
+
+def for_planning(
+    client: Client, kinds: Collection[str], plan: Plan, gate: Gate
+) -> tuple[list[Thing], dict[str, list[str]]]:
+    """What a week is planned from: the favorites of each kind, or where a client has none yet a few
+    that fit; and of each kind the keys in order."""
+    kept = kept_by_kind(client)
+    rows = client.favorites_kept.filter(verdict="refused")  # type: ignore[attr-defined]
+    refused = {(row.kind, row.key) for row in rows.select_related("recipe", "bowl")}
+    school = plan.school.name if plan.school else ""
+    things: dict[str, Thing] = {}
+    order: dict[str, list[str]] = {}
+    with parts_at_hand():
+        others: list[Thing] | None = None
+        for kind in kinds:
+            mine = [thing_of(row.key, client) for row in kept.get(kind, [])]
+            some = [one for one in mine if one is not None and not bars_favorite(one, gate, school)]
+            if not some:
+                others = everything(client, gate) if others is None else others
+                fit = [
+                    one for one in others if kind in one.kinds and (kind, one.key) not in refused
+                ]
+                some = sorted(fit, key=lambda one: (distance(one, plan, client), one.name))
+                some = some[: 2 * A_FEW]
+            for one in some:
+                things[one.key] = one
+            order[kind] = [one.key for one in some]
+    return list(things.values()), order

@@ -1,0 +1,80 @@
+"""What is printed of a week: the refrigerator door, the labels, and what is cooked."""
+
+from __future__ import annotations
+
+from django.http import HttpResponse
+from django.shortcuts import render
+
+from clients.context import PageRequest
+from nutrition.composition.nutrients import NUTRIENT
+from nutrition.recipe.method_steps import read_steps
+from week.reckoned import reckon_week
+from week.told import told_of
+from week.views import opened
+
+CALORIES = {"energy_kcal", "kcal_per_gram"}
+# So many numbers fit onto a label.
+ON_A_LABEL = 3
+
+
+def door(request: PageRequest, pk: int) -> HttpResponse:
+    """The week on one page, for the refrigerator door."""
+    week, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    reckoned = reckon_week(week)
+    asks = [caution for caution, _holders in told_of(reckoned).stops]
+    context = {
+        "week": week,
+        "client": week.client,
+        "reckoned": reckoned,
+        "asks": asks,
+        "practice": request.practice,
+    }
+    return render(request, "week/door.html", context)
+
+
+def cooking(request: PageRequest, pk: int) -> HttpResponse:
+    """Every pot of the week: the recipe made for it, its containers, the hot pot's caution."""
+    week, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    reckoned = reckon_week(week)
+    pots = [
+        {
+            "pot": pot,
+            "steps": read_steps(pot.recipe.method, pot.facts.lines).steps,
+            "effects": [
+                (NUTRIENT[key].name, share)
+                for key, share in (pot.scaled.effect.items() if pot.scaled else ())
+                if abs(share) >= 0.01
+            ],
+        }
+        for pot in reckoned.pots
+    ]
+    context = {"week": week, "client": week.client, "reckoned": reckoned, "pots": pots}
+    return render(request, "week/cooking.html", context)
+
+
+def labels(request: PageRequest, pk: int) -> HttpResponse:
+    """A label for every container of the week, or of one pot."""
+    week, elsewhere = opened(request, pk)
+    if elsewhere:
+        return elsewhere
+    reckoned = reckon_week(week)
+    asked = request.GET.get("pot", "")
+    pots = [pot for pot in reckoned.pots if not asked or pot.key == asked]
+    hidden = CALORIES if week.client.counting_harms else set()
+    keys = [
+        row.target.key
+        for row in reckoned.plan.watched
+        if row.target.key not in hidden and NUTRIENT[row.target.key].group != "indices"
+    ][:ON_A_LABEL]
+    context = {
+        "week": week,
+        "client": week.client,
+        "labels": [label for pot in pots for label in pot.labels(keys)],
+        "pots": pots,
+        "asked": asked,
+    }
+    return render(request, "week/labels.html", context)

@@ -1,0 +1,147 @@
+"""A client's week as the planning sees it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from clients.cautions import situation_of
+from clients.gate import gate_of
+from clients.in_force import Plan, plan_of
+from nutrition.composition.helpings import first_helping_g
+from nutrition.composition.portion import food_portion
+from nutrition.composition.supplements import per_day
+from nutrition.planning.candidates import (
+    OF_FOOD,
+    aims_of_days,
+    candidate_of,
+    known_share,
+    page_check,
+    week_base,
+)
+from nutrition.planning.skeleton import Skeleton, days_of, from_data, slots_of
+from nutrition.planning.week import Candidate, Choice, Slot
+from nutrition.planning.week import Week as Problem
+from nutrition.portions.staples import staples
+from nutrition.targets.aims import within_upper_levels
+from week.dishes import Thing, prepared_of, recipes_in, thing_of
+from week.favorites import for_planning
+from week.models import Week, WeekEntry
+
+# What is put into the week besides its slots.
+BESIDES = "besides"
+
+
+def plan_for(week: Week) -> Plan:
+    """The targets that the week was begun for."""
+    return plan_of(week.client, week.made_for, week.start)
+
+
+def skeleton_in(week: Week) -> Skeleton:
+    """How the week was when it was begun."""
+    return from_data(week.skeleton)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Posed:
+    """The problem, the things by key, and the foods that could help."""
+
+    problem: Problem
+    things: dict[str, Thing]
+    helpers: tuple[Candidate, ...]
+
+
+def choice_of(entry: WeekEntry, thing: Thing | None) -> Choice | None:
+    """What stands in a slot as the planning counts it: a food by its helpings."""
+    if thing is None:
+        return None
+    if entry.food and thing.food is not None:
+        helping = first_helping_g(thing.food)
+        return Choice(candidate=thing.key, count=round(entry.amount / helping, 4))
+    return Choice(candidate=thing.key, count=entry.amount)
+
+
+def pose(week: Week) -> Posed:
+    """What there is to plan: favorites and what stands in the week already, through the client's
+    gate, against the days' targets. Only where the client's targets are known."""
+    plan, skeleton = plan_for(week), skeleton_in(week)
+    assert plan.day is not None
+    gate = gate_of(plan)
+    slots = list(slots_of(skeleton, week.start, week.days))
+    kinds = [kind for kind in skeleton.kinds if any(slot.kind == kind for slot in slots)]
+    things, order = for_planning(week.client, kinds, plan, gate)
+    by_key = {one.key: one for one in things}
+    entries = list(week.entries.select_related("recipe", "bowl"))
+    for entry in entries:
+        if entry.key not in by_key and (there := thing_of(entry.key, week.client)) is not None:
+            # what stands there may stay where it was put, and is chosen nowhere else
+            by_key[entry.key] = replace(there, kinds=frozenset({f"only {entry.key}"}))
+    slots = _placed(slots, entries, by_key, skeleton)
+    taken = per_day(week.client.supplements_taken())
+    plain = [candidate_of(one.portion, one.kinds, one.counts, ()) for one in by_key.values()]
+    watched = [row.target.key for row in plan.watched]
+    aims, over_week = aims_of_days(plan.day, watched, known_share(plain, taken))
+    keys = [aim.key for aim in (*aims, *over_week)]
+    base = week_base(taken, keys)
+    recipes = recipes_in(by_key.values())
+    ranks = {key: at for some in order.values() for at, key in enumerate(some)}
+    candidates = tuple(
+        candidate_of(
+            replace(one.portion, key=one.key),
+            one.kinds,
+            one.counts,
+            keys,
+            {str(pk): servings for pk, servings in one.parts.items() if pk in recipes},
+            one.keeping,
+            ranks.get(one.key, len(order)),
+        )
+        for one in by_key.values()
+    )
+    density = plan.day.targets.get("kcal_per_gram")
+    problem = Problem(
+        days=week.days,
+        slots=tuple(slots),
+        candidates=candidates,
+        prepared=tuple(prepared_of(recipe) for recipe in recipes.values()),
+        # an upper level that a tablet passes by itself is no matter of the plate
+        aims=within_upper_levels(aims, base),
+        over_week=over_week,
+        base=base,
+        base_grams=0.0,
+        cook_days=days_of(skeleton.cooking, week.start, week.days),
+        wishes=skeleton.wishes,
+        density_g=plan.day["energy_kcal"].aim / max(density.aim if density else 1.0, 0.3),
+        check=page_check(situation_of(plan), gate, taken),
+    )
+    helpers = tuple(
+        candidate_of(food_portion(food, first_helping_g(food), key=food.slug), (), OF_FOOD, keys)
+        for food in staples(gate)
+        if not gate.why_not(food)
+    )
+    return Posed(problem=problem, things=by_key, helpers=helpers)
+
+
+def _placed(
+    slots: list[Slot], entries: list[WeekEntry], things: dict[str, Thing], skeleton: Skeleton
+) -> list[Slot]:
+    """The slots with what stands in them; what stands beside them is a slot of its own, pinned."""
+    by_key = {slot.key: at for at, slot in enumerate(slots)}
+    for entry in entries:
+        choice = choice_of(entry, things.get(entry.key))
+        if choice is None:
+            continue
+        if entry.slot in by_key:
+            at = by_key[entry.slot]
+            slots[at] = replace(slots[at], placed=choice, pinned=entry.locked)
+            continue
+        slots.append(
+            Slot(
+                key=entry.slot,
+                day=entry.day,
+                meal=entry.meal,
+                kind=BESIDES,
+                eaters=skeleton.portions_of(entry.meal),
+                placed=choice,
+                pinned=True,
+            )
+        )
+    return slots

@@ -1,0 +1,148 @@
+"""A client's skeleton and favorites."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_POST
+
+from clients.context import PageRequest
+from clients.gate import gate_of
+from clients.in_force import plan_of
+from clients.models import Client
+from nutrition.planning.kinds import KINDS
+from nutrition.planning.skeleton import as_data
+from practice.versioned import StaleSave, version_in
+from roundpantry.asked import key_in, short
+from week.favorites import decide, move_up, of_kinds
+from week.forms import TypedSkeleton, as_typed, read_skeleton, typed_in
+from week.models import Favorite, Week
+from week.skeletons import keep, kept_version, skeleton_of, usual_for
+
+
+def _asks_for_client(request: PageRequest) -> HttpResponse | None:
+    if request.for_client is None:
+        messages.error(request, "Choose a client first: a skeleton belongs to one.")
+        return redirect("week:list")
+    return None
+
+
+def _page(
+    request: PageRequest, typed: TypedSkeleton, status: int = 200, version: int | None = None
+) -> HttpResponse:
+    client = request.for_client
+    assert client is not None
+    others = Client.objects.filter(skeleton__isnull=False).exclude(pk=client.pk)
+    context: dict[str, Any] = {
+        "client": client,
+        "typed": typed,
+        "kinds": KINDS,
+        "version": kept_version(client) if version is None else version,
+        "own": kept_version(client) > 0,
+        "others": others.order_by("name")[:50],
+    }
+    return render(request, "week/skeleton.html", context, status=status)
+
+
+def skeleton(request: PageRequest) -> HttpResponse:
+    """How the client's week usually is, meal by meal."""
+    if elsewhere := _asks_for_client(request):
+        return elsewhere
+    client = request.for_client
+    assert client is not None
+    if request.method != "POST":
+        return _page(request, as_typed(skeleton_of(client)))
+    if "usual" in request.POST:
+        return _page(request, as_typed(usual_for(client)))
+    typed = typed_in(request.POST)
+    if "same" in request.POST:
+        # Monday's meals on every day
+        for (day, meal), _text in list(typed.cells.items()):
+            typed.cells[day, meal] = typed.cells.get((0, meal), "")
+        return _page(request, typed)
+    found = read_skeleton(typed)
+    asked = version_in(request.POST.get("version"))
+    if found is None:
+        return _page(request, typed, 400, asked)
+    try:
+        keep(client, found, kept_version(client) if asked is None else asked)
+    except StaleSave:
+        typed.errors["stale"] = (
+            "Somebody changed this skeleton after you opened it. What you typed is still here: "
+            "save again to set it in place of theirs."
+        )
+        return _page(request, typed, 409)
+    messages.success(request, "Saved. Weeks that are begun from now on have these meals.")
+    week = key_in(request.GET.get("week", ""))
+    row = Week.objects.filter(pk=week, client=client).first() if week else None
+    if row is not None and "into" in request.POST:
+        row.skeleton = as_data(found)
+        row.save()
+        return redirect("week:page", row.pk)
+    return redirect("week:skeleton")
+
+
+@require_POST
+def copy(request: PageRequest) -> HttpResponse:
+    """The skeleton of another client, to look at and save."""
+    if elsewhere := _asks_for_client(request):
+        return elsewhere
+    other = get_object_or_404(Client, pk=key_in(request.POST.get("from", "")) or 0)
+    messages.info(
+        request,
+        f"This is {other.name}'s skeleton. Change what is different, and save it to make it this "
+        f"client's.",
+    )
+    return _page(request, as_typed(skeleton_of(other)))
+
+
+def _favorites_context(request: PageRequest, client: Client) -> dict[str, Any]:
+    plan = plan_of(client)
+    return {
+        "client": client,
+        "of_kinds": of_kinds(client, skeleton_of(client), plan, gate_of(plan)),
+        "refused": client.favorites_kept.filter(verdict="refused").select_related(  # type: ignore[attr-defined]
+            "recipe", "bowl"
+        ),
+    }
+
+
+def favorites(request: PageRequest) -> HttpResponse:
+    """What the client likes for each kind of slot, and a few more to try."""
+    if elsewhere := _asks_for_client(request):
+        return elsewhere
+    client = request.for_client
+    assert client is not None
+    template = "week/_favorites.html" if request.htmx else "week/favorites.html"
+    return render(request, template, _favorites_context(request, client))
+
+
+@require_POST
+def decided(request: PageRequest) -> HttpResponse:
+    """Something kept, refused, moved up, or let go."""
+    if elsewhere := _asks_for_client(request):
+        return elsewhere
+    client, data = request.for_client, request.POST
+    assert client is not None
+    row = None
+    if (pk := key_in(data.get("row", ""))) is not None:
+        row = Favorite.objects.filter(pk=pk, client=client).first()
+    if "up" in data and row is not None:
+        move_up(row)
+    elif "back" in data and row is not None:
+        row.delete()
+    elif "refuse" in data and row is not None:
+        row.verdict = "refused"
+        row.save()
+    else:
+        verdict = "refused" if "refuse" in data else "kept"
+        kind, key = short(data, "kind", 20), short(data, "key", 100)
+        if decide(client, kind, key, verdict, request.user) is None:
+            messages.error(request, "That dish is no longer there.")
+    if request.htmx:
+        return render(request, "week/_favorites.html", _favorites_context(request, client))
+    return redirect(f"{reverse('week:favorites')}#{short(data, 'kind', 20)}")
