@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from datetime import date
 
 from nutrition.composition.foods import food_table
+from nutrition.composition.ingredient import plain_name
 from nutrition.planning.skeleton import days_of
-from nutrition.prep.buying import as_bought, plain_slug
+from nutrition.prep.buying import as_bought
 from nutrition.prep.shopping import Item, Need, ShoppingList, shopping_list
 from shopping.models import Bought, Package, Stock
 from week.models import Week
@@ -33,6 +34,21 @@ class Line:
     @property
     def words(self) -> str:
         return self.bought.words if self.bought else self.item.words
+
+    @property
+    def name(self) -> str:
+        """What is written on a list: the food without its state."""
+        return plain_name(self.item.food)
+
+    @property
+    def said(self) -> list[str]:
+        """What is said below the food: how it was reckoned, what it is for, what there is of it,
+        and where the rest goes."""
+        item = self.item
+        own = item.dishes == (item.food.name,)
+        rows = [item.how, "" if own else ", ".join(item.dishes)]
+        rows += [f"{item.have_g:.0f} g are in the kitchen" if item.have_g >= 1 else ""]
+        return [row for row in (*rows, item.left_words) if row]
 
 
 @dataclass(frozen=True)
@@ -128,8 +144,8 @@ def list_of(week: Week) -> WeekList:
     """The list of a week as it stands. What was ticked stays on it, ticked, though it is in the
     kitchen now."""
     reckoned = reckon_week(week)
-    ticked = {row.key: row for row in week.bought.all()}  # type: ignore[attr-defined]
-    cooked = {row.key for row in week.cooked_pots.all()}  # type: ignore[attr-defined]
+    ticked = {row.key: row for row in week.bought.all()}
+    cooked = {row.key for row in week.cooked_pots.all()}
     have = {row.food: row.grams for row in Stock.objects.filter(client=week.client)}
     for row in ticked.values():
         have[row.food] = max(have.get(row.food, 0.0) - row.grams, 0.0)
@@ -157,6 +173,5 @@ def taken_by(pot: Pot) -> dict[str, float]:
     out: dict[str, float] = {}
     for need in needs_of_pot(pot):
         bought = as_bought(need.food, need.grams)
-        slug = plain_slug(bought.food)
-        out[slug] = out.get(slug, 0.0) + bought.grams
+        out[bought.food.slug] = out.get(bought.food.slug, 0.0) + bought.grams
     return out

@@ -155,10 +155,15 @@ def decide(client: Client, kind: str, key: str, verdict: str, by: User) -> Favor
         row, _made = Favorite.objects.update_or_create(
             client=client,
             kind=kind,
-            recipe=thing.recipe,
-            bowl=thing.bowl,
-            food=thing.food.slug if thing.food else "",
-            defaults={"verdict": verdict, "place": 0 if last is None else last + 1, "by": by},
+            key=thing.key,
+            defaults={
+                "recipe": thing.recipe,
+                "bowl": thing.bowl,
+                "food": thing.food.slug if thing.food else "",
+                "verdict": verdict,
+                "place": 0 if last is None else last + 1,
+                "by": by,
+            },
         )
     return row
 

@@ -40,6 +40,8 @@ class Favorite(models.Model):
     recipe = models.ForeignKey(Recipe, on_delete=models.CASCADE, null=True, blank=True)
     bowl = models.ForeignKey(Bowl, on_delete=models.CASCADE, null=True, blank=True)
     food = models.CharField(max_length=80, blank=True)
+    # what the planning knows it by: "recipe-12", "bowl-3", "food-walnuts"
+    key = models.CharField(max_length=100)
     verdict = models.CharField(max_length=8, choices=VERDICTS, default="kept")
     place = models.PositiveSmallIntegerField(default=0)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
@@ -51,18 +53,9 @@ class Favorite(models.Model):
         ordering = ["place", "pk"]
         constraints = [
             models.UniqueConstraint(
-                fields=["client", "kind", "recipe", "bowl", "food"],
-                nulls_distinct=False,
-                name="one_verdict_on_a_dish_of_a_kind",
+                fields=["client", "kind", "key"], name="one_verdict_on_a_dish_of_a_kind"
             )
         ]
-
-    @property
-    def key(self) -> str:
-        """What the planning knows it by."""
-        if self.recipe_id:
-            return f"recipe-{self.recipe_id}"
-        return f"bowl-{self.bowl_id}" if self.bowl_id else f"food-{self.food}"
 
 
 class Week(Undoable, Removable, Archivable):

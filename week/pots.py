@@ -22,8 +22,6 @@ from recipes.models import Recipe
 from week.dishes import prepared_of
 from week.models import Week, WeekEntry
 
-CLIENT = "the client"
-
 
 @dataclass(frozen=True, kw_only=True)
 class Eating:
@@ -39,6 +37,14 @@ class Eating:
     @property
     def servings(self) -> float:
         return sum(share for _name, share in self.people)
+
+    @property
+    def words(self) -> str:
+        """ "2 servings", or "Osk 2, Jory 1.2" """
+        if len(self.people) == 1:
+            share = self.people[0][1]
+            return f"{share:.3g} serving{'' if share == 1 else 's'}"
+        return ", ".join(f"{name} {share:.3g}" for name, share in self.people)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -198,7 +204,10 @@ def eatings_of(
         packed = entry.meal in weekday.packed
         others = [] if packed else [one for one in skeleton.eaters if one.eats(entry.meal)]
         for pk, servings, dish in _servings(entry):
-            people = ((CLIENT, servings), *((one.name, servings * one.share) for one in others))
+            people = (
+                (week.client.name.partition(" ")[0], servings),
+                *((one.name, servings * one.share) for one in others),
+            )
             out.setdefault(pk, []).append(
                 Eating(
                     day=entry.day,

@@ -7,7 +7,9 @@ from django.shortcuts import render
 
 from clients.context import PageRequest
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.prep.batches import Label
 from nutrition.recipe.method_steps import read_steps
+from roundpantry import show
 from week.reckoned import reckon_week
 from week.told import told_of
 from week.views import opened
@@ -56,6 +58,18 @@ def cooking(request: PageRequest, pk: int) -> HttpResponse:
     return render(request, "week/cooking.html", context)
 
 
+def _shown(label: Label, alone: bool) -> dict[str, object]:
+    """A label as it is printed: its numbers in words, and whose it is where several eat."""
+    said = [
+        f"{show.digits(value, 0 if value >= 10 else 1)} {NUTRIENT[key].unit}"
+        + ("" if key == "energy_kcal" else f" {NUTRIENT[key].name.lower()}")
+        for key, value in label.numbers
+    ]
+    own = {name: getattr(label, name) for name in ("dish", "cooked", "eat_by", "frozen", "thaw")}
+    whose = "" if alone else label.whose
+    return own | {"grams": label.grams, "numbers": said, "serve": label.serve, "whose": whose}
+
+
 def labels(request: PageRequest, pk: int) -> HttpResponse:
     """A label for every container of the week, or of one pot."""
     week, elsewhere = opened(request, pk)
@@ -70,10 +84,11 @@ def labels(request: PageRequest, pk: int) -> HttpResponse:
         for row in reckoned.plan.watched
         if row.target.key not in hidden and NUTRIENT[row.target.key].group != "indices"
     ][:ON_A_LABEL]
+    alone = not reckoned.skeleton.eaters
     context = {
         "week": week,
         "client": week.client,
-        "labels": [label for pot in pots for label in pot.labels(keys)],
+        "labels": [_shown(label, alone) for pot in pots for label in pot.labels(keys)],
         "pots": pots,
         "asked": asked,
     }

@@ -35,6 +35,11 @@ class Told:
     helps: list[str]
     dishes: list[tuple[str, str]]
 
+    @property
+    def days_inside(self) -> int:
+        """How many days have every watched target inside."""
+        return sum(1 for _name, line, said in self.days if "under" not in line and not said)
+
 
 def proved_words(one: PlannedWeek) -> str:
     """What is proved of a proposal, in words."""
@@ -47,7 +52,7 @@ def proved_words(one: PlannedWeek) -> str:
         return "No week comes nearer to the targets; cook's days and variety are the best found."
     return (
         f"The best found. No week comes nearer to the targets by more than "
-        f"{planning.within:.1%} of an aim a day."
+        f"{planning.within:.0%} of one aim a day."
     )
 
 
@@ -65,7 +70,12 @@ def _kept(week: Week, posed: Posed, at: int, one: PlannedWeek) -> dict[str, Any]
         eaten = eaten_on(problem, one.planned, day)
         whole = Profile.total([*(thing.profile * count for thing, count in eaten), taken])
         line = in_one_line(strip(plan, whole)) if eaten else "nothing planned"
-        said = [_limit_words(problem, one, miss) for miss in one.missed if miss.day == day]
+        # what the line says already is not said again
+        said = [
+            _limit_words(problem, one, miss)
+            for miss in one.missed
+            if miss.day == day and (miss.bound.firm or not miss.bound.least)
+        ]
         said += list(one.planning.warned.get(day, ()))
         days.append([f"{week.date_of(day):%a %b} {week.date_of(day).day}", line, said])
     dishes: dict[str, list[str]] = {}

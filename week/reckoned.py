@@ -41,6 +41,13 @@ class Place:
     def key(self) -> str:
         return self.slot.key
 
+    @property
+    def counted(self) -> str:
+        """How many servings or bowls, where it is not one: on its plate."""
+        if self.row is None or self.entry is None or self.row.food or self.row.amount == 1:
+            return ""
+        return f"{self.row.amount:.2g}"
+
 
 @dataclass(frozen=True, kw_only=True)
 class MealOfDay:

@@ -65,7 +65,8 @@ def _option(one: Thing, place: Place) -> Option:
         f"{profile['protein_g'].amount:.0f} g protein",
     ]
     if one.keeping and one.keeping.days:
-        words.append(f"keeps {one.keeping.days} days")
+        days = one.keeping.days
+        words.append(f"keeps {days} day{'s' if days > 1 else ''}")
     warns = ""
     if place.slot.packed and one.keeping and not (one.keeping.cold and one.keeping.travels):
         warns = "not good cold: a flask, or another dish"

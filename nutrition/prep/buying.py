@@ -22,11 +22,20 @@ FOR_STOCK = re.compile(
     r"onion|leek|carrot|celery|celeriac|fennel|mushroom|parsley|dill|kale|chard|parsnip|scallion"
     r"|thyme|shallot|crimini"
 )
+# The sections of a shop, in the order in which one walks through it. Common practice, no source.
+SECTIONS = (
+    *("Vegetables and herbs", "Fruit", "Bread", "Refrigerated", "Dry goods", "Cans and jars"),
+    *("Spices", "Drinks", "Pharmacy", "Other", "Frozen"),
+)
 ROW = (
     *("groups", "slugs", "states", "section", "package", "grams", "pieces"),
     *("fresh_days", "opened_days", "rest"),
 )
 NOWHERE = "none"
+# Less is a helping and no package that anybody shops for. [g]
+LEAST_PACKAGE_G = 100.0
+# What is pressed or grated at home is bought as the fruit.
+OF_ONE = ("juice of 1", "zest of 1")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,11 +76,12 @@ class _Row:
     rest: str
 
     def fits(self, food: Food) -> bool:
-        if self.states and food.state in self.states:
+        if self.states and food.state not in self.states:
+            return False
+        if not self.groups and not self.slugs:
             return True
         named = bool(self.slugs) and re.match(self.slugs, food.kind_slug) is not None
-        ready = not self.states or food.state in self.states
-        return ready and (named or food.group in self.groups)
+        return named or food.group in self.groups
 
 
 @lru_cache(maxsize=1)
@@ -81,6 +91,8 @@ def _rows() -> tuple[_Row, ...]:
     for name, row in toml_rows("sold.toml", ROW, needed).items():
         if not row.get("pieces") and not row.get("grams") and row["section"] != NOWHERE:
             raise BadTable(f"sold.toml, {name}: says no package", name)
+        if row["section"] not in (*SECTIONS, NOWHERE):
+            raise BadTable(f"sold.toml, {name}: there is no section {row['section']}", name)
         out.append(
             _Row(
                 groups=frozenset(row.get("groups", ())),
@@ -96,11 +108,6 @@ def _rows() -> tuple[_Row, ...]:
             )
         )
     return tuple(out)
-
-
-def sections() -> list[str]:
-    """The sections of a shop, in the order of the table."""
-    return [one for one in dict.fromkeys(row.section for row in _rows()) if one != NOWHERE]
 
 
 def sold(food: Food, own: Mapping[str, tuple[str, float]] | None = None) -> Sold | None:
@@ -119,8 +126,14 @@ def sold(food: Food, own: Mapping[str, tuple[str, float]] | None = None) -> Sold
         unit, grams = own[food.slug]
         return Sold(unit=unit, grams=grams, source="as the practice set it", **base)  # type: ignore[arg-type]
     measures = {one.measure: one for one in food.measures if not one.form}
+    for measure in OF_ONE:
+        if measure in measures and food.state in ("raw", "fresh"):
+            one = measures[measure]
+            fruit = {**base, "section": "Fruit", "rest": "in the bowl", "opened_days": 3}
+            unit = food.kind_slug.partition("-")[0]
+            return Sold(unit=unit, grams=one.grams, source=one.source, **fruit)  # type: ignore[arg-type]
     for unit in UNITS:
-        if unit in measures and (unit != "can" or food.state.startswith("canned")):
+        if unit in measures and _is_sold_as(food, unit, measures[unit].grams):
             one = measures[unit]
             return Sold(unit=unit, grams=one.grams, source=one.source, **base)  # type: ignore[arg-type]
     if row.pieces:
@@ -132,15 +145,23 @@ def sold(food: Food, own: Mapping[str, tuple[str, float]] | None = None) -> Sold
     return Sold(unit=row.package, grams=row.grams, **base)  # type: ignore[arg-type]
 
 
+def _is_sold_as(food: Food, unit: str, grams: float) -> bool:
+    """Whether a food's measure is a unit that it is sold in. [g]"""
+    if unit == "can":
+        return food.state.startswith("canned")
+    return unit != "package" or grams >= LEAST_PACKAGE_G
+
+
 @dataclass(frozen=True, kw_only=True)
 class Bought:
     """What is bought for so much of a food: the food as it is sold, how much of it goes into the
-    pot [g], its weight before it is trimmed [g], and how it was got in words."""
+    pot [g], its weight before it is trimmed [g], and what it weighs cooked where it was written
+    cooked [g]."""
 
     food: Food
     grams: float
     whole_g: float
-    how: str = ""
+    cooked_g: float = 0.0
 
     @property
     def trimmed_g(self) -> float:
@@ -156,18 +177,17 @@ class Bought:
 
 def as_bought(food: Food, grams: float) -> Bought:
     """A food as it is bought for so many grams as they go into a dish: the dry or raw food that a
-    cooked one comes from, the whole one that a trimmed one comes from. [g]"""
-    how = ""
+    cooked one comes from, the whole one that a trimmed one comes from, the can that a drained one
+    comes from. [g]"""
+    cooked_g = 0.0
     before = before_cooking(food, grams)
     if before is not None:
-        food, raw_g = before
-        how = f"{raw_g:.0f} g {food.state} for {grams:.0f} g cooked"
-        grams = raw_g
+        cooked_g = grams
+        food, grams = before
+    food = food_table()[plain_slug(food)]
     edible = food.share("edible")
     whole = grams / edible.share if edible and food.state in ("raw", "fresh") else grams
-    if edible and whole > grams:
-        how = "; ".join([*([how] if how else []), f"{whole:.0f} g whole for {grams:.0f} g trimmed"])
-    return Bought(food=food, grams=grams, whole_g=whole, how=how)
+    return Bought(food=food, grams=grams, whole_g=whole, cooked_g=cooked_g)
 
 
 def units_for(sold_as: Sold, grams: float) -> float:

@@ -15,6 +15,8 @@ from nutrition.composition.tables import BadTable, toml_rows
 # source. [share]
 SOUR_SHARE = 0.10
 SOUR = re.compile(r".*vinegar|lemon-juice|lime-juice|orange-juice|verjuice|yuzu-juice")
+# What goes into a dish cooked already.
+COOKED = ("cooked", "canned")
 # Seven days at 41 F, the day it is made counted. FDA Food Code 3-501.17, from memory. [days after]
 MOST_DAYS = 6
 ROW = (
@@ -72,7 +74,7 @@ class _Rule:
             return False
         if self.groups and not any(one.food.group in self.groups for one in foods):
             return False
-        if self.heated is not None and self.heated != is_heated(foods):
+        if self.heated is not None and self.heated != is_cooked(foods):
             return False
         return self.sour is None or self.sour == is_sour(foods)
 
@@ -122,8 +124,20 @@ UNKNOWN = Keeping(
 )
 
 
+def is_cooked(foods: Sequence[Ingredient]) -> bool:
+    """Whether most of a dish, water apart, is cooked: in it, or before it went in."""
+    solid = [one for one in foods if one.food.slug != "water"]
+    done = sum(one.grams for one in solid if one.heated or _came_cooked(one))
+    return done > 0.5 * sum(one.grams for one in solid)
+
+
+def _came_cooked(one: Ingredient) -> bool:
+    return one.food.state.startswith(COOKED) or one.food.group in ("soy", "seitan")
+
+
 def is_heated(foods: Sequence[Ingredient]) -> bool:
-    """Whether most of a dish, water apart, went through the pot, the oven or the pan."""
+    """Whether most of a dish, water apart, goes through the pot, the oven or the pan when it is
+    made."""
     solid = [one for one in foods if one.food.slug != "water"]
     hot = sum(one.grams for one in solid if one.heated)
     return hot > 0.5 * sum(one.grams for one in solid)

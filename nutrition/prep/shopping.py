@@ -7,13 +7,15 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from nutrition.composition.foods import Food, food_table
-from nutrition.prep.buying import Bought, Sold, as_bought, plain_slug, sections, sold, units_for
+from nutrition.prep.buying import SECTIONS, Bought, Sold, as_bought, sold, units_for
 
 # What would remain of a package that is less than this share of it is not worth a word.
 CRUMB = 0.03
 # How a share of a package is said: from so much on. [share]
 SHARES = ((0.7, "3/4"), (0.58, "2/3"), (0.42, "1/2"), (0.29, "1/3"), (0.2, "1/4"))
 WHOLE = 0.95
+# What is trimmed of less than this is not worth a word.
+TRIMMED = 1.02
 
 
 @dataclass(frozen=True)
@@ -92,7 +94,7 @@ class ShoppingList:
     def by_section(self, trip: int) -> list[tuple[str, list[Item]]]:
         """The lines of one shopping by section of the shop."""
         own = [one for one in self.items if one.trip == trip]
-        rows = [(name, [one for one in own if one.sold.section == name]) for name in sections()]
+        rows = [(name, [one for one in own if one.sold.section == name]) for name in SECTIONS]
         return [(name, some) for name, some in rows if some]
 
 
@@ -148,7 +150,7 @@ def shopping_list(
                 trip=trip,
                 dishes=tuple(dict.fromkeys(need.dish for need, _bought in some)),
                 days=tuple(sorted({need.day for need, _bought in some})),
-                how=next((bought.how for _need, bought in some if bought.how), ""),
+                how=_how([bought for _need, bought in some], sold_as),
                 cost=None if price is None else price * count,
             )
         )
@@ -169,16 +171,26 @@ def _rows(
     stock_g = 0.0
     for need in sorted(needs, key=lambda one: (one.day, one.food.slug, one.dish)):
         bought = as_bought(need.food, need.grams)
-        slug = plain_slug(bought.food)
-        if slug != bought.food.slug:
-            food = food_table()[slug]
-            bought = Bought(food=food, grams=bought.grams, whole_g=bought.grams, how=bought.how)
-        sold_as = sold(bought.food, own)
+        slug, sold_as = bought.food.slug, sold(bought.food, own)
         if sold_as is not None:
             stock_g += bought.for_stock_g
             trip = trip_for(need.day, sold_as.fresh_days, trips)
             rows.setdefault((trip, slug), []).append((need, bought))
     return rows, stock_g
+
+
+def _how(some: Sequence[Bought], sold_as: Sold) -> str:
+    """How much dry for cooked, and how much whole for trimmed where it is weighed in the shop."""
+    out = []
+    cooked = [one for one in some if one.cooked_g]
+    if cooked:
+        raw_g = sum(one.grams for one in cooked)
+        state = cooked[0].food.state
+        out.append(f"{raw_g:.0f} g {state} for {sum(one.cooked_g for one in cooked):.0f} g cooked")
+    grams, whole = sum(one.grams for one in some), sum(one.whole_g for one in some)
+    if sold_as.by_weight and whole > grams * TRIMMED:
+        out.append(f"{whole:.0f} g whole for {grams:.0f} g trimmed")
+    return "; ".join(out)
 
 
 def _weight(bought: Bought, sold_as: Sold) -> float:
