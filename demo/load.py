@@ -22,6 +22,7 @@ from clients.models import (
 )
 from clients.versions import make_version, version_on
 from demo.pantry import load_pantry
+from demo.weeks import load_weeks
 from nutrition.composition.foods import food_table
 from nutrition.targets.schools import school_data
 from pantry.in_force import foods_of_practice
@@ -142,6 +143,7 @@ def load() -> None:
         bowls = {row["name"]: _bowl(practice, clients, recipes, row) for row in scenario["bowls"]}
         for row in scenario["days"] + more["days"]:
             _day(practice, clients, recipes, bowls, row)
+        load_weeks(practice, user, clients)
         for row in scenario["old_dishes"]:
             _old_dish(practice, clients, row)
         Intake.objects.create(

@@ -99,8 +99,13 @@ def bars_favorite(thing: Thing | None, gate: Gate, school: str) -> str:
     why = _why_not(thing, gate)
     if not why or thing is None or thing.unsettled:
         return why
+    return without_school(gate, school).why_not_dish(thing.portion.foods)
+
+
+def without_school(gate: Gate, school: str) -> Gate:
+    """The gate without what only a school would leave out."""
     others = {kind: whose for kind, whose in gate.avoided.items() if whose != school}
-    return replace(gate, avoided=others).why_not_dish(thing.portion.foods)
+    return replace(gate, avoided=others)
 
 
 def everything(client: Client, gate: Gate) -> list[Thing]:

@@ -61,6 +61,7 @@ class TypedSkeleton:
     cooking: set[int] = field(default_factory=set)
     shopping: set[int] = field(default_factory=set)
     eaters: str = ""
+    flask: bool = False
     in_a_row: str = ""
     plants: str = ""
     colors: str = ""
@@ -115,6 +116,7 @@ def as_typed(skeleton: Skeleton) -> TypedSkeleton:
         cooking=set(skeleton.cooking),
         shopping=set(skeleton.shopping),
         eaters="\n".join(_eater_words(one) for one in skeleton.eaters),
+        flask=skeleton.flask,
         in_a_row=str(skeleton.wishes.in_a_row),
         plants=str(skeleton.wishes.plants),
         colors=str(skeleton.wishes.colors),
@@ -132,6 +134,7 @@ def typed_in(data: Mapping[str, Any]) -> TypedSkeleton:
     """A skeleton as it was sent."""
     typed = TypedSkeleton(
         eaters=str(data.get("eaters", ""))[:1000],
+        flask=bool(data.get("flask")),
         in_a_row=str(data.get("in_a_row", ""))[:10],
         plants=str(data.get("plants", ""))[:10],
         colors=str(data.get("colors", ""))[:10],
@@ -197,6 +200,7 @@ def read_skeleton(typed: TypedSkeleton) -> Skeleton | None:
                 shopping=frozenset(typed.shopping),
                 limits=limits,
                 wishes=wishes,
+                flask=typed.flask,
             )
         )
     except BadSkeleton as error:

@@ -13,7 +13,7 @@ from nutrition.planning.cooking import Cooked, cook
 from nutrition.planning.skeleton import Skeleton, days_of
 from nutrition.planning.week import DAY_BEFORE
 from nutrition.prep.batches import Container, Label, batch_for, label_of, portioned
-from nutrition.prep.cooling import Cooling, cooling_of
+from nutrition.prep.cooling import FLASK, Cooling, cooling_of
 from nutrition.prep.keeping import Keeping, keeping_of
 from nutrition.recipe.reckoning import Facts
 from nutrition.recipe.scaling import Scaled
@@ -119,6 +119,12 @@ class Pot:
             return batch_for(self.facts, self.cooked.made)
         except ValueError:
             return None
+
+    @property
+    def flask(self) -> Cooling | None:
+        """What to mind where it is carried hot; None where it is not."""
+        packed = any(one.packed for one in self.eatings)
+        return FLASK if packed and not self.keeping.cold else None
 
     @property
     def cooling(self) -> Cooling | None:

@@ -24,7 +24,7 @@ from nutrition.planning.week import Week as Problem
 from nutrition.portions.staples import staples
 from nutrition.targets.aims import within_upper_levels
 from week.dishes import Thing, prepared_of, recipes_in, thing_of
-from week.favorites import for_planning
+from week.favorites import for_planning, without_school
 from week.models import Week, WeekEntry
 
 # What is put into the week besides its slots.
@@ -96,6 +96,8 @@ def pose(week: Week) -> Posed:
         )
         for one in by_key.values()
     )
+    # what was kept in spite of the school was the practitioner's to keep
+    school = plan.school.name if plan.school else ""
     density = plan.day.targets.get("kcal_per_gram")
     problem = Problem(
         days=week.days,
@@ -110,7 +112,7 @@ def pose(week: Week) -> Posed:
         cook_days=days_of(skeleton.cooking, week.start, week.days),
         wishes=skeleton.wishes,
         density_g=plan.day["energy_kcal"].aim / max(density.aim if density else 1.0, 0.3),
-        check=page_check(situation_of(plan), gate, taken),
+        check=page_check(situation_of(plan), without_school(gate, school), taken),
     )
     helpers = tuple(
         candidate_of(food_portion(food, first_helping_g(food), key=food.slug), (), OF_FOOD, keys)

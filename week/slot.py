@@ -68,7 +68,9 @@ def _option(one: Thing, place: Place) -> Option:
         days = one.keeping.days
         words.append(f"keeps {days} day{'s' if days > 1 else ''}")
     warns = ""
-    if place.slot.packed and one.keeping and not (one.keeping.cold and one.keeping.travels):
+    keeping = one.keeping
+    hot = keeping is not None and not keeping.cold and not place.slot.flask
+    if place.slot.packed and (hot or (keeping is not None and not keeping.travels)):
         warns = "not good cold: a flask, or another dish"
     return Option(key=one.key, name=one.name, said=", ".join(words), warns=warns)
 

@@ -145,19 +145,22 @@ class _Search:
         return model
 
     def run(self) -> Planning | None:
+        answer: Planning | None = None
         for _ in range(MENDED):
             proved = self._search()
             if self.best is None:
-                return None
+                # without what its pages warn of there is no week: the one that was found says so
+                return answer
             warned = warnings_of(self.week, self.best[1])
+            answer = self._answer(proved and not self.forbidden, warned)
             together = [self._cause(day) for day in warned] if not self.stopped else []
             new = [keys for keys in together if keys and keys not in self.forbidden]
             if not new or self.work.left <= 0:
-                return self._answer(proved, warned)
+                return answer
             self.forbidden += new
             self.best = None
             self.work.size += self.work.size * MORE
-        return self._answer(False, warnings_of(self.week, self.best[1])) if self.best else None
+        return answer
 
     def _answer(self, proved: bool, warned: Mapping[int, Sequence[str]]) -> Planning:
         assert self.best is not None

@@ -71,7 +71,8 @@ class Weekday:
 @dataclass(frozen=True, kw_only=True)
 class Skeleton:
     """A week as it usually is: seven weekdays from Monday on. `limits` are how many favorites of a
-    kind there are at most; `cooking` and `shopping` the weekdays for it."""
+    kind there are at most; `cooking` and `shopping` the weekdays for it; with a `flask` a packed
+    soup stays hot."""
 
     days: tuple[Weekday, ...]
     eaters: tuple[Eater, ...] = ()
@@ -79,6 +80,7 @@ class Skeleton:
     shopping: frozenset[int] = frozenset()
     limits: Mapping[str, int] = field(default_factory=dict)
     wishes: Wishes = Wishes()
+    flask: bool = False
 
     @property
     def meals(self) -> list[str]:
@@ -189,6 +191,7 @@ def slots_of(skeleton: Skeleton, start: date, days: int) -> tuple[Slot, ...]:
                         # a packed lunch is the client's alone
                         eaters=1.0 if packed else skeleton.portions_of(meal),
                         packed=packed,
+                        flask=skeleton.flask,
                         varies=meal == "dinner" and place.kind not in STAYS,
                     )
                 )
@@ -223,6 +226,7 @@ def as_data(skeleton: Skeleton) -> dict[str, Any]:
         "in_a_row": skeleton.wishes.in_a_row,
         "plants": skeleton.wishes.plants,
         "colors": skeleton.wishes.colors,
+        "flask": skeleton.flask,
     }
 
 
@@ -256,6 +260,7 @@ def from_data(data: Mapping[str, Any]) -> Skeleton:
                 plants=int(data.get("plants", 0)),
                 colors=int(data.get("colors", 0)),
             ),
+            flask=bool(data.get("flask", False)),
         )
     except (KeyError, TypeError, ValueError, AttributeError) as error:
         if isinstance(error, BadSkeleton):

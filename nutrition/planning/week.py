@@ -106,7 +106,8 @@ class Choice:
 class Slot:
     """A place in a meal of a day, for one of its kind. `portion` is its usual size, as a multiple
     of what is commonly eaten. `eaters` is how many portions are made of what the client eats: three
-    people at 1, 1 and 0.6 are 2.6. A packed one must be good cold and travel. `placed` is what the
+    people at 1, 1 and 0.6 are 2.6. A packed one must
+    travel, and be good cold where there is no `flask` to keep it hot. `placed` is what the
     practitioner put there; pinned it stays. `varies`: the same thing may not stand there too often
     in a row."""
 
@@ -117,6 +118,7 @@ class Slot:
     portion: float = 1.0
     eaters: float = 1.0
     packed: bool = False
+    flask: bool = False
     placed: Choice | None = None
     pinned: bool = False
     varies: bool = False
@@ -125,7 +127,7 @@ class Slot:
         """Whether it may stand here."""
         if self.kind not in candidate.kinds:
             return False
-        return not self.packed or (candidate.cold and candidate.travels)
+        return not self.packed or (candidate.travels and (candidate.cold or self.flask))
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -21,6 +21,17 @@ class Cooling:
     source: str
 
 
+# What goes into a flask, or comes out of it too cool, is no lunch.
+FLASK = Cooling(
+    text="In the flask: fill it with boiling water for ten minutes first, the food in at a boil, "
+    "and eat it within six hours. Below 135 °F (57 °C) when it is opened, it is thrown away.",
+    why="Between warm and hot, what was cooked through grows again.",
+    refer_to="the flask's own directions, and the local food safety authority",
+    source="FDA Food Code 3-501.16 (hot holding at 135 °F), from memory; six hours: common "
+    "practice, no source",
+)
+
+
 def cooling_of(volume_ml: float, heated: bool) -> Cooling | None:
     """The caution for so much hot food [mL]; None for a pot that cools by itself, or nothing
     hot."""
