@@ -36,6 +36,7 @@ from planner.counts import count_in
 from planner.day import ReckonedDay, entry_now, planned_of, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
+from planner.origins import origin_of
 from planner.planned import changed_since, plan_dish
 from planner.plans import plan_for
 from practice.removal import OFFERED_BACK
@@ -229,6 +230,7 @@ def page_context(
         "newer_dishes": newer_dishes(reckoned, plan),
         "empty_meals": filled(reckoned, plan).empty if plan.day else [],
         "client": day.client,
+        "origin": origin_of(day),
         "last_change": day.last_change,
         "here": reverse("planner:page", args=[day.pk]),
         "day": day,

@@ -6,9 +6,11 @@ from collections.abc import Iterable
 from typing import Any
 
 from django.db import transaction
+from django.urls import reverse
 
 from clients.versions import version_on
 from planner.models import EATEN, Day, DayEntry, Eaten
+from planner.origins import Origin
 from practice.models import User
 from week.models import MadeDay, Week, WeekEntry
 
@@ -36,14 +38,19 @@ def changed_from(made: MadeDay, plan: list[dict[str, Any]]) -> bool:
     return held_in(made.day) != plan
 
 
-def changed_since_made(day: Day) -> str:
-    """For the day's own page: that it was made from a week and is changed from the plan."""
+def origin_of_day(day: Day) -> Origin | None:
+    """For the day's own page: the week it was made from, and whether it is changed from the
+    plan."""
     made = MadeDay.objects.filter(day=day, week__removed=None).select_related("week").first()
     if made is None:
-        return ""
+        return None
     at = (day.date - made.week.start).days
     rows = [row for row in made.week.entries.all() if row.day == at]
-    return "changed" if held_by(rows) != held_in(day) else "as planned"
+    return Origin(
+        name=f"From the week of {made.week.start:%B} {made.week.start.day}",
+        url=reverse("week:page", args=[made.week.pk]),
+        changed=held_by(rows) != held_in(day),
+    )
 
 
 def make_days(week: Week, by: User) -> tuple[list[Day], list[Day]]:
