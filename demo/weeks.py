@@ -80,6 +80,7 @@ def skeleton_in(row: Mapping[str, Any]) -> Skeleton:
             cooking=frozenset(WEEKDAYS.index(name) for name in row["cooking"]),
             shopping=frozenset(WEEKDAYS.index(name) for name in row.get("shopping", ())),
             limits={"fruit": 4},
+            flask=row.get("flask", False),
             wishes=Wishes(in_a_row=row["in_a_row"], plants=row["plants"], colors=row["colors"]),
         )
     )

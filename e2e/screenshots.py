@@ -31,6 +31,10 @@ def reckon(page):
     page.get_by_role("button", name="Work it out").click()
 
 
+def first_week(page):
+    page.locator("#rows td a").first.click()
+
+
 # two of the demo's bowls, brought to the same calories
 TWO_PLATES = "/compare/?with=bowl-1&with=bowl-4&basis=calories"
 # name: what to do after opening the address
@@ -52,13 +56,11 @@ VIEWS = {
             lambda page: page.get_by_text("Eaten 494 g").wait_for(),
         ],
     ),
-    "recipes": ("/recipes/", []),
     "recipe": ("/recipes/", [go("Dill barley with white beans")]),
     "cook": (
         "/recipes/?q=mushroom",
         [go("Mushroom and buckwheat soup"), go("Cook"), go("Next step")],
     ),
-    "recipe-versions": ("/recipes/", [go("Dill barley with white beans"), go("Versions (2)")]),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "day": (
         "/clients/",
@@ -87,6 +89,8 @@ VIEWS = {
             go("Swaps"),
         ],
     ),
+    "week": ("/clients/?q=jens", [go("Jens Halloran"), go("Week"), first_week]),
+    "shopping": ("/clients/?q=jens", [go("Jens Halloran"), go("Week"), first_week, go("Shopping")]),
     "two-plates": ("/compare/", [lambda page: page.goto(BASE + TWO_PLATES)]),
     "ladder": ("/clients/", [go("Wren Adeyemi-Lund"), go("Density ladder")]),
     "sauce-bench": (

@@ -18,6 +18,8 @@ from week.reckoned import ReckonedWeek, reckon_week
 
 # Less than this is not in the kitchen. [g]
 CRUMB_G = 0.5
+# Fewer trimmings make no stock. Common practice, no source. [g]
+STOCK_G = 50.0
 
 
 @dataclass(frozen=True)
@@ -68,13 +70,18 @@ class Trip:
         return sum(1 for _name, lines in self.sections for line in lines if line.bought)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WeekList:
     week: Week
     reckoned: ReckonedWeek
     whole: ShoppingList
     trips: list[Trip]
     cooked: set[str]
+
+    @property
+    def worth_stock(self) -> bool:
+        """Whether enough is trimmed for a stock to be worth a word."""
+        return self.whole.stock_g >= STOCK_G
 
     @property
     def servings(self) -> float:
@@ -161,7 +168,7 @@ def list_of(week: Week) -> WeekList:
         sections = [(name, lines) for name, lines in sections if lines]
         if sections:
             trips.append(Trip(at, week.date_of(at), sections))
-    return WeekList(week, reckoned, found, trips, cooked)
+    return WeekList(week=week, reckoned=reckoned, whole=found, trips=trips, cooked=cooked)
 
 
 def _shown(item: Item, ticked: dict[str, Bought]) -> bool:

@@ -1,5 +1,5 @@
-"""Times, as medians of repeated runs: balance for a bowl and for a day beside a plain HiGHS solve
-of the same model, reckoning, and what is done in the browser.
+"""Times, as medians of repeated runs: balance for a bowl and for a day, and a week, beside a plain
+HiGHS solve of the same model, reckoning, and what is done in the browser.
 
 bin/bench [--runs N]
 """
@@ -21,11 +21,15 @@ from e2e.times import all_times  # noqa: E402
 from nutrition.composition.food_names import food_names  # noqa: E402
 from nutrition.composition.foods import FoodTable, foods_in_force, shipped_foods  # noqa: E402
 from nutrition.composition.ingredient import Ingredient
+from nutrition.planning.score import MOUTHFUL
+from nutrition.planning.search import plan
 from nutrition.portions.proposals import proposals  # noqa: E402
 from nutrition.portions.solver import balance  # noqa: E402
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.safety.cautions import Situation, cautions_in
+from nutrition.tests.planning.week_cases import highs as highs_week
+from nutrition.tests.planning.week_cases import week
 from nutrition.tests.portions.balance_cases import highs, problem  # noqa: E402
 from nutrition.written.finding import find_foods  # noqa: E402
 from nutrition.written.matching import reckon_line  # noqa: E402
@@ -33,6 +37,9 @@ from nutrition.written.matching import reckon_line  # noqa: E402
 # What each must stay under. [s]
 BOWL_LIMIT, DAY_LIMIT, RECIPES_LIMIT, SEARCH_LIMIT, LINE_LIMIT = 0.15, 1.0, 2.0, 0.02, 0.005
 CAUTIONS_LIMIT = 0.02
+WEEK_LIMIT, AGAIN_LIMIT = 5.0, 2.0
+# So long HiGHS may look at a week. [s]
+WEEK_SECONDS = 20.0
 OWN_FOODS = 2000
 HARBOR = ("Tern", "Gull", "Pier", "Keel", "Mast")
 FRESH = Path(__file__).resolve().parent.parent / "nutrition/tests/written/fresh_lines.tsv"
@@ -121,6 +128,42 @@ def warned(name: str, runs: int) -> bool:
     return took < CAUTIONS_LIMIT
 
 
+def planned(name: str, seeds: range) -> bool:
+    """Print lines for weeks of 7 days, 4 meals and 40 candidates, and for planning them again with
+    one dinner pinned; whether the medians stay under their limits."""
+    first, again, theirs, gaps, reached = [], [], [], [], 0
+    for seed in seeds:
+        asked = week(seed)
+        start = perf_counter()
+        found = plan(asked)
+        first.append(perf_counter() - start)
+        gaps.append(found.within)
+        start = perf_counter()
+        other = highs_week(asked, WEEK_SECONDS)
+        theirs.append(perf_counter() - start)
+        reached += other is not None and found.score.missed <= other[0] + MOUTHFUL
+        for slot in asked.slots:
+            asked = asked.placed(slot.key, found.planned[slot.key], False)
+        dinner = next(one for one in asked.slots if one.day == 3 and one.meal == "dinner")
+        else_ = next(one for one in asked.choices(dinner) if one != dinner.placed)
+        asked = asked.placed(dinner.key, else_, True)
+        again.append(timed(lambda asked=asked: plan(asked)))
+    for words, times, limit in (
+        (name, first, WEEK_LIMIT),
+        ("the same, one dinner pinned", again, AGAIN_LIMIT),
+    ):
+        over = "  OVER" if median(times) > limit else ""
+        print(
+            f"{words:34} {median(times):7.2f} s median, {max(times):.2f} s slowest of {len(times)}, "
+            f"limit {limit:g}{over}"
+        )
+    print(
+        f"{'':34} HiGHS {median(theirs):.2f} s median; within a mouthful of it in {reached} of "
+        f"{len(first)}; a better week could miss less by {max(gaps):.3f} of an aim a day at most"
+    )
+    return median(first) <= WEEK_LIMIT and median(again) <= AGAIN_LIMIT
+
+
 @lru_cache(maxsize=1)
 def with_own_foods() -> FoodTable:
     """The shipped foods and many of a practice's own, named after them."""
@@ -166,6 +209,7 @@ def main() -> int:
     fine &= cooked(
         "day: as a cook would, 24 entries", 24, 25, DAY_LIMIT, max(runs // 2, 1), range(100, 104)
     )
+    fine &= planned("week: 7 days, 4 meals, 40 dishes", range(6))
     fine &= warned("cautions of a day", runs)
     for line in LINES:
         reckon_line(line)

@@ -3,6 +3,7 @@ taken. Each is one step that can be undone."""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 
 from clients.models import Client
@@ -21,6 +22,7 @@ from week.problem import skeleton_in
 # What is put beside the slots of a meal has places from here on.
 BESIDE_FROM = 20
 MOST_PLACES = 40
+SLOT = re.compile(r"(?P<day>[0-9]{1,3})-(?P<meal>[a-z]+)-(?P<place>[0-9]{1,3})")
 
 
 class NotThere(ValueError):
@@ -34,11 +36,10 @@ def kinds_by_slot(week: Week) -> dict[str, str]:
 
 def parts_of_slot(week: Week, key: str) -> tuple[int, str, int]:
     """Day, meal and place of a slot's key. Raises NotThere."""
-    day, _dash, rest = key.partition("-")
-    meal, _dash, place = rest.partition("-")
-    known = day.isdigit() and place.isdigit() and meal in dict(MEALS)
-    if not known or len(day) > 3 or len(place) > 3:
+    match = SLOT.fullmatch(key)
+    if match is None or match["meal"] not in dict(MEALS):
         raise NotThere("There is no such place in the week.")
+    day, meal, place = match["day"], match["meal"], match["place"]
     if int(day) >= week.days or int(place) >= MOST_PLACES:
         raise NotThere("There is no such place in the week.")
     return int(day), meal, int(place)

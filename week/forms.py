@@ -51,7 +51,7 @@ def next_monday():
     return today + timedelta(days=(7 - today.weekday()) % 7 or 7)
 
 
-@dataclass
+@dataclass(kw_only=True)
 class TypedSkeleton:
     """A skeleton as it was typed, with what is wrong by field."""
 
@@ -67,6 +67,9 @@ class TypedSkeleton:
     colors: str = ""
     limits: dict[str, str] = field(default_factory=dict)
     errors: dict[str, str] = field(default_factory=dict)
+
+    # what is wrong with all of it stands above it
+    of_all = ("stale", "days", "limits", "cooking")
 
     @property
     def rows(self) -> list[dict[str, Any]]:

@@ -161,6 +161,12 @@ class Pot:
         ]
 
     @property
+    def title(self) -> str:
+        """All of it in a line: "Bean soup: cooked Sunday, 6 servings; 4 containers of 380 g" """
+        made = f"{self.cooked.made:.3g} servings"
+        return f"{self.name}: cooked {self.cooked_on:%A}, {made}; {self.container_words}"
+
+    @property
     def container_words(self) -> str:
         """ "4 containers of 380 g, 2 of them frozen" """
         count = len(self.containers)

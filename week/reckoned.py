@@ -83,6 +83,11 @@ class DayOfWeek:
         return [food for entry in self.entries for food in entry.foods]
 
     @property
+    def late(self) -> bool:
+        """Whether it stands in the right half of its row: what opens then opens to the left."""
+        return self.at % 7 >= 4
+
+    @property
     def line(self) -> str:
         return in_one_line(self.strip)
 
@@ -114,7 +119,7 @@ def _filled(meal: MealOfDay) -> bool:
     return any(one.entry for one in meal.places)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ReckonedWeek:
     week: Week
     plan: Plan
@@ -215,7 +220,7 @@ def reckon_week(week: Week, moved: Sequence[int] = ()) -> ReckonedWeek:
                     moved=at in moved,
                 )
             )
-    return ReckonedWeek(week, plan, skeleton, days, rows)
+    return ReckonedWeek(week=week, plan=plan, skeleton=skeleton, days=days, rows=rows)
 
 
 def _meals(

@@ -17,7 +17,7 @@ from nutrition.planning.week import Week as Problem
 MOST_RUNNING, FORGOTTEN = 4, 600.0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Run:
     """A search. `of` says whose it is; `share` how far it is [0 to 1]; `words` what is being made
     better. `found` once it is `done`."""

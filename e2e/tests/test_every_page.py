@@ -11,6 +11,7 @@ from pantry.models import OwnFood
 from planner.models import Day
 from recipes.models import Recipe
 from schools.models import OwnSchool
+from week.models import Week
 
 # targets of 24 px and more are asked for as well
 ASKED = {"rules": {"target-size": {"enabled": True}}}
@@ -30,6 +31,8 @@ class EveryPage(BrowserCase):
             visit = Intake.objects.get().pk
             own = OwnSchool.objects.get()
             losing = Client.objects.get(name="Osk Brannigan").pk
+            week = Week.objects.get(client__name="Jens Halloran")
+        three = f"/for/{week.client_id}"
         return [
             "/clients/",
             f"/clients/first-visits/{visit}/",
@@ -75,6 +78,18 @@ class EveryPage(BrowserCase):
             f"/days/{day}/",
             f"/handouts/bowls/{bowl}/",
             f"/handouts/days/{day}/",
+            "/weeks/",
+            f"{three}/weeks/",
+            f"{three}/weeks/skeleton/",
+            f"{three}/weeks/favorites/",
+            f"{three}/weeks/{week.pk}/",
+            f"{three}/weeks/{week.pk}/?slot=2-dinner-0",
+            f"{three}/weeks/{week.pk}/door/",
+            f"{three}/weeks/{week.pk}/cooking/",
+            f"{three}/weeks/{week.pk}/labels/",
+            f"{three}/shopping/{week.pk}/",
+            f"{three}/shopping/stock/",
+            "/shopping/packages/",
         ]
 
     def found(self):

@@ -11,6 +11,9 @@ from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import food_table
 from nutrition.insight.glycemic import glycemic_index
 from nutrition.insight.variety import color_of
+from nutrition.planning.skeleton import check_skeletons
+from nutrition.prep.buying import check_sold
+from nutrition.prep.keeping import keeping_kinds
 from nutrition.recipe.kitchen_notes import senses
 from nutrition.safety.cautions import rules
 from nutrition.swaps.library import library
@@ -33,5 +36,8 @@ def read_every_table() -> None:
     rules()
     senses()
     library()
+    keeping_kinds()
+    check_sold()
+    check_skeletons()
     glycemic_index(food.slug)
     color_of(food)

@@ -62,7 +62,7 @@ class Sold:
         return f"{number} {self.unit if count == 1 else plural}"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Row:
     groups: frozenset[str]
     slugs: str
@@ -202,3 +202,8 @@ def plain_slug(food: Food) -> str:
         slug = slug.removesuffix(ending)
     drained = f"{slug}-drained"
     return drained if food.state.startswith("canned") and drained in food_table() else food.slug
+
+
+def check_sold() -> None:
+    """Reads the table of how food is sold. Raises BadTable."""
+    _rows()

@@ -23,6 +23,7 @@ SAMPLES = {
     "slug": "kale-raw",
     "weighed": 1,
     "of": "bowl-1",
+    "token": "none",
 }
 
 

@@ -59,14 +59,14 @@ document.addEventListener("click", async (event) => {
     await navigator.serviceWorker.register(button.dataset.keepList, { scope: window.location.pathname });
     const ready = await navigator.serviceWorker.ready;
     navigator.serviceWorker.addEventListener("message", (said) => { if (said.data.kept) words("Kept: it opens without a connection now."); });
-    const parts = performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.startsWith(window.location.origin) && name.includes("/static/"));
+    const parts = performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.startsWith(window.location.origin) && name !== window.location.href);
     ready.active.postMessage({ keep: [window.location.pathname, ...new Set(parts)] });
   } catch { words("It could not be kept here: print it instead."); }
 });
 
 // Whoever signs out leaves nothing behind on the phone.
 document.addEventListener("submit", (event) => {
-  if (event.target.getAttribute("action") !== "/sign-out/") return;
+  if (!event.target.matches("[data-sign-out]")) return;
   if ("caches" in window) caches.delete("shopping-list");
   navigator.serviceWorker?.getRegistrations().then((all) => all.forEach((one) => one.unregister()));
 });
