@@ -154,8 +154,8 @@ def planned(name: str, seeds: range) -> bool:
     ):
         over = "  OVER" if median(times) > limit else ""
         print(
-            f"{words:34} {median(times):7.2f} s median, {max(times):.2f} s slowest of {len(times)}, "
-            f"limit {limit:g}{over}"
+            f"{words:34} {median(times):7.2f} s median, {max(times):.2f} s slowest of "
+            f"{len(times)}, limit {limit:g}{over}"
         )
     print(
         f"{'':34} HiGHS {median(theirs):.2f} s median; within a mouthful of it in {reached} of "

@@ -35,7 +35,7 @@ FIRST = 10**8
 # A sum that comes after another may grow to twice what it is and so much.
 ROOM = 100
 # So often days whose own pages would warn are mended, each time with so much more work.
-MENDED, MORE = 6, 0.25
+MENDED, MORE = 8, 0.25
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -126,7 +126,40 @@ def plan(
     if work is None:
         again = all(slot.placed for slot in week.slots)
         work = Work.of(AGAIN_WORK if again else WEEK_WORK)
-    return _Search(week, work, tell).run()
+    found = _Search(week, work, tell).run()
+    return None if found is None else _cleared(week, found)
+
+
+def _cleared(week: Week, found: Planning) -> Planning:
+    """The same without what its days would still be warned of: better an empty place than that.
+    What is pinned stays, and is told."""
+    planned = dict(found.planned)
+    for day in found.warned:
+        free = [slot.key for slot in week.slots_of(day) if not slot.pinned]
+        while week.check(eaten_on(week, planned, day)) and any(planned[key] for key in free):
+            # the one without which least is said; of equals the last of the day
+            planned[_worst(week, planned, day, free)] = None
+    if planned == found.planned:
+        return found
+    scored = score(week, planned)
+    assert scored is not None
+    return replace(
+        found,
+        planned=planned,
+        score=scored,
+        proved=False,
+        warned=warnings_of(week, planned),
+    )
+
+
+def _worst(week: Week, planned: Planned, day: int, free: Sequence[str]) -> str:
+    """The slot without which least is warned of on a day."""
+
+    def said(key: str) -> int:
+        return len(week.check(eaten_on(week, {**planned, key: None}, day)))
+
+    there = [key for key in reversed(free) if planned[key] is not None]
+    return min(there, key=said)
 
 
 class _Search:

@@ -275,6 +275,15 @@ class Rules(unittest.TestCase):
         ).placed("0-dinner-0", Choice(candidate="one", count=1.0), True)
         self.assertEqual(plan(case).warned, {0: ["ask"]})
 
+    def test_a_place_stays_empty_before_it_holds_what_its_page_warns_of(self):
+        case = replace(
+            days_of(2, [dish("one", 2000.0), dish("other", 900.0)]),
+            check=lambda eaten: ["ask"] if eaten else [],
+        )
+        found = plan(case)
+        self.assertEqual(set(found.planned.values()), {None})
+        self.assertEqual((found.warned, found.proved), ({}, False))
+
     def test_packed_is_good_cold_and_travels_or_goes_into_a_flask(self):
         slot = Slot(key="a", day=0, meal="lunch", kind="main", packed=True)
         soup, salad = dish("soup", 1.0, cold=False), dish("salad", 1.0)
