@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from clients.in_force import Plan
 from clients.strip import Reading, in_one_line, strip
-from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.ingredient import Ingredient, plain_name
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day
 from nutrition.insight.variety import colors_in, distinct_plants
@@ -40,6 +40,14 @@ class Place:
     @property
     def key(self) -> str:
         return self.slot.key
+
+    @property
+    def name(self) -> str:
+        """What stands there, a food without its state: there is little room."""
+        if self.entry is None:
+            return self.slot.kind
+        food = self.entry.portion.food
+        return plain_name(food) if food is not None else self.entry.name
 
     @property
     def counted(self) -> str:
