@@ -11,7 +11,12 @@ from nutrition.composition.profile import Profile
 from nutrition.insight.variety import colors_in, distinct_plants
 from nutrition.planning.week import Candidate, Check
 from nutrition.portions.problem import OF_PLANTS
-from nutrition.portions.sensible import BOWL_COUNTS, MOST_AT_ONCE_ML, SERVING_COUNTS
+from nutrition.portions.sensible import (
+    BOWL_COUNTS,
+    MOST_AT_ONCE_ML,
+    MOST_HELPINGS,
+    SERVING_COUNTS,
+)
 from nutrition.prep.keeping import Keeping
 from nutrition.safety.cautions import LEVELS, Situation, cautions_in
 from nutrition.safety.gate import Gate
@@ -21,9 +26,9 @@ from nutrition.targets.aims import OTHER_WEIGHT, WATCHED_WEIGHT, aims_for, judge
 from nutrition.targets.day import DayTargets
 from nutrition.targets.scope import WEEK, scopes
 
-# Recipes and bowls are counted as Balance counts them, a food by the half helping. Common
-# practice, no source. Least, most, step.
-OF_RECIPE, OF_BOWL, OF_FOOD = SERVING_COUNTS, BOWL_COUNTS, SERVING_COUNTS
+# Recipes and bowls are counted as Balance counts them, a food by the half helping up to as much as
+# Balance would add. Common practice, no source. Least, most, step.
+OF_RECIPE, OF_BOWL, OF_FOOD = SERVING_COUNTS, BOWL_COUNTS, (0.5, MOST_HELPINGS, 0.5)
 
 
 def candidate_of(

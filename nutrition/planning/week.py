@@ -84,8 +84,13 @@ class Candidate:
     @property
     def counts(self) -> tuple[float, ...]:
         """How much of it can be served."""
-        steps = int(math.floor((self.most - self.least) / self.step + 1e-9))
-        return tuple(self.least + n * self.step for n in range(steps + 1))
+        return self.counts_for(1.0)
+
+    def counts_for(self, portion: float) -> tuple[float, ...]:
+        """How much of it can be served where so many times the usual portion is wished for."""
+        most = self.most * max(portion, 1.0)
+        steps = int(math.floor((most - self.least) / self.step + 1e-9))
+        return tuple(self.least + n * self.step for n in range(min(steps, MOST_COUNTS - 1) + 1))
 
     def brings(self, key: str, at_most: bool = False) -> float:
         """What one of it brings of a target's key, with what is unknown at its largest if that is
@@ -179,7 +184,7 @@ class Week:
         for one in self.candidates:
             if not one.step > 0 or not 0 < one.least <= one.most:
                 raise BadWeek("candidates", f"{one.name}: its portions are not above zero")
-            if len(one.counts) > MOST_COUNTS:
+            if (one.most - one.least) / one.step > MOST_COUNTS:
                 raise BadWeek("candidates", f"{one.name} has more than {MOST_COUNTS} portions")
             if set(one.parts) - made:
                 raise BadWeek("candidates", f"{one.name} is made of what is not prepared")
@@ -216,7 +221,7 @@ class Week:
             Choice(candidate=one.key, count=count)
             for one in self.candidates
             if slot.takes(one)
-            for count in one.counts
+            for count in one.counts_for(slot.portion)
         ]
         if slot.placed is not None and slot.placed.candidate in self.by_key:
             out += [slot.placed] if slot.placed not in out else []

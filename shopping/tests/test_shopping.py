@@ -142,7 +142,7 @@ class Shopping(WeekCase):
         line = self.line(week, "kale-raw")
         self.assertEqual(line.item.sold.unit, "bag")
         self.assertAlmostEqual(line.item.cost, 2.5 * line.item.count)
-        self.assertContains(self.client.get(self.address("page", week)), "have no price")
+        self.assertContains(self.client.get(self.address("page", week)), "that have a price")
         self.post(address, {"row": Package.objects.get().pk})
         self.assertFalse(Package.objects.exists())
 
