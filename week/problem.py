@@ -69,7 +69,13 @@ def pose(week: Week) -> Posed:
     slots = list(slots_of(skeleton, week.start, week.days))
     kinds = [kind for kind in skeleton.kinds if any(slot.kind == kind for slot in slots)]
     things, order = for_planning(week.client, kinds, plan, gate)
-    by_key = {one.key: one for one in things}
+    # a favorite stands in the slots that it was kept for, and in no others that it would fit
+    by_key = {
+        one.key: replace(
+            one, kinds=frozenset(kind for kind, keys in order.items() if one.key in keys)
+        )
+        for one in things
+    }
     entries = list(week.entries.select_related("recipe", "bowl"))
     for entry in entries:
         if entry.key not in by_key and (there := thing_of(entry.key, week.client)) is not None:
