@@ -7,6 +7,7 @@ from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
+from django_htmx.http import retarget
 
 from clients.context import PageRequest
 from nutrition.planning.proposals import MOST_WEEKS, PlannedWeek, weeks
@@ -57,7 +58,7 @@ def plan(request: PageRequest, pk: int) -> HttpResponse:
     posed, problem = _posed(week)
     if posed is None:
         messages.error(request, problem)
-        return answer(request, week)
+        return _whole(request, week)
     most = 1 if "one" in request.POST else MOST_WEEKS
     if not request.htmx:
         _keep(week, posed, weeks(posed.problem, most))
@@ -68,7 +69,7 @@ def plan(request: PageRequest, pk: int) -> HttpResponse:
         token = running.begin(_key(week), posed.problem, most)
     except running.TooMany as error:
         messages.error(request, str(error))
-        return answer(request, week)
+        return _whole(request, week)
     return _progress(request, week, token, running.running(token, _key(week)))
 
 
@@ -86,7 +87,7 @@ def progress(request: PageRequest, pk: int, token: str) -> HttpResponse:
     run = running.running(token, _key(week))
     if run is None:
         messages.error(request, "That search is forgotten: plan it again.")
-        return answer(request, week)
+        return _whole(request, week)
     if request.method == "POST" and short(request.POST, "stop", 5):
         run.stop.set()
         run.done.wait(timeout=5.0)
@@ -101,21 +102,28 @@ def progress(request: PageRequest, pk: int, token: str) -> HttpResponse:
             if not run.failed
             else "The search failed, and says so in the log. Nothing was changed.",
         )
-        return answer(request, week)
+        return _whole(request, week)
     posed, problem = _posed(week)
     if posed is None:
         messages.error(request, problem)
-        return answer(request, week)
+        return _whole(request, week)
     _keep(week, posed, run.found)
     if words := _empty_words(posed):
         messages.info(request, words)
-    return answer(request, week)
+    return _whole(request, week)
 
 
 def _progress(
     request: PageRequest, week: Week, token: str, run: running.Run | None
 ) -> HttpResponse:
-    return render(request, "week/_progress.html", {"week": week, "token": token, "run": run})
+    page = render(request, "week/_progress.html", {"week": week, "token": token, "run": run})
+    return retarget(page, "#planning")
+
+
+def _whole(request: PageRequest, week: Week) -> HttpResponse:
+    """The page as it is, whatever part of it asked."""
+    page = answer(request, week)
+    return retarget(page, "#work") if request.htmx else page
 
 
 @require_POST
