@@ -46,7 +46,7 @@ class OfKind:
 def kept_by_kind(client: Client) -> dict[str, list[Favorite]]:
     """The favorites in order, by kind."""
     out: dict[str, list[Favorite]] = {}
-    rows = client.favorites_kept.filter(verdict="kept")  # type: ignore[attr-defined]
+    rows = Favorite.objects.filter(client=client, verdict="kept")
     for row in rows.select_related("recipe", "bowl"):
         out.setdefault(row.kind, []).append(row)
     return out
@@ -56,7 +56,7 @@ def of_kinds(client: Client, skeleton: Skeleton, plan: Plan, gate: Gate) -> list
     """The favorites of every kind that the skeleton has. Nothing is proposed for one that is full:
     the search for more is over."""
     kept = kept_by_kind(client)
-    rows = list(client.favorites_kept.all())  # type: ignore[attr-defined]
+    rows = list(Favorite.objects.filter(client=client))
     decided = {(row.kind, row.key) for row in rows}
     school = plan.school.name if plan.school else ""
     with parts_at_hand():
@@ -155,7 +155,7 @@ def decide(client: Client, kind: str, key: str, verdict: str, by: User) -> Favor
     if thing is None or kind not in KINDS:
         return None
     with transaction.atomic():
-        rows = client.favorites_kept.filter(kind=kind)  # type: ignore[attr-defined]
+        rows = Favorite.objects.filter(client=client, kind=kind)
         last = rows.filter(verdict="kept").aggregate(last=Max("place"))["last"]
         row, _made = Favorite.objects.update_or_create(
             client=client,
@@ -190,7 +190,7 @@ def for_planning(
     """What a week is planned from: the favorites of each kind, or where a client has none yet a few
     that fit; and of each kind the keys in order."""
     kept = kept_by_kind(client)
-    rows = client.favorites_kept.filter(verdict="refused")  # type: ignore[attr-defined]
+    rows = Favorite.objects.filter(client=client, verdict="refused")
     refused = {(row.kind, row.key) for row in rows.select_related("recipe", "bowl")}
     school = plan.school.name if plan.school else ""
     things: dict[str, Thing] = {}

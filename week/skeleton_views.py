@@ -105,7 +105,7 @@ def _favorites_context(request: PageRequest, client: Client) -> dict[str, Any]:
     return {
         "client": client,
         "of_kinds": of_kinds(client, skeleton_of(client), plan, gate_of(plan)),
-        "refused": client.favorites_kept.filter(verdict="refused").select_related(  # type: ignore[attr-defined]
+        "refused": Favorite.objects.filter(client=client, verdict="refused").select_related(
             "recipe", "bowl"
         ),
     }
