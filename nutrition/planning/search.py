@@ -25,7 +25,7 @@ from nutrition.portions.work import Work
 # counted]
 WEEK_WORK, DAY_WORK, STEP_WORK, CALL_WORK = 6.0, 2.5, 0.3, 0.1
 # ... and one that is planned already, and only changes. [s, as work is counted]
-AGAIN_WORK = 2.5
+AGAIN_WORK = 1.8
 # The share of what is left that the days by themselves may take, each stage, and proving it.
 ALONE, STAGE, PROOF = 0.5, 0.6, 0.4
 # Of more choices than this nothing is proved beyond what each day by itself says.
