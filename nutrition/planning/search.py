@@ -23,9 +23,9 @@ from nutrition.portions.work import Work
 
 # What a week may take, a step of it, and a call of the solver whatever it does. [s, as work is
 # counted]
-WEEK_WORK, DAY_WORK, STEP_WORK, CALL_WORK = 6.0, 2.5, 0.3, 0.1
+WEEK_WORK, DAY_WORK, STEP_WORK, CALL_WORK = 5.0, 2.5, 0.3, 0.1
 # ... and one that is planned already, and only changes. [s, as work is counted]
-AGAIN_WORK = 1.8
+AGAIN_WORK = 1.5
 # The share of what is left that the days by themselves may take, each stage, and proving it.
 ALONE, STAGE, PROOF = 0.5, 0.6, 0.4
 # Of more choices than this nothing is proved beyond what each day by itself says.
