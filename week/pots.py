@@ -107,11 +107,6 @@ class Pot:
         )
         return f"{left:.1f} servings left over: {goes}."
 
-    @property
-    def used_in(self) -> list[str]:
-        """The dishes that it goes into, each once."""
-        return list(dict.fromkeys(one.dish for one in self.eatings))
-
     @cached_property
     def scaled(self) -> Scaled | None:
         """The recipe for this pot; None for one that no kitchen makes."""

@@ -21,7 +21,6 @@ from nutrition.planning.week import Slot
 from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS, MEAL_NAMES
 from planner.day import Entry, entry_of
-from planner.models import Day
 from recipes.facts import parts_at_hand
 from week.made import changed_from, held_by
 from week.models import MadeDay, Week, WeekEntry
@@ -263,8 +262,3 @@ def _meals(
 def _place(slot: Slot, entries: dict[str, tuple[WeekEntry, Entry | None]]) -> Place:
     row, entry = entries.get(slot.key, (None, None))
     return Place(slot=slot, row=row, entry=entry)
-
-
-def days_made(week: Week) -> list[Day]:
-    """The planner's days that were made from the week."""
-    return [row.day for row in week.made_days.select_related("day")]

@@ -428,8 +428,3 @@ def warnings_of(week: Week, planned: Planned) -> dict[int, Sequence[str]]:
         for day in sorted({slot.day for slot in week.slots})
     }
     return {day: said for day, said in found.items() if said}
-
-
-def given(week: Week, planned: Planned) -> dict[str, Choice]:
-    """What stands in the slots, those that are empty left out."""
-    return {slot.key: one for slot in week.slots if (one := planned.get(slot.key)) is not None}

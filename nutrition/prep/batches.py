@@ -168,8 +168,3 @@ def batch_for(facts: Facts, servings: float) -> Scaled:
     if not LEAST <= factor <= MOST:
         raise ValueError(f"{factor:.2g} times the recipe is outside {LEAST:g} to {MOST:g}")
     return scale(facts, factor, servings)
-
-
-def pots_needed(servings: float, recipe_servings: float, most: float) -> int:
-    """How many pots of at most `most` times the recipe hold so many servings."""
-    return max(math.ceil(servings / (recipe_servings * most) - 1e-6), 1)
