@@ -34,6 +34,7 @@ class ClientsConfig(AppConfig):
         for name in (
             *("Client", "ClientSupplement", "WeighIn", "TargetOverride", "TargetVersion"),
             "CautionDismissal",
+            "BloodValue",
         ):
             model = self.get_model(name)
             post_save.connect(after_saving, sender=model)

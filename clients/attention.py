@@ -1,25 +1,46 @@
 """What the core is asked about a client who may need a look."""
 
+from collections.abc import Callable
 from datetime import date
 
 from clients.models import Client
-from nutrition.follow_up.attention import Need, Weighed, attention, pace_of
+from nutrition.follow_up.attention import Need, attention, judged_for, pace_of
+from nutrition.follow_up.stall import Judged
+from nutrition.follow_up.trend import Pace
+from nutrition.follow_up.weighed import Weighed
+from schools.chosen import school_named
+
+# Later stages of the work that know of more to attend to.
+_ASKED: list[Callable[[Client, date], list[Need]]] = []
+
+
+def attends(ask: Callable[[Client, date], list[Need]]) -> None:
+    """A later stage registers when it starts."""
+    if ask not in _ASKED:
+        _ASKED.append(ask)
 
 
 def weighed(client: Client) -> list[Weighed]:
     """The weigh-ins that are looked at, newest first."""
-    return [Weighed(row.date, row.kg) for row in client.newest_weigh_ins()]
+    return [row.weighed() for row in client.newest_weigh_ins()]
 
 
-def reasons(client: Client, today: date) -> list[Need]:
+def judged_now(client: Client, today: date) -> Judged:
+    """How the weight stands to what is expected."""
+    return judged_for(client.person(), weighed(client), today, school_named(client.school))
+
+
+def reasons(client: Client, today: date, judged: Judged | None = None) -> list[Need]:
     """What to attend to, in words; empty when nothing asks for it."""
+    judged = judged or judged_now(client, today)
     versions = client.at_hand("fetched_versions", lambda: list(client.target_versions.all()[:1]))
     made_for = versions[0].data.get("person", {}).get("weight_kg") if versions else None
     days = client.at_hand("fetched_days", lambda: list(client.days.all()[:1]))
     planned_until = days[0].date if days else None
-    return attention(client.person(), weighed(client), made_for, planned_until, today)
+    own = attention(client.person(), weighed(client), made_for, planned_until, today, judged)
+    return [*(need for ask in _ASKED for need in ask(client, today)), *own]
 
 
-def weekly_pace(client: Client) -> float | None:
-    """Change over the last four weeks of weigh-ins. [kg/week] None for under three."""
-    return pace_of(weighed(client))
+def weekly_pace(judged: Judged) -> Pace | None:
+    """The pace over the last four weeks, or two. [kg/week] None for too few weigh-ins."""
+    return pace_of(judged)

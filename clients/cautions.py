@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from django.utils import timezone
+
 from clients.in_force import Plan
 from clients.models import CautionDismissal, Client
 from nutrition.composition.ingredient import Ingredient
@@ -17,8 +19,17 @@ from nutrition.safety.situations import (
     situation,
     tablet_numbers,
 )
+from nutrition.targets.blood import blood_numbers, blood_words
 
 ABOUT_LENGTH = 400
+# Later stages of the work that know of more numbers.
+_ASKED: list[Callable[[Client], Mapping[str, float]]] = []
+
+
+def knows_more(ask: Callable[[Client], Mapping[str, float]]) -> None:
+    """A later stage registers when it starts."""
+    if ask not in _ASKED:
+        _ASKED.append(ask)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -137,12 +148,17 @@ def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None) -> Situ
     client, words = plan.client, {}
     if client is None:
         return Situation(numbers=numbers or {})
-    person, taken = client.person(), client.supplements_taken()
+    person, taken, today = client.person(), client.supplements_taken(), timezone.localdate()
     if plan.day is not None:
         known, words = plan_numbers(plan.day, plan.orders), plan_words(plan.day, plan.orders)
     else:
         known = body_numbers(person)
     known |= tablet_numbers(taken)
+    measured = client.blood()
+    if measured:
+        of_blood = blood_numbers(measured, person, today)
+        known |= of_blood
+        words = words | blood_words(measured, of_blood, today)
     return situation(
         person,
         client.school,
@@ -161,6 +177,8 @@ def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None
         numbers |= plan_numbers(plan.day, plan.orders, measured_kg_per_week)
         made_for, now = plan.day.person.weight_kg, client.person().weight_kg
         numbers["weight_drift_percent"] = abs(now - made_for) / made_for * 100.0
+    for ask in _ASKED:
+        numbers |= ask(client)
     return sort_out(client, cautions_in(situation_of(plan, numbers)))
 
 

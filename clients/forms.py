@@ -16,6 +16,8 @@ from clients.models import (
 )
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
+from nutrition.follow_up.doubtful import Doubt, doubt
+from nutrition.follow_up.weighed import Weighed, read_weight
 from nutrition.targets.conditions import KIND_WORDS, conditions
 from nutrition.targets.day import Order, check_order
 from nutrition.targets.meals import PATTERN_SHARES
@@ -321,20 +323,40 @@ SupplementFormSet = forms.formset_factory(
 )
 
 
-class WeighInForm(forms.ModelForm):
-    """A weigh-in of one client; `own` is the one that is being corrected."""
+class WeightField(forms.FloatField):
+    """A weight as it is read off a scale: "101.4", "101,4", "223.5 lb". [kg]"""
 
+    widget = forms.TextInput
+
+    def to_python(self, value):
+        return None if value in self.empty_values else kg_in(str(value))
+
+
+def kg_in(text: str) -> float:
+    """Kilograms in a weight as it was typed. Raises ValidationError."""
+    found = read_weight(text)
+    if found is None:
+        raise forms.ValidationError("Write the weight as 101.4, or with its unit as 223.5 lb.")
+    return found
+
+
+class WeighInForm(forms.ModelForm):
+    """A weigh-in of one client; `own` is the one that is being corrected. One that lies far off is
+    asked about."""
+
+    kg = WeightField(label="Weight [kg]", widget=forms.TextInput(attrs={"inputmode": "decimal"}))
     replace = forms.BooleanField(label="Put this in its place", required=False)
+    sure = forms.BooleanField(label="It is so", required=False)
 
     class Meta:
         model = WeighIn
-        fields = ["date", "kg"]
+        fields = ["date", "kg", "time", "dressed", "scale", "remark"]
         widgets = {"date": forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")}
-        labels = {"kg": "Weight [kg]"}
 
     def __init__(self, *args, client: Client | None = None, **kwargs):
         super().__init__(*args, **kwargs)
         self.client, self.there = client, None
+        self.doubt: Doubt | None = None
         self.fields["date"].widget.attrs["max"] = timezone.localdate().isoformat()
 
     def clean_date(self):
@@ -369,7 +391,29 @@ class WeighInForm(forms.ModelForm):
                     f"There is one of {self.there.kg:g} kg on that day. Tick this to put yours in "
                     f"its place.",
                 )
+            self._ask(data)
         return data
+
+    def _ask(self, data) -> None:
+        """One that lies far off the others is asked about before it is kept."""
+        if not self.client or data.get("kg") is None or data["kg"] == self.initial.get("kg"):
+            return
+        others = [row.weighed() for row in self.client.weigh_ins.exclude(pk=self.instance.pk)]
+        self.doubt = doubt(others, Weighed(data["date"], data["kg"]))
+        if self.doubt and not data.get("sure"):
+            self.add_error("sure", f"{self.doubt.words} Tick this if it is as the scale showed.")
+
+    def save(self, commit=True):
+        self.instance.asked_about = self.doubt is not None
+        return super().save(commit)
+
+    @property
+    def more(self) -> dict[str, object]:
+        """How it was weighed, as `Client.weigh` takes it."""
+        names = ("time", "dressed", "scale", "remark")
+        own = {name: self.cleaned_data.get(name) or "" for name in names}
+        own["dressed"] = bool(self.cleaned_data.get("dressed"))
+        return own | {"asked_about": self.doubt is not None}
 
     def _get_validation_exclusions(self):
         # a second one of a day is asked about, not refused

@@ -16,7 +16,7 @@ def avoided_by(plan: Plan) -> dict[str, str]:
     client = plan.client
     if client is None:
         return {}
-    return avoided_kinds(client.conditions, school_named(client.school), client.age_years)
+    return avoided_kinds(client.person().conditions, school_named(client.school), client.age_years)
 
 
 def gate_of(plan: Plan) -> Gate:

@@ -13,9 +13,11 @@ from clients.looks import ASK, fetched, keep, not_up_to_date
 from clients.models import Client, ClientLook
 from nutrition.follow_up.attention import (
     CORRECT,
+    LOOK_AT_CHANGE,
     LOOK_AT_DAYS,
     PLAN,
     RETARGET,
+    SIGN,
     TELL,
     WEIGH,
     Need,
@@ -50,8 +52,10 @@ STEPS = {
     ASK: ("Settle it", "clients:page", "#cautions"),
     CORRECT: ("Correct it", "clients:edit", ""),
     WEIGH: ("Record a weight", "clients:page", "#weight"),
-    LOOK_AT_DAYS: ("Look at the days", "planner:list", ""),
-    TELL: ("Look at the weights", "clients:page", "#weight"),
+    LOOK_AT_DAYS: ("See why", "journal:stall", ""),
+    LOOK_AT_CHANGE: ("Look at the change", "journal:stall", "#changes"),
+    SIGN: ("Sign it", "journal:visits", ""),
+    TELL: ("Look at the weights", "journal:page", ""),
     RETARGET: ("Make new targets", "clients:page", "#retarget"),
     PLAN: ("Plan a day", "planner:list", ""),
 }

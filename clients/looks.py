@@ -10,11 +10,12 @@ from typing import Any
 from django.apps import apps
 from django.db.models import Prefetch, Q, QuerySet
 
-from clients.attention import reasons, weekly_pace
+from clients.attention import judged_now, reasons, weekly_pace
 from clients.cautions import of_the_client
 from clients.in_force import plan_of
 from clients.models import (
     NEWEST_WEIGH_INS,
+    BloodValue,
     CautionDismissal,
     Client,
     ClientLook,
@@ -46,6 +47,7 @@ def fetched(clients: QuerySet[Client]) -> QuerySet[Client]:
     dismissals = CautionDismissal.objects.filter(ended=None).select_related("by")
     return clients.prefetch_related(
         "supplements",
+        Prefetch("blood_values", BloodValue.objects.all(), to_attr="fetched_blood"),
         Prefetch(
             "weigh_ins",
             WeighIn.objects.order_by("-date")[:NEWEST_WEIGH_INS],
@@ -64,18 +66,19 @@ def fetched(clients: QuerySet[Client]) -> QuerySet[Client]:
 
 def look_at(client: Client, today: date) -> ClientLook:
     """What the list says of a client today; not saved."""
-    pace = weekly_pace(client)
-    told = of_the_client(plan_of(client), client, pace)
+    judged = judged_now(client, today)
+    pace = weekly_pace(judged)
+    told = of_the_client(plan_of(client), client, pace.kg_per_week if pace else None)
     stops = [one for one in told.standing if one.level == LEVELS[0]]
-    needs = reasons(client, today)
+    needs = reasons(client, today, judged)
     codes = in_play(client.conditions, client.age_years)
     tags = [name for name, begins in KINDS.items() if any(one.startswith(begins) for one in codes)]
     tags += [client.goal, "pregnant" if client.life_stage != "adult" else "adult"]
-    words, step = "", ""
+    words, step, since = "", "", None
     if needs:
-        words, step = needs[0].words, needs[0].step
+        words, step, since = needs[0].words, needs[0].step, needs[0].since
     if stops:
-        words, step = stops[0].text, ASK
+        words, step, since = stops[0].text, ASK, None
     return ClientLook(
         client=client,
         on=today,
@@ -84,13 +87,19 @@ def look_at(client: Client, today: date) -> ClientLook:
         needs=len(stops) + len(needs),
         words=words[:400],
         step=step,
+        since=since,
         weight_kg=client.last_weight_kg or client.weight_kg,
-        pace_kg=pace,
+        pace_kg=pace.kg_per_week if pace else None,
+        pace_low=pace.low if pace else None,
+        pace_high=pace.high if pace else None,
         tags=f",{','.join(tags)},",
     )
 
 
-_FIELDS = ("on", "stale", "stops", "needs", "words", "step", "weight_kg", "pace_kg", "tags")
+_FIELDS = (
+    *("on", "stale", "stops", "needs", "words", "step", "since"),
+    *("weight_kg", "pace_kg", "pace_low", "pace_high", "tags"),
+)
 
 
 def keep(clients: Iterable[Client], today: date) -> list[ClientLook]:

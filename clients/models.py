@@ -11,7 +11,9 @@ from django_scopes import ScopedManager
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.supplements import Supplement
+from nutrition.follow_up.weighed import LATER, MORNING, Weighed
 from nutrition.targets import person as words
+from nutrition.targets.blood import Measured, analytes, implied_by, latest
 from nutrition.targets.conditions import conditions, those
 from nutrition.targets.day import Order
 from nutrition.targets.person import Person
@@ -29,7 +31,7 @@ def _listed(text: str) -> tuple[str, ...]:
 
 
 # So many weigh-ins are looked at where the pace of weight is judged.
-NEWEST_WEIGH_INS = 28
+NEWEST_WEIGH_INS = 60
 
 
 class Client(Versioned, Removable):
@@ -108,6 +110,7 @@ class Client(Versioned, Removable):
         return today.year - born.year - ((today.month, today.day) < (born.month, born.day))
 
     def person(self) -> Person:
+        found = self.found_in_blood()
         return Person(
             sex=self.sex,
             age_years=self.age_years,
@@ -117,7 +120,8 @@ class Client(Versioned, Removable):
             goal=self.goal,
             life_stage=self.life_stage,
             formula=self.formula,
-            conditions=frozenset(self.conditions),
+            conditions=frozenset(self.conditions) | set(found),
+            found=tuple(sorted(found.items())),
             allergies=frozenset(self.allergies),
             target_weight_kg=self.target_weight_kg,
             pace_kg_per_week=self.pace_kg_per_week,
@@ -137,14 +141,26 @@ class Client(Versioned, Removable):
             [row.supplement() for row in self.supplements.all() if row.possible] if self.pk else []
         )
 
-    def weigh(self, on: date, kg: float, by: User) -> "WeighIn | None":
-        """Record a weight; the one of that day that it takes the place of, which can be brought
-        back. [kg]"""
+    def blood(self) -> dict[str, Measured]:
+        """The latest value of each kind that was measured."""
+        if self.pk is None:
+            return {}
+        rows = self.at_hand("fetched_blood", lambda: list(self.blood_values.all()))
+        return latest(row.measured() for row in rows if row.key in analytes())
+
+    def found_in_blood(self) -> dict[str, str]:
+        """The conditions that only a blood value stands for, each with that value in words."""
+        found = implied_by(self.blood(), self.conditions, timezone.localdate())
+        return {code: said for code, said in found.items() if code not in self.conditions}
+
+    def weigh(self, on: date, kg: float, by: User, **more: object) -> "WeighIn | None":
+        """Record a weight, and how it was weighed; the one of that day that it takes the place of,
+        which can be brought back. [kg]"""
         with transaction.atomic():
             there = self.weigh_ins.filter(date=on).first()
             if there:
                 there.remove(by)
-            WeighIn.objects.create(client=self, date=on, kg=kg)
+            WeighIn.objects.create(client=self, date=on, kg=kg, **more)
         return there
 
     def at_hand(self, name: str, fetch: Callable[[], list]) -> list:
@@ -197,8 +213,12 @@ class ClientLook(models.Model):
     # the one thing that needs a look, and the step that settles it
     words = models.CharField(max_length=400, blank=True)
     step = models.CharField(max_length=20, blank=True)
+    # since when it is so, where that is known
+    since = models.DateField(null=True)
     weight_kg = models.FloatField(null=True)
     pace_kg = models.FloatField(null=True)
+    pace_low = models.FloatField(null=True)
+    pace_high = models.FloatField(null=True)
     # what it can be filtered by: ",kidney,lose,"
     tags = models.CharField(max_length=200, blank=True)
 
@@ -250,9 +270,16 @@ class ClientSupplement(models.Model):
 
 
 class WeighIn(Removable):
+    TIMES = [("", "not said"), (MORNING, "on rising"), (LATER, "later in the day")]
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="weigh_ins")
     date = models.DateField()
     kg = models.FloatField()
+    time = models.CharField("when", max_length=8, choices=TIMES, blank=True)
+    dressed = models.BooleanField(default=False)
+    scale = models.CharField("which scale", max_length=40, blank=True)
+    remark = models.CharField(max_length=200, blank=True)
+    # it lay far off, was asked about, and is so
+    asked_about = models.BooleanField(default=False, editable=False)
 
     objects = ScopedManager(_manager_class=PresentManager, practice="client__practice")
     with_removed = ScopedManager(practice="client__practice")
@@ -266,6 +293,50 @@ class WeighIn(Removable):
                 name="one_weigh_in_a_day_that_counts",
             )
         ]
+
+    def weighed(self) -> Weighed:
+        """As the follow-up reads it."""
+        return Weighed(self.date, self.kg, self.time, self.dressed, self.scale)
+
+
+class BloodValue(Removable):
+    """Something measured of a client, with the laboratory's own range in the same unit."""
+
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="blood_values")
+    key = models.CharField("what", max_length=20)
+    date = models.DateField()
+    value = models.FloatField()
+    unit = models.CharField(max_length=10)
+    low = models.FloatField("range from", null=True, blank=True)
+    high = models.FloatField("range to", null=True, blank=True)
+    laboratory = models.CharField(max_length=80, blank=True)
+    remark = models.CharField(max_length=200, blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    made = models.DateTimeField(auto_now_add=True)
+
+    objects = ScopedManager(_manager_class=PresentManager, practice="client__practice")
+    with_removed = ScopedManager(practice="client__practice")
+
+    class Meta:
+        ordering = ["date", "pk"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["client", "key", "date"],
+                condition=models.Q(removed=None),
+                name="one_value_of_a_kind_a_day_that_counts",
+            )
+        ]
+
+    def measured(self) -> Measured:
+        """As the core reads it."""
+        return Measured(
+            key=self.key,
+            value=self.value,
+            unit=self.unit,
+            on=self.date,
+            low=self.low,
+            high=self.high,
+        )
 
 
 class TargetOverride(models.Model):

@@ -104,6 +104,7 @@ def from_data(data: dict[str, Any]) -> DayTargets:
             | {
                 "conditions": frozenset(person["conditions"]),
                 "allergies": frozenset(person["allergies"]),
+                "found": tuple((code, words) for code, words in person.get("found", ())),
             }
         ),
         school=school,

@@ -11,7 +11,7 @@ from django.utils import timezone
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
-from clients.attention import reasons, weekly_pace
+from clients.attention import judged_now, reasons, weekly_pace
 from clients.cautions import ABOUT_LENGTH, of_the_client
 from clients.context import PageRequest, settle_on
 from clients.differences import DECIDED_BY_HAND, decided, differences, undecided
@@ -31,19 +31,20 @@ from clients.looks import bring_up_to_date, changed
 from clients.models import CautionDismissal, Client, Intake, TargetOverride
 from clients.strip import MOST_SHOWN
 from clients.versions import make_version
+from clients.weights import small_chart
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.follow_up.stall import span
 from nutrition.safety.cautions import rules
 from nutrition.targets.meals import MEAL_NAMES
 from practice.forms import with_version
 from practice.removal import OFFERED_BACK
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
-from roundpantry.drawing.weights import weight_line
 from roundpantry.listing import listed
 
 MOST_WATCHED_BY_HAND = MOST_SHOWN
-# So many of the latest weigh-ins are drawn.
-MOST_DRAWN = 40
+# So many of the latest weigh-ins are listed.
+MOST_LISTED = 8
 WHY_LENGTH = 300
 MOST_ARCHIVED = 100
 # A caution is about no more foods than a day has.
@@ -84,9 +85,10 @@ def page(request: PageRequest, pk: int) -> HttpResponse:
 
 def _page(request: PageRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
     today = timezone.localdate()
-    plan, pace, needs = plan_of(client), weekly_pace(client), reasons(client, today)
-    weighed = list(client.weigh_ins.order_by("-date")[:MOST_DRAWN])
-    told = of_the_client(plan, client, pace)
+    plan, judged = plan_of(client), judged_now(client, today)
+    pace, needs = weekly_pace(judged), reasons(client, today, judged)
+    weighed = list(client.weigh_ins.order_by("-date")[:MOST_LISTED])
+    told = of_the_client(plan, client, pace.kg_per_week if pace else None)
     since = timezone.now() - OFFERED_BACK
     context = {
         "client": client,
@@ -94,18 +96,17 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
         "day": plan.day,
         "rows": plan.watched[:MOST_SHOWN],
         "others": [*plan.watched[MOST_SHOWN:], *plan.others],
-        "weight_line": weight_line(
-            [(row.date, row.kg) for row in reversed(weighed)], client.target_weight_kg
-        ),
+        "chart": small_chart(client, judged.trend),
         "next_steps": next_steps(client, needs),
         "first_bowl": not apps.get_model("bowls", "Bowl").objects.exists(),
         "told": told,
         "coming": client.target_versions.filter(takes_effect__gt=today),
-        "weigh_ins": weighed[:8],
+        "weigh_ins": weighed,
         "removed_weigh_ins": client.weigh_ins(manager="with_removed")
         .filter(removed__gte=since)
         .select_related("removed_by"),
         "pace": pace,
+        "pace_words": span(pace) if pace else "",
         "days": client.days.filter(archived=None)[:5],
         "bowls": client.bowl_set.filter(archived=None).order_by("-updated")[:5],
         "recipes": client.recipes.filter(archived=None)[:4],
@@ -208,7 +209,7 @@ def weigh_in(request: PageRequest, pk: int) -> HttpResponse:
     form = WeighInForm(request.POST, client=client)
     if form.is_valid():
         kg = form.cleaned_data["kg"]
-        was = client.weigh(form.cleaned_data["date"], kg, request.user)
+        was = client.weigh(form.cleaned_data["date"], kg, request.user, **form.more)
         instead = f" in place of {was.kg:g} kg" if was else ""
         messages.success(request, f"{kg:g} kg recorded{instead}.")
         return redirect("clients:page", pk)

@@ -21,6 +21,8 @@ from clients.models import (
     WeighIn,
 )
 from clients.versions import make_version, version_on
+from demo.follow_up import follow, stretches
+from demo.follow_up import rows as followed
 from demo.pantry import load_pantry
 from demo.weeks import load_weeks
 from nutrition.composition.foods import food_table
@@ -144,6 +146,7 @@ def load() -> None:
         for row in scenario["days"] + more["days"]:
             _day(practice, clients, recipes, bowls, row)
         load_weeks(practice, user, clients)
+        follow(practice, user, clients)
         for row in scenario["old_dishes"]:
             _old_dish(practice, clients, row)
         Intake.objects.create(
@@ -162,18 +165,26 @@ def load() -> None:
 
 def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
     apart = ("key", "weigh_ins", "targets", "supplements", "put_aside", "follow_up")
+    own = followed().get(row["key"], {}).get("weigh")
+    weighed = own or row["weigh_ins"]
+    if own:
+        # the weight of the first visit
+        row = row | {"weight_kg": own["first_kg"], "follow_up": own.get("remade", True)}
     client = Client.objects.create(
         practice=practice, **{key: value for key, value in row.items() if key not in apart}
     )
     for taken in row.get("supplements", ()):
         ClientSupplement.objects.create(client=client, **taken)
-    start = timezone.localdate() - timedelta(days=int(row["weigh_ins"]["days"]))
+    start = timezone.localdate() - timedelta(days=int(weighed["days"]))
     make_version(client, user, "First visit", start)
     for target in row.get("targets", ()):
         TargetOverride.objects.create(client=client, by=user, **target)
     if row.get("targets"):
         make_version(client, user, "Numbers from the letter set by hand", start + timedelta(days=7))
-    _weigh_ins(client, row["weigh_ins"])
+    if own:
+        stretches(client, own)
+    else:
+        _weigh_ins(client, weighed)
     if row.get("follow_up", True):
         make_version(
             client,
@@ -185,7 +196,7 @@ def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
     for version in client.target_versions.all():
         moment = timezone.make_aware(datetime.combine(version.takes_effect, time(10, 30)))
         client.target_versions.filter(pk=version.pk).update(made=moment)
-    client.overrides.update(made=timezone.now() - timedelta(days=int(row["weigh_ins"]["days"]) - 7))
+    client.overrides.update(made=timezone.now() - timedelta(days=int(weighed["days"]) - 7))
     for caution in row.get("put_aside", ()):
         CautionDismissal.objects.create(client=client, by=user, **caution)
     return client

@@ -48,6 +48,7 @@ INSTALLED_APPS = [
     "planner",
     "week",
     "shopping",
+    "journal",
     "plates",
     "handouts",
     "finder",

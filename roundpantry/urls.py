@@ -14,6 +14,7 @@ urlpatterns = [
     path("days/", include("planner.urls")),
     path("weeks/", include("week.urls")),
     path("shopping/", include("shopping.urls")),
+    path("journal/", include("journal.urls")),
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
     path("", include("finder.urls")),

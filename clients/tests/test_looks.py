@@ -9,7 +9,6 @@ from django.utils import timezone
 from clients.looks import bring_up_to_date, keep, not_up_to_date
 from clients.models import Client, ClientLook, WeighIn
 from nutrition.safety.cautions import rules
-from roundpantry.drawing.weights import weight_line
 from roundpantry.testing import PracticeCase
 
 # the days are a later stage of the work
@@ -31,6 +30,9 @@ class Looks(PracticeCase):
             lambda: WeighIn.objects.create(client=row, date=date(2026, 11, 20), kg=99),
             lambda: row.weigh_ins.first().remove(self.user),
             lambda: row.supplements.create(key="vitamin_b12_ug", dose=500),
+            lambda: row.blood_values.create(
+                key="potassium", value=4.2, unit="mmol/L", date=date(2026, 11, 20), by=self.user
+            ),
             lambda: Day.objects.create(practice=self.practice, client=row, date=date(2026, 12, 9)),
             lambda: Day.objects.first().delete(),
             lambda: self.client.post(
@@ -118,16 +120,3 @@ class BirthDate(PracticeCase):
                 page, _stored = self.saved(text)
                 self.assertEqual(page.status_code, 200)
                 self.assertTrue(page.context["form"].errors["birth_year"])
-
-
-class Line(PracticeCase):
-    def test_the_line_of_weigh_ins(self):
-        days = [(date(2026, 11, 1) + timedelta(days=n), 90 - n / 10) for n in range(10)]
-        drawn = weight_line(days, 88.0)
-        xs, ys = zip(*((x, y) for x, y, _said in drawn.points), strict=True)
-        self.assertEqual(list(xs), sorted(xs))
-        self.assertEqual(list(ys), sorted(ys), "lighter is lower down")
-        self.assertIsNotNone(drawn.target_y)
-        self.assertIsNone(weight_line(days, 60.0).target_y, "far off it would flatten the line")
-        self.assertIsNone(weight_line(days[:1]))
-        self.assertEqual(drawn.points[0][2], "Nov 1: 90.0 kg")

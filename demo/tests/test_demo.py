@@ -1,11 +1,12 @@
 """The demo practice loads, and every screen has real work to show."""
 
 from django.test import TestCase
+from django.utils import timezone
 from django_scopes import scope
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from clients.attention import weekly_pace
+from clients.attention import judged_now, weekly_pace
 from clients.cautions import of_foods, of_the_client
 from clients.in_force import plan_of
 from clients.models import Client
@@ -50,7 +51,8 @@ class Demo(TestCase):
     def test_every_caution_has_its_case(self):
         fired = set()
         for client in Client.objects.all():
-            told = of_the_client(plan_of(client), client, weekly_pace(client))
+            pace = weekly_pace(judged_now(client, timezone.localdate()))
+            told = of_the_client(plan_of(client), client, pace.kg_per_week if pace else None)
             fired |= {caution.code for caution in told.standing} | {
                 caution.code for caution, _row in told.put_aside
             }

@@ -181,6 +181,23 @@ class Profile:
             self.could_add + other.could_add,
         )
 
+    def off_by(self, share: float) -> Profile:
+        """The same, of which there may be more or less by so much of it [0 to 1] besides."""
+        wide = (self.amounts * share) ** 2
+        return Profile(
+            self.amounts,
+            self.down2 + wide,
+            self.up2 + wide,
+            self.known_g,
+            self.known_lines,
+            self.grams,
+            self.grams_down2 + (self.grams * share) ** 2,
+            self.grams_up2 + (self.grams * share) ** 2,
+            self.lines,
+            self.missing,
+            self.could_add,
+        )
+
     def __mul__(self, factor: float) -> Profile:
         square = factor * factor
         return Profile(

@@ -1,5 +1,5 @@
-"""What needs a look, and when: how long since a weigh-in, where the weight goes, whose targets are
-no longer theirs."""
+"""What needs a look, and since when: how long since a weigh-in, where the weight goes, whose
+targets are no longer theirs."""
 
 from __future__ import annotations
 
@@ -7,58 +7,54 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
-from nutrition.follow_up.trend import weekly_change
-from nutrition.targets.day import held_because
+from nutrition.follow_up.stall import FAST_SHARE_PER_WEEK, Judged, Record, judge_pace, span
+from nutrition.follow_up.trend import Pace
+from nutrition.follow_up.weighed import Weighed
 from nutrition.targets.person import OutOfRange, Person, check
+from nutrition.targets.schools import School
 
-# All of them common practice, no source. [d], [share of body weight per week], [share of it],
-# [kg/week]
+# Common practice, no source. [d], [share of body weight]
 WEIGH_IN_DAYS = 14
-FAST_SHARE_PER_WEEK = 0.01
 DRIFT_SHARE = 0.03
-LEAST_LOSS_KG = 0.05
-# The pace is that of the last four weeks. [d]
-PACE_DAYS = 28
 
 
 # What would settle what is to be attended to.
-CORRECT, WEIGH, LOOK_AT_DAYS, TELL, RETARGET, PLAN = (
+CORRECT, WEIGH, LOOK_AT_DAYS, TELL, RETARGET, PLAN, LOOK_AT_CHANGE, SIGN = (
     "correct",
     "weigh",
     "look at days",
     "tell",
     "retarget",
     "plan",
+    "look at change",
+    "sign",
 )
 
 
 @dataclass(frozen=True)
 class Need:
-    """What is to be attended to, in words, and the `step` that settles it."""
+    """What is to be attended to, in words, the `step` that settles it, and since when it is so,
+    where that is known."""
 
     words: str
     step: str
+    since: date | None = None
 
     def __str__(self) -> str:
         return self.words
 
 
-@dataclass(frozen=True)
-class Weighed:
-    """A weigh-in. [kg]"""
-
-    on: date
-    kg: float
+def pace_of(judged: Judged) -> Pace | None:
+    """The pace over the last four weeks, or two where there are no four; None for too few
+    weigh-ins."""
+    return (judged.trend.pace(28) or judged.trend.pace(14)) if judged.trend else None
 
 
-def pace_of(weighed: Sequence[Weighed]) -> float | None:
-    """Change over the last four weeks of weigh-ins, newest first, by the line of least squares.
-    [kg/week] None for under three."""
-    if not weighed:
-        return None
-    newest = weighed[0].on
-    points = [((one.on - newest).days, one.kg) for one in weighed]
-    return weekly_change([(day, kg) for day, kg in points if -day <= PACE_DAYS])
+def judged_for(
+    person: Person, weighed: Sequence[Weighed], today: date, school: School | None = None
+) -> Judged:
+    """How the weight stands, from the weigh-ins alone."""
+    return judge_pace(Record(person=person, school=school, weighed=weighed, today=today))
 
 
 def attention(
@@ -67,9 +63,11 @@ def attention(
     made_for_kg: float | None,
     planned_until: date | None,
     today: date,
+    judged: Judged | None = None,
 ) -> list[Need]:
     """What to attend to, plainest first; empty when nothing asks for it. `weighed` is newest first;
-    the targets were made for `made_for_kg` [kg]; the last day planned is `planned_until`."""
+    the targets were made for `made_for_kg` [kg]; the last day planned is `planned_until`; `judged`
+    is how the weight stands, where that was asked already."""
     out = []
     try:
         check(person)
@@ -78,22 +76,32 @@ def attention(
     if not weighed:
         out.append(Need("Not weighed yet", WEIGH))
     elif (today - weighed[0].on).days > WEIGH_IN_DAYS:
-        out.append(Need(f"Last weighed {(today - weighed[0].on).days} days ago", WEIGH))
-    pace = pace_of(weighed)
-    losing = person.goal == "lose" and not held_because(person)
-    if pace is not None and losing and pace > -LEAST_LOSS_KG:
-        out.append(Need("Weight is not falling", LOOK_AT_DAYS))
-    if pace is not None and weighed and pace < -FAST_SHARE_PER_WEEK * weighed[0].kg:
+        days = (today - weighed[0].on).days
+        out.append(Need(f"Last weighed {days} days ago", WEIGH, weighed[0].on))
+    judged = judged_for(person, weighed, today) if judged is None else judged
+    pace = pace_of(judged)
+    if judged.stalled:
+        verb = "losing" if judged.expected < 0 else "gaining"
+        out.append(
+            Need(f"Not {verb} as expected: {judged.words.rstrip('.')}", LOOK_AT_DAYS, judged.since)
+        )
+    if (
+        pace is not None
+        and judged.trend
+        and -pace.kg_per_week > FAST_SHARE_PER_WEEK * judged.trend.now
+    ):
+        said = span(pace)
         words = (
-            f"Losing {-pace:.1f} kg a week: more than 1 % of body weight. Ask why, and tell their "
+            f"{said[:1].upper()}{said[1:]}: more than 1 % of body weight. Ask why, and tell their "
             f"physician"
         )
         out.append(Need(words, TELL))
-    if made_for_kg and weighed and abs(weighed[0].kg - made_for_kg) > DRIFT_SHARE * made_for_kg:
-        words = (
-            f"Targets were made for {made_for_kg:g} kg; the last weigh-in is {weighed[0].kg:g} kg"
-        )
+    now = judged.trend.now if judged.trend else weighed[0].kg if weighed else None
+    if made_for_kg and now and abs(now - made_for_kg) > DRIFT_SHARE * made_for_kg:
+        words = f"Targets were made for {made_for_kg:g} kg; the trend is at {now:.1f} kg"
+        if judged.trend is None:
+            words = f"Targets were made for {made_for_kg:g} kg; the last weigh-in is {now:g} kg"
         out.append(Need(words, RETARGET))
     if planned_until is None or (today - planned_until).days > 1:
-        out.append(Need("No day planned", PLAN))
+        out.append(Need("No day planned", PLAN, planned_until))
     return out

@@ -29,6 +29,7 @@ _COMPARE: dict[str, Callable[[float, float], bool]] = {
     "<": operator.lt,
     ">": operator.gt,
 }
+_MEASURED = re.compile(r"\{said_(\w+)\}")
 _COMPARISON = re.compile(r"^(.+?) (<=|>=|<|>) (.+)$")
 
 
@@ -351,7 +352,8 @@ def _because(rule: Rule, names: Sequence[str], numbers: Mapping[str, float]) -> 
     for one in rule.number:
         for side in (one.left, one.right):
             value = numbers.get(side)
-            if value is None or side in ("whole_day", "potassium_holders"):
+            said = side.startswith(("blood_", "logged_"))
+            if value is None or said or side in ("whole_day", "potassium_holders"):
                 continue
             begins, _line, key = side.partition("_")
             if side in _PLAIN_NUMBERS:
@@ -385,6 +387,9 @@ def cautions_in(situation: Situation) -> list[Caution]:
         text = rule.text.format_map({**numbers, **situation.words, "foods": foods})
         # what is about a number set by hand is about that number: another one brings it back
         by_hand = next((word for word in ("opened", "wished") if f"{{{word}}}" in rule.text), "")
+        # what is about a value that was measured is about that value, whatever its age
+        measured = _MEASURED.search(rule.text)
+        by_hand = f"about_{measured[1]}" if measured else by_hand
         about = situation.words.get(by_hand, "") if by_hand else foods
         out.append(
             Caution(

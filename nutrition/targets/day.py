@@ -619,12 +619,17 @@ def _laid_over(person: Person, school: School | None, kg: float, kcal: float) ->
             for shift in school.targets
             if shift.holds(have)
         ]
+    found = dict(person.found)
     for condition in speaking(person.conditions):
-        out += [
+        rows = [
             shift.statement(CONDITION, condition.name, kg, kcal)
             for shift in condition.targets
             if shift.holds(have)
         ]
+        if condition.code in found:
+            said = f"{found[condition.code][:1].upper()}{found[condition.code][1:]}"
+            rows = [replace(row, reason=f"{said}: {row.reason}") for row in rows]
+        out += rows
     return out
 
 

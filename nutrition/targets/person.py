@@ -91,7 +91,8 @@ class Person:
     the usual pace. `weight_basis` says which weight counts for what goes by the kilogram;
     `kcal_per_kg` and `measured_kcal` are for the formulas of that name. `vegan_iron` and
     `vegan_zinc` raise those two reference intakes for a plant-only diet. `weight_before_kg` is the
-    weight before pregnancy.
+    weight before pregnancy. `found` are the conditions that only a blood value stands for, each
+    with that value in words; they are among the conditions.
     """
 
     sex: str
@@ -113,6 +114,7 @@ class Person:
     vegan_zinc: bool = True
     meals: str = "3"
     weight_before_kg: float | None = None
+    found: tuple[tuple[str, str], ...] = ()
 
     @property
     def pregnant(self) -> bool:

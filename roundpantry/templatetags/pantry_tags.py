@@ -11,6 +11,7 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.overruled import value_in
 from nutrition.composition.profile import Amount, Profile
 from nutrition.insight.comparison import heap_words
+from nutrition.targets.conditions import those
 from nutrition.written.finding import to_choose
 from nutrition.written.matching import Line
 from roundpantry import show
@@ -170,6 +171,19 @@ def signed_kg(value: float) -> str:
     if abs(value) < NO_CHANGE_KG:
         return "no change"
     return ("+" if value > 0 else "\u2212") + show.digits(abs(value), 2) + " kg"
+
+
+@register.filter
+def condition_name(code: str) -> str:
+    """What a condition is called."""
+    found = those([code])
+    return found[0].name if found else code
+
+
+@register.filter
+def signed_short(value: float) -> str:
+    """A number with its sign and two decimals."""
+    return ("\u2212" if value < -0.005 else "+") + show.digits(abs(value), 2)
 
 
 @register.filter

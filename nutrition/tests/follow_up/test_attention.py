@@ -3,7 +3,8 @@
 from datetime import date, timedelta
 from unittest import TestCase
 
-from nutrition.follow_up.attention import WEIGH_IN_DAYS, Weighed, attention, pace_of
+from nutrition.follow_up.attention import WEIGH_IN_DAYS, attention, judged_for, pace_of
+from nutrition.follow_up.weighed import Weighed
 from nutrition.targets.person import Person
 
 TODAY = date(2026, 3, 20)
@@ -14,6 +15,11 @@ def weighed(*kilograms, every=7, newest=0):
     return [
         Weighed(TODAY - timedelta(days=newest + at * every), kg) for at, kg in enumerate(kilograms)
     ]
+
+
+def flat(kg=80.0):
+    """Six weeks of the same weight, as scales show it."""
+    return weighed(*(kg + (0.2 if at % 3 else -0.2) for at in range(22)), every=2)
 
 
 class Attention(TestCase):
@@ -36,7 +42,7 @@ class Attention(TestCase):
         for words, said in (
             ("Not weighed yet", self.asked([])),
             ("days ago", self.asked(weighed(80.0, newest=WEIGH_IN_DAYS + 1))),
-            ("not falling", self.asked(weighed(80.0, 80.0, 80.0), goal="lose")),
+            ("Not losing as expected", self.asked(flat(), goal="lose")),
             ("more than 1 %", self.asked(weighed(80.0, 81.2, 82.4, 83.6), goal="lose")),
             ("made for 84 kg", self.asked(weighed(80.0), made_for=84.0)),
             ("No day planned", self.asked(weighed(80.0), planned=TODAY - timedelta(days=2))),
@@ -45,22 +51,28 @@ class Attention(TestCase):
                 self.assertIn(words, said)
 
     def test_no_loss_is_missed_where_none_is_planned(self):
-        rows, under = weighed(80.0, 80.0, 80.0), weighed(58.0, 58.0, 58.0)
-        self.assertNotIn("not falling", self.asked(rows, "lose", target_weight_kg=80.0))
+        rows, under = flat(), flat(58.0)
+        self.assertNotIn("Not losing", self.asked(rows, "lose", target_weight_kg=80.0))
         self.assertNotIn(
-            "not falling", self.asked(rows, "lose", conditions=frozenset({"cancer_treatment"}))
+            "Not losing", self.asked(rows, "lose", conditions=frozenset({"cancer_treatment"}))
         )
-        self.assertNotIn("not falling", self.asked(under, "lose"))
-        self.assertIn("not falling", self.asked(rows, "lose", target_weight_kg=70.0))
+        self.assertNotIn("Not losing", self.asked(under, "lose"))
+        self.assertIn("Not losing", self.asked(rows, "lose", target_weight_kg=70.0))
 
     def test_at_the_edge_nothing_is_said_yet(self):
         self.assertEqual(self.asked(weighed(80.0, newest=WEIGH_IN_DAYS)), "")
         self.assertEqual(self.asked(weighed(80.0), made_for=82.4), "")
         self.assertEqual(self.asked(weighed(80.0), planned=TODAY - timedelta(days=1)), "")
 
+    def test_since_when(self):
+        person = Person(sex="male", age_years=50, height_cm=180, weight_kg=80, goal="lose")
+        needs = attention(person, flat(), 80.0, TODAY, TODAY)
+        self.assertLess(needs[0].since, TODAY - timedelta(days=20))
+
     def test_the_pace_is_that_of_the_last_four_weeks(self):
-        lately = weighed(79.0, 79.5, 80.0)
-        before = [Weighed(TODAY - timedelta(days=60), 70.0)]
-        self.assertAlmostEqual(pace_of(lately + before), -0.5)
-        self.assertIsNone(pace_of(weighed(80.0, 80.5)))
-        self.assertIsNone(pace_of([]))
+        person = Person(sex="male", age_years=50, height_cm=180, weight_kg=80)
+        rows = weighed(*(79.0 + 0.1 * at for at in range(30)), every=2)
+        pace = pace_of(judged_for(person, rows, TODAY))
+        self.assertTrue(pace.low < -0.35 < pace.high)
+        for few in (weighed(80.0, 80.5), []):
+            self.assertIsNone(pace_of(judged_for(person, few, TODAY)))

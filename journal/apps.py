@@ -1,0 +1,24 @@
+"""Following a client."""
+
+from django.apps import AppConfig
+
+
+class JournalConfig(AppConfig):
+    name = "journal"
+
+    def ready(self) -> None:
+        from django.db.models.signals import post_delete, post_save
+
+        from clients.attention import attends
+        from clients.cautions import knows_more
+        from clients.looks import after_saving
+        from journal.attends import numbers_of_the_log, to_attend
+        from practice.removal import put_away_or_back
+
+        attends(to_attend)
+        knows_more(numbers_of_the_log)
+        for name in ("LoggedDay", "Happening", "TakenChange", "Visit"):
+            model = self.get_model(name)
+            post_save.connect(after_saving, sender=model)
+            post_delete.connect(after_saving, sender=model)
+            put_away_or_back.connect(after_saving, sender=model)

@@ -1,0 +1,37 @@
+"""What of the journal needs a look, and since when."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+from django.utils import timezone
+
+from clients.models import Client
+from journal.record import logged_days
+from nutrition.follow_up.attention import LOOK_AT_CHANGE, SIGN, Need
+from nutrition.follow_up.signs import LOOKED_BACK_DAYS, record_numbers
+
+# A change is looked at after so long, a note is signed within so long. [d] Common practice.
+CHANGE_DAYS, SIGN_DAYS = 21, 2
+
+
+def to_attend(client: Client, today: date) -> list[Need]:
+    """A change whose outcome nobody looked at, a note that is not signed."""
+    out = []
+    change = client.changes_taken.filter(ended=None).order_by("start").first()
+    if change is not None and (today - change.start).days >= CHANGE_DAYS:
+        out.append(Need(f"See whether it worked: {change.words}", LOOK_AT_CHANGE, change.start))
+    late = today - timedelta(days=SIGN_DAYS)
+    visit = client.visits.filter(signed=None, date__lte=late).order_by("date").first()
+    if visit is not None:
+        out.append(Need("A visit note is not signed", SIGN, visit.date))
+    return out
+
+
+def numbers_of_the_log(client: Client) -> dict[str, float]:
+    """What the cautions look at in what was logged lately; nothing where nothing was."""
+    today = timezone.localdate()
+    since = today - timedelta(days=LOOKED_BACK_DAYS)
+    if not client.logged_days.filter(date__gte=since, whole=True).exists():
+        return {}
+    return record_numbers(client.person(), logged_days(client, since, today), today)

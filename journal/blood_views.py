@@ -1,0 +1,110 @@
+"""Blood values, pressure and waist."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_POST
+
+from clients.cautions import of_the_client
+from clients.context import PageRequest
+from clients.in_force import plan_of
+from clients.models import Client
+from clients.versions import make_version
+from journal.blood import bearing, keep, latest_rows, read_table
+from journal.drawing import spark
+from journal.forms import BloodForm
+from journal.record import logged_days
+from journal.views import whose
+from practice.removal import OFFERED_BACK
+
+LATELY = timedelta(days=28)
+MOST_TEXT = 100_000
+
+
+def blood(
+    request: PageRequest, client: Client | None = None, status: int = 200, **forms: object
+) -> HttpResponse:
+    client = client or request.for_client
+    if client is None:
+        return whose(request)
+    today = timezone.localdate()
+    logged = logged_days(client, today - LATELY, today)
+    rows = latest_rows(client, today)
+    plan = plan_of(client)
+    context = {
+        "client": client,
+        "plan": plan,
+        "rows": [(one, bearing(one, logged), spark(one)) for one in rows],
+        "told": of_the_client(plan, client, None),
+        "found": sorted(client.found_in_blood().items()),
+        "all": client.blood_values.order_by("-date", "key")[:100],
+        "removed": client.blood_values(manager="with_removed").filter(
+            removed__gte=timezone.now() - OFFERED_BACK
+        ),
+        "form": BloodForm(initial={"date": today}),
+        "today": today,
+    } | forms
+    return render(request, "journal/blood.html", context, status=status)
+
+
+@require_POST
+def add(request: PageRequest) -> HttpResponse:
+    client = request.for_client
+    if client is None:
+        return redirect("journal:page")
+    form = BloodForm(request.POST)
+    if not form.is_valid():
+        return blood(request, client, 400, form=form)
+    _count, changed = keep(client, [form.save(commit=False)], request.user)
+    _said(request, f"{form.instance.measured().words(timezone.localdate())} is kept.", changed)
+    return redirect("journal:blood")
+
+
+def _said(request: PageRequest, said: str, changed: bool) -> None:
+    more = " It changes the targets: a new version holds from today." if changed else ""
+    messages.success(request, f"{said[:1].upper()}{said[1:]}{more}")
+
+
+@require_POST
+def paste(request: PageRequest) -> HttpResponse:
+    """Values from a CSV: all of them, or none where a line cannot be read."""
+    client = request.for_client
+    if client is None:
+        return redirect("journal:page")
+    file = request.FILES.get("file")
+    text = (
+        file.read(MOST_TEXT).decode("utf-8", errors="replace")
+        if file is not None
+        else request.POST.get("text", "")[:MOST_TEXT]
+    )
+    table = read_table(text, timezone.localdate())
+    if table.problems or not table.rows:
+        return blood(request, client, 400, table=table, text=text)
+    count, changed = keep(client, table.rows, request.user)
+    _said(request, f"{count} values are kept.", changed)
+    return redirect("journal:blood")
+
+
+@require_POST
+def remove(request: PageRequest, pk: int) -> HttpResponse:
+    """Take a value away, or bring it back; the targets follow."""
+    client = request.for_client
+    if client is None:
+        return redirect("journal:page")
+    for row in client.blood_values(manager="with_removed").filter(pk=pk):
+        if "back" in request.POST:
+            for other in client.blood_values.filter(key=row.key, date=row.date).exclude(pk=pk):
+                other.remove(request.user)
+            row.bring_back()
+        else:
+            row.remove(request.user)
+        name = row.measured().analyte.name.lower()
+        made = make_version(client, request.user, f"Blood values: {name} of {row.date} corrected")
+        if made:
+            messages.info(request, "The targets follow: a new version holds from today.")
+    return redirect("journal:blood")

@@ -1,0 +1,242 @@
+"""What somebody says they ate, read into rows of a logged day: dishes of that day's plan first,
+then those of the practice, then foods."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from bowls.models import Bowl
+from clients.models import Client
+from journal.models import LoggedDay, LoggedEntry
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.helpings import first_helping_g
+from nutrition.follow_up.kitchen_line import ALL, INSTEAD, LEFT_OUT, Piece, named_in, pieces
+from nutrition.written.finding import to_choose
+from nutrition.written.matching import reckon_line
+from planner.models import DayEntry
+from planner.planned import plan_dish
+from recipes.models import Recipe
+from recipes.owned import open_to
+from week.dishes import bowls_open_to
+from week.models import Favorite
+
+MOST_CHOICES = 4
+# A dish that is named with no share was eaten as it is served, more or less. Common practice.
+SERVED_OFF = 0.2
+# Under or over so much of what was planned it is said to be less, or more. [share]
+AS_PLANNED = (0.95, 1.05)
+
+
+@dataclass
+class Heard:
+    """What a line was read as: rows to keep (not saved), what was planned that they decide, and in
+    words what is to be asked."""
+
+    rows: list[LoggedEntry] = field(default_factory=list)
+    all_planned: bool = False
+    asks: list[str] = field(default_factory=list)
+
+
+class Names:
+    """The dishes that somebody may mean: of the day's plan, of their favorites, of the practice."""
+
+    def __init__(self, client: Client, planned: Sequence[DayEntry]) -> None:
+        self.planned = list(planned)
+        self.planned_names = [dish_name(row) for row in self.planned]
+        recipes = list(open_to(client)[:400])
+        bowls = list(bowls_open_to(client)[:200])
+        self.dishes: list[Recipe | Bowl] = [*recipes, *bowls]
+        liked = set(
+            Favorite.objects.filter(client=client, verdict="kept").values_list("key", flat=True)
+        )
+        self.liked = [i for i, one in enumerate(self.dishes) if f"{_kind(one)}-{one.pk}" in liked]
+        self.names = [_title(one) for one in self.dishes]
+
+    @property
+    def known(self) -> list[str]:
+        return [*self.planned_names, *self.names]
+
+    def planned_by(self, words: str, meal: str) -> list[DayEntry]:
+        """The planned rows that these words mean; those of the meal alone where it has some."""
+        found = [self.planned[i] for i in named_in(words, self.planned_names)]
+        mine = [row for row in found if row.meal == meal]
+        return mine or found
+
+    def dishes_by(self, words: str) -> list[Recipe | Bowl]:
+        """The dishes that these words mean, the favorites alone where one of them is meant."""
+        found = named_in(words, self.names)
+        liked = [i for i in found if i in self.liked]
+        return [self.dishes[i] for i in (liked or found)]
+
+
+def _kind(one: Recipe | Bowl) -> str:
+    return "bowl" if isinstance(one, Bowl) else "recipe"
+
+
+def _title(one: Recipe | Bowl) -> str:
+    return one.name if isinstance(one, Bowl) else one.title
+
+
+def dish_name(row: Any) -> str:
+    """What a planned row is called."""
+    if row.planned is not None:
+        return str(row.planned.data["title"])
+    if row.bowl is not None:
+        return row.bowl.name
+    if row.recipe is not None:
+        return row.recipe.title
+    return food_table()[row.food].name if row.food in food_table() else row.food
+
+
+def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Heard:
+    """A line as rows of a day. Nothing that was said is lost: what cannot be settled is a row that
+    asks."""
+    out = Heard()
+    for piece in pieces(text, names.known):
+        if piece.kind == ALL:
+            out.all_planned = True
+            continue
+        if piece.kind == INSTEAD:
+            for row in names.planned_by(piece.instead_of, meal)[:1]:
+                out.rows.append(of_planned(day, row, 0.0, LEFT_OUT, piece.text))
+                meal = row.meal
+        out.rows.append(_row(piece, day, meal, names, system))
+    return out
+
+
+def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> LoggedEntry:
+    planned = [] if piece.kind == INSTEAD else names.planned_by(piece.words, meal)
+    if len(planned) == 1 and _is_dish_or_share(planned[0], piece):
+        return _of_piece(day, planned[0], piece)
+    if piece.kind == LEFT_OUT:
+        row = _asking(day, meal, piece)
+        row.how = LEFT_OUT
+        return row
+    dishes = names.dishes_by(piece.words)
+    how = "instead" if piece.kind == INSTEAD else "besides"
+    line = reckon_line(piece.line, system=system)
+    if line.resolved and line.sure and line.food is not None and len(dishes) != 1:
+        row = _food_row(day, meal, line.food, line.grams or 0.0, line.low, line.high)
+        same = next((one for one in planned if one.food == line.food.slug), None)
+        if same is not None:
+            # another amount of what was planned decides that
+            row.of_entry, row.meal = same, same.meal
+            how = _how((line.grams or 0.0) / same.amount if same.amount else 1.0)
+    elif len(dishes) == 1:
+        row = _dish_row(day, meal, dishes[0], piece)
+    else:
+        row = _asking(day, meal, piece)
+    row.how, row.said = how, piece.text[:200]
+    return row
+
+
+def _is_dish_or_share(row: DayEntry, piece: Piece) -> bool:
+    """Whether the words mean the planned row itself: a dish, or a food of which no amount was
+    said."""
+    if not row.food or piece.kind == LEFT_OUT:
+        return True
+    line = reckon_line(piece.line)
+    return not line.resolved or piece.share is not None
+
+
+def _of_piece(day: LoggedDay, row: DayEntry, piece: Piece) -> LoggedEntry:
+    if piece.kind == LEFT_OUT:
+        return of_planned(day, row, 0.0, LEFT_OUT, piece.text)
+    share = 1.0 if piece.share is None else piece.share
+    # so many servings of a dish are servings, not shares of what was planned
+    served = any(word in piece.text.lower() for word in ("serving", "portion", "bowl", "helping"))
+    if served and not row.food and piece.share is not None and row.amount > 0:
+        share = piece.share / row.amount
+    spread = (piece.low / piece.share, piece.high / piece.share) if piece.share else None
+    return of_planned(day, row, share, _how(share), piece.text, spread)
+
+
+def _how(share: float) -> str:
+    """What so much of what was planned is called."""
+    low, high = AS_PLANNED
+    return "as planned" if low <= share <= high else "less" if share < low else "more"
+
+
+def of_planned(
+    day: LoggedDay,
+    row: DayEntry,
+    share: float,
+    how: str,
+    said: str = "",
+    spread: tuple[float, float] | None = None,
+) -> LoggedEntry:
+    """So much of what was planned, as a row; `spread` is the range as shares of that."""
+    low, high = spread or (1.0 - SERVED_OFF / 2, 1.0 + SERVED_OFF / 2)
+    amount = row.amount * share
+    return LoggedEntry(
+        day=day,
+        meal=row.meal,
+        bowl=row.bowl,
+        recipe=row.recipe,
+        food=row.food,
+        planned=row.planned,
+        amount=amount,
+        low=amount * low,
+        high=amount * high,
+        how=how,
+        said=said[:200],
+        of_entry=row,
+    )
+
+
+def _food_row(
+    day: LoggedDay, meal: str, food: Food, grams: float, low: float | None, high: float | None
+) -> LoggedEntry:
+    return LoggedEntry(day=day, meal=meal, food=food.slug, amount=grams, low_g=low, high_g=high)
+
+
+def _dish_row(day: LoggedDay, meal: str, dish: Recipe | Bowl, piece: Piece) -> LoggedEntry:
+    amount = 1.0 if piece.share is None else piece.share
+    off = SERVED_OFF if piece.share is None else None
+    row = LoggedEntry(
+        day=day,
+        meal=meal,
+        amount=amount,
+        low=amount * (1 - off) if off else piece.low,
+        high=amount * (1 + off) if off else piece.high,
+    )
+    if isinstance(dish, Bowl):
+        row.bowl = dish
+    else:
+        row.recipe = dish
+    plan_dish(row, day.practice)
+    return row
+
+
+def _asking(day: LoggedDay, meal: str, piece: Piece) -> LoggedEntry:
+    return LoggedEntry(day=day, meal=meal, amount=0.0, said=piece.text[:200])
+
+
+@dataclass(frozen=True)
+class Choices:
+    """What a row that nobody settled may be: why it asks, and what could be meant, each with the
+    helping it would count as. [g]"""
+
+    why: str
+    foods: list[tuple[Food, float]]
+    dishes: list[tuple[str, str]]
+
+
+def choices_for(row: LoggedEntry, names: Names, system: str) -> Choices:
+    """What to offer for a row that asks."""
+    found = pieces(row.said, names.known)
+    piece = found[0] if found else Piece(text=row.said, words=row.said, line=row.said)
+    line = reckon_line(piece.line or piece.words, system=system)
+    matches = [match.food for match in to_choose(line)]
+    if line.food is not None:
+        matches = [line.food, *(food for food in matches if food.slug != line.food.slug)]
+    # a food that was named with its amount keeps that amount
+    known = line.grams if line.resolved else None
+    foods = [(food, known or first_helping_g(food)) for food in matches[:MOST_CHOICES]]
+    dishes = [(f"{_kind(one)}-{one.pk}", _title(one)) for one in names.dishes_by(piece.words)][
+        :MOST_CHOICES
+    ]
+    why = line.why or line.ask or "which of these is it, and how much?"
+    return Choices(why, foods, dishes)

@@ -1,0 +1,104 @@
+"""Why it stalls, what would change it, and the one change that is taken."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_POST
+
+from clients.context import PageRequest
+from clients.in_force import plan_of
+from clients.models import Client
+from journal.forms import OutcomeForm, TakeForm
+from journal.outcome import since_then
+from journal.reading import read
+from journal.views import whose
+from nutrition.follow_up.attention import pace_of
+from nutrition.follow_up.causes import ACTIVITY, LIGHTER, PACE, SCALE, UNLOGGED, WATER
+
+LATELY = 28
+# Where the change of a cause is made, and what that is called.
+WHERE = {
+    LIGHTER: ("clients:page", "#retarget", "Make new targets"),
+    ACTIVITY: ("clients:edit", "", "Set the activity"),
+    PACE: ("clients:edit", "", "Set the pace"),
+    UNLOGGED: ("journal:days", "", "Log a day"),
+    WATER: ("journal:page", "#weigh", "Weigh on"),
+    SCALE: ("journal:weights", "", "Look at the weigh-ins"),
+}
+
+
+def stall(
+    request: PageRequest, client: Client | None = None, status: int = 200, **forms: object
+) -> HttpResponse:
+    """How the weight stands, the explanations with their evidence, and the changes that were
+    tried."""
+    client = client or request.for_client
+    if client is None:
+        return whose(request)
+    today = timezone.localdate()
+    plan = plan_of(client)
+    known = read(client, today, plan)
+    levers = known.levers
+    context = {
+        "client": client,
+        "judged": known.judged,
+        "causes": [(one, WHERE.get(one.key)) for one in known.causes],
+        "levers": levers,
+        "need": known.need,
+        "whole": known.whole_in(LATELY),
+        "lately": LATELY,
+        "reported": known.reported(LATELY),
+        "held_back": client.counting_harms or plan.day is None,
+        "take_form": TakeForm(initial={"start": today}),
+        "changes": [
+            (row, since_then(row, known.judged), OutcomeForm(prefix=str(row.pk)))
+            for row in client.changes_taken.all()[:12]
+        ],
+    } | forms
+    return render(request, "journal/stall.html", context, status=status)
+
+
+@require_POST
+def take(request: PageRequest) -> HttpResponse:
+    """One change is agreed on; it stands in the plan with its reason until the next visit looks."""
+    client = request.for_client
+    if client is None:
+        return redirect("journal:page")
+    form = TakeForm(request.POST)
+    if not form.is_valid():
+        return stall(request, client, 400, take_form=form)
+    row = form.save(commit=False)
+    standing = client.changes_taken.filter(ended=None).first()
+    if standing is not None and "besides" not in request.POST:
+        form.add_error(
+            None,
+            f"One change at a time: “{standing.words}” stands since {standing.start:%b} "
+            f"{standing.start.day}. Say first how it went, or take this one besides.",
+        )
+        return stall(request, client, 400, take_form=form, ask_besides=True)
+    pace = pace_of(read(client, timezone.localdate(), plan_of(client)).judged)
+    row.client, row.by = client, request.user
+    row.pace_kg = pace.kg_per_week if pace else None
+    row.save()
+    messages.success(request, f"Agreed from {row.start:%b} {row.start.day}: {row.words}.")
+    return redirect("journal:stall")
+
+
+@require_POST
+def outcome(request: PageRequest, pk: int) -> HttpResponse:
+    """How a change went."""
+    client = request.for_client
+    if client is None:
+        return redirect("journal:page")
+    row = get_object_or_404(client.changes_taken, pk=pk)
+    form = OutcomeForm(request.POST, instance=row, prefix=str(row.pk))
+    if not form.is_valid():
+        return stall(request, client, 400)
+    row = form.save(commit=False)
+    row.ended = timezone.localdate()
+    row.save()
+    messages.info(request, f"Kept: {row.words}: {row.get_outcome_display()}.")
+    return redirect("journal:stall")

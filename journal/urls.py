@@ -1,0 +1,41 @@
+"""Addresses of the journal."""
+
+from django.urls import path
+
+from journal import (
+    blood_views,
+    day_views,
+    eaten_views,
+    stall_views,
+    views,
+    visit_views,
+    weight_views,
+)
+
+app_name = "journal"
+urlpatterns = [
+    path("", views.page, name="page"),
+    path("happened/", views.happening, name="happening"),
+    path("weights/", weight_views.weights, name="weights"),
+    path("weights/paste/", weight_views.paste, name="paste-weights"),
+    path("days/", day_views.days, name="days"),
+    path("days/<str:on>/", day_views.day, name="day"),
+    path("days/<str:on>/change/", day_views.change, name="change"),
+    path("days/<str:on>/felt/", day_views.felt, name="felt"),
+    path("days/<str:on>/recall/", day_views.recall, name="recall"),
+    path("eaten/", eaten_views.eaten, name="eaten"),
+    path("liked/", eaten_views.liked, name="liked"),
+    path("liked/decided/", eaten_views.decided, name="decided"),
+    path("stall/", stall_views.stall, name="stall"),
+    path("stall/take/", stall_views.take, name="take"),
+    path("changes/<int:pk>/", stall_views.outcome, name="outcome"),
+    path("blood/", blood_views.blood, name="blood"),
+    path("blood/add/", blood_views.add, name="add-blood"),
+    path("blood/paste/", blood_views.paste, name="paste-blood"),
+    path("blood/<int:pk>/remove/", blood_views.remove, name="remove-blood"),
+    path("visits/", visit_views.visits, name="visits"),
+    path("visits/new/", visit_views.new, name="new-visit"),
+    path("visits/<int:pk>/", visit_views.visit, name="visit"),
+    path("visits/<int:pk>/addendum/", visit_views.add, name="addendum"),
+    path("visits/<int:pk>/remove/", visit_views.remove, name="remove-visit"),
+]

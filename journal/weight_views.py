@@ -1,0 +1,73 @@
+"""All weigh-ins of a client: typed, pasted, or from a file."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_POST
+
+from clients.attention import judged_now
+from clients.context import PageRequest
+from clients.in_force import plan_of
+from clients.models import Client
+from journal.chart import line_of
+from journal.views import whose
+from journal.weights import keep_weights, read_weights
+from practice.removal import OFFERED_BACK
+
+MOST_TEXT = 100_000
+FIRST = {"day": True, "month": False}
+
+
+def weights(request: PageRequest) -> HttpResponse:
+    if request.for_client is None:
+        return whose(request)
+    return render(request, "journal/weights.html", _context(request.for_client))
+
+
+def _context(client: Client) -> dict[str, object]:
+    today = timezone.localdate()
+    judged = judged_now(client, today)
+    line = line_of(client, client.person(), plan_of(client), judged.trend, today)
+    return {
+        "client": client,
+        "line": line,
+        "removed": client.weigh_ins(manager="with_removed").filter(
+            removed__gte=timezone.now() - OFFERED_BACK
+        ),
+    }
+
+
+@require_POST
+def paste(request: PageRequest) -> HttpResponse:
+    """Weigh-ins from what was pasted or sent as a file: shown as they were read, then kept."""
+    client = request.for_client
+    if client is None:
+        return redirect("journal:page")
+    text = request.POST.get("text", "")[:MOST_TEXT]
+    file = request.FILES.get("file")
+    if file is not None:
+        text = file.read(MOST_TEXT).decode("utf-8", errors="replace")
+    pounds = request.POST.get("unit") == "lb"
+    first = request.POST.get("first", "")
+    read = read_weights(text, client, timezone.localdate(), pounds, FIRST.get(first))
+    context = _context(client) | {
+        "read": read,
+        "text": text,
+        "unit": "lb" if pounds else "kg",
+        "first": first,
+    }
+    if not read.rows:
+        return render(request, "journal/weights.html", context, status=400)
+    if "keep" not in request.POST:
+        return render(request, "journal/weights.html", context)
+    agreed = set(request.POST.getlist("agreed"))
+    kept = keep_weights(client, read.rows, agreed, request.user)
+    left = sum(1 for row in read.asked if row.key not in agreed)
+    said = f"{kept} weigh-ins kept"
+    said += f"; {left} that were asked about were left out" if left else ""
+    said += f"; {read.same} were there already" if read.same else ""
+    messages.success(request, f"{said}.")
+    return redirect("journal:weights")
