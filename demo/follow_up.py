@@ -19,7 +19,9 @@ from journal.visits import figures_of
 from nutrition.follow_up.weighed import LATER, MORNING
 from nutrition.written.typed_amounts import leveled_range
 from planner.models import Day, DayEntry
+from planner.planned import plan_dish
 from practice.models import Practice, User
+from recipes.models import Recipe
 
 HERE = Path(__file__).resolve().parent
 VISIT_WORDS = (
@@ -78,6 +80,12 @@ def _log(
         ]
         eaten += [tuple(one) for one in row.get("more", ())]
         eaten += [tuple(one) for one in row.get("weekend", ())] if on.weekday() >= 5 else []
+        for meal, title, amount in row.get("dishes", ()):
+            dish = LoggedEntry(day=log, meal=meal, amount=amount, low=amount * 0.9)
+            dish.high, dish.recipe = amount * 1.1, Recipe.objects.get(title=title)
+            dish.how = "left out" if on.day % 5 == 0 and meal == "snack" else "besides"
+            plan_dish(dish, practice)
+            dish.save()
         for place, (meal, slug, grams) in enumerate(eaten):
             amount = _varied(grams, on, place)
             low, high = leveled_range(amount)

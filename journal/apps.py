@@ -9,13 +9,15 @@ class JournalConfig(AppConfig):
     def ready(self) -> None:
         from django.db.models.signals import post_delete, post_save
 
+        from clients.agreed import says_agreed
         from clients.attention import attends
         from clients.cautions import knows_more
         from clients.looks import after_saving
-        from journal.attends import numbers_of_the_log, to_attend
+        from journal.attends import agreed, numbers_of_the_log, to_attend
         from practice.removal import put_away_or_back
 
         attends(to_attend)
+        says_agreed(agreed)
         knows_more(numbers_of_the_log)
         for name in ("LoggedDay", "Happening", "TakenChange", "Visit"):
             model = self.get_model(name)

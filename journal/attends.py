@@ -28,6 +28,12 @@ def to_attend(client: Client, today: date) -> list[Need]:
     return out
 
 
+def agreed(client: Client) -> str:
+    """The changes that stand, with their reasons."""
+    rows = client.changes_taken.filter(ended=None)[:2]
+    return "; ".join(f"{row.words} (since {row.start:%b} {row.start.day})" for row in rows)
+
+
 def numbers_of_the_log(client: Client) -> dict[str, float]:
     """What the cautions look at in what was logged lately; nothing where nothing was."""
     today = timezone.localdate()

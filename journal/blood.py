@@ -76,8 +76,8 @@ def _its_own(key: str) -> str:
 
 
 def latest_rows(client: Client, today: date) -> list[Shown]:
-    """The latest value of each kind, in the order of the table."""
-    rows = [row for row in client.blood_values.all() if row.key in analytes()]
+    """The latest value of each kind until a day, in the order of the table."""
+    rows = [row for row in client.blood_values.filter(date__lte=today) if row.key in analytes()]
     person = client.person()
     out = []
     for key in analytes():
@@ -116,13 +116,9 @@ def bearing(shown: Shown, logged: Sequence[Known]) -> list[str]:
         if known is None:
             continue
         one = NUTRIENT[key]
-        name, digits, unit = one.name, one.decimals, one.unit
-        least = "" if known.complete else "at least "
-        out.append(
-            f"{name} {least}{show.digits(known.mean, digits)} {unit} "
-            f"({show.digits(known.low, digits)} to {show.digits(known.high, digits)}), "
-            f"{known.days} days"
-        )
+        amount, span = show.amount(known.amount, key), show.span(known.amount, key)
+        said = f"{one.name} {amount}{f' ({span})' if span else ''}"
+        out.append(f"{said}, {known.days} days")
     return out
 
 

@@ -142,6 +142,9 @@ class TakenChange(models.Model):
     reason = models.CharField(max_length=500)
     cause = models.CharField(max_length=20, blank=True)
     kcal = models.FloatField("less energy a day", null=True, blank=True)
+    # what it does to a plan, where it is about foods: slug, kind, grams
+    edits = models.JSONField(default=list, blank=True)
+    written = models.DateTimeField(null=True, blank=True)
     # the pace when it was agreed on [kg/week]
     pace_kg = models.FloatField(null=True, blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")

@@ -128,15 +128,18 @@ def record_of(
     plan = plan or plan_of(client)
     version, day = plan.version, plan.day
     since = today - timedelta(days=days)
+    weighed = [row.weighed() for row in client.weigh_ins.filter(date__range=(since, today))]
+    person = client.person()
+    if weighed:
+        # as they were on that day
+        person = replace(person, weight_kg=weighed[-1].kg)
     return Record(
-        person=client.person(),
+        person=person,
         school=plan.school,
-        weighed=[
-            row.weighed() for row in client.weigh_ins.filter(date__gte=since, date__lte=today)
-        ],
+        weighed=weighed,
         today=today,
         logged=logged_days(client, since, today),
-        happened=[row.happened() for row in client.happenings.filter(start__gte=since)],
+        happened=[row.happened() for row in client.happenings.filter(start__range=(since, today))],
         made_for_kg=day.person.weight_kg if day else None,
         made_on=version.takes_effect if version else None,
         target_kcal=day["energy_kcal"].aim if day else None,

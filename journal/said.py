@@ -64,6 +64,11 @@ class Names:
         mine = [row for row in found if row.meal == meal]
         return mine or found
 
+    def planned_food(self, slug: str, meal: str) -> DayEntry | None:
+        """The planned row of a food, of the meal where it is in several."""
+        found = [row for row in self.planned if row.food == slug]
+        return next((row for row in found if row.meal == meal), found[0] if found else None)
+
     def dishes_by(self, words: str) -> list[Recipe | Bowl]:
         """The dishes that these words mean, the favorites alone where one of them is meant."""
         found = named_in(words, self.names)
@@ -119,7 +124,7 @@ def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> 
     line = reckon_line(piece.line, system=system)
     if line.resolved and line.sure and line.food is not None and len(dishes) != 1:
         row = _food_row(day, meal, line.food, line.grams or 0.0, line.low, line.high)
-        same = next((one for one in planned if one.food == line.food.slug), None)
+        same = names.planned_food(line.food.slug, meal)
         if same is not None:
             # another amount of what was planned decides that
             row.of_entry, row.meal = same, same.meal
@@ -214,6 +219,9 @@ def _asking(day: LoggedDay, meal: str, piece: Piece) -> LoggedEntry:
     return LoggedEntry(day=day, meal=meal, amount=0.0, said=piece.text[:200])
 
 
+OF_ANIMAL = "from an animal, and not in the table: it stays as it was said, and the day counts as “at least”"
+
+
 @dataclass(frozen=True)
 class Choices:
     """What a row that nobody settled may be: why it asks, and what could be meant, each with the
@@ -229,6 +237,8 @@ def choices_for(row: LoggedEntry, names: Names, system: str) -> Choices:
     found = pieces(row.said, names.known)
     piece = found[0] if found else Piece(text=row.said, words=row.said, line=row.said)
     line = reckon_line(piece.line or piece.words, system=system)
+    if line.animal:
+        return Choices(OF_ANIMAL, [], [])
     matches = [match.food for match in to_choose(line)]
     if line.food is not None:
         matches = [line.food, *(food for food in matches if food.slug != line.food.slug)]

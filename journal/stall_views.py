@@ -15,6 +15,7 @@ from journal.forms import OutcomeForm, TakeForm
 from journal.outcome import since_then
 from journal.reading import read
 from journal.views import whose
+from journal.written import edits_in, plans_touched, signed_edits, write_into_plans
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import ACTIVITY, LIGHTER, PACE, SCALE, UNLOGGED, WATER
 
@@ -46,7 +47,7 @@ def stall(
         "client": client,
         "judged": known.judged,
         "causes": [(one, WHERE.get(one.key)) for one in known.causes],
-        "levers": levers,
+        "levers": [(one, signed_edits(one.edits)) for one in levers],
         "need": known.need,
         "whole": known.whole_in(LATELY),
         "lately": LATELY,
@@ -54,7 +55,12 @@ def stall(
         "held_back": client.counting_harms or plan.day is None,
         "take_form": TakeForm(initial={"start": today}),
         "changes": [
-            (row, since_then(row, known.judged), OutcomeForm(prefix=str(row.pk)))
+            (
+                row,
+                since_then(row, known.judged),
+                OutcomeForm(prefix=str(row.pk)),
+                plans_touched(row) if row.edits and not row.ended else 0,
+            )
             for row in client.changes_taken.all()[:12]
         ],
     } | forms
@@ -82,8 +88,29 @@ def take(request: PageRequest) -> HttpResponse:
     pace = pace_of(read(client, timezone.localdate(), plan_of(client)).judged)
     row.client, row.by = client, request.user
     row.pace_kg = pace.kg_per_week if pace else None
+    row.edits = edits_in(request.POST.get("edits", ""))
     row.save()
     messages.success(request, f"Agreed from {row.start:%b} {row.start.day}: {row.words}.")
+    return redirect("journal:stall")
+
+
+@require_POST
+def write(request: PageRequest, pk: int) -> HttpResponse:
+    """A change is written into what is planned from its day on; each plan can be undone by
+    itself."""
+    client = request.for_client
+    if client is None:
+        return redirect("journal:page")
+    row = get_object_or_404(client.changes_taken, pk=pk)
+    days, weeks = write_into_plans(row, request.user)
+    if days or weeks:
+        messages.success(
+            request,
+            f"Written into {days} planned day{'s' if days != 1 else ''} and {weeks} "
+            f"week{'s' if weeks != 1 else ''}; each can be undone there.",
+        )
+    else:
+        messages.info(request, "No plan from that day on holds it.")
     return redirect("journal:stall")
 
 

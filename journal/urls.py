@@ -29,6 +29,7 @@ urlpatterns = [
     path("stall/", stall_views.stall, name="stall"),
     path("stall/take/", stall_views.take, name="take"),
     path("changes/<int:pk>/", stall_views.outcome, name="outcome"),
+    path("changes/<int:pk>/write/", stall_views.write, name="write"),
     path("blood/", blood_views.blood, name="blood"),
     path("blood/add/", blood_views.add, name="add-blood"),
     path("blood/paste/", blood_views.paste, name="paste-blood"),

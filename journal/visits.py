@@ -118,12 +118,9 @@ def _eaten(known: Reading, on: date, since: date) -> list[Figure]:
     ]
     for row, one in known.averages(days):
         nutrient = NUTRIENT[one.key]
-        amount, low, high = (
-            show.digits(value, nutrient.decimals) for value in (one.mean, one.low, one.high)
-        )
-        least = "" if one.complete else "at least "
-        target = getattr(row, "words", "")
-        said = f"{least}{amount} {nutrient.unit} a day ({low} to {high}); target {target}."
+        span, target = show.span(one.amount, one.key), getattr(row, "words", "")
+        said = f"{show.amount(one.amount, one.key)} a day{f' ({span})' if span else ''}"
+        said += f"; target {target}."
         out.append(Figure("assessment", nutrient.name, said))
     parted = known.parted(days)
     for apart in parted.foods[:2] if parted else ():

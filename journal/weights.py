@@ -18,7 +18,7 @@ from nutrition.targets.person import LIMITS
 from practice.models import User
 
 MOST_LINES = 1000
-_HOUR = re.compile(r"\b([01]?\d|2[0-3])[:.h]([0-5]\d)(?::[0-5]\d)?\s*([ap]m)?\b", re.I)
+_HOUR = re.compile(r"(?<!\d)([01]?\d|2[0-3])[:.h]([0-5]\d)(?::[0-5]\d)?\s*([ap]m)?\b", re.I)
 MORNING_UNTIL = 11
 
 
@@ -151,7 +151,7 @@ _DATE = re.compile(
     r"|\d{1,2}\.? [A-Za-z]{3,9} \d{4})"
 )
 _KG = re.compile(
-    r"(?<![\d.,:])(\d{1,3}(?:\.\d{1,3})?|\d{2,3},\d{1,2})"
+    r"(?<![\d.,:])(\d{2,3},\d{1,2}|\d{1,3}(?:\.\d{1,3})?)"
     r"\s*((?:kg|kgs|kilos?|lbs?|pounds?|st|stones?)(?:\s*\d{1,2}(?:\.\d)?(?:\s*lbs?)?)?)?(?![\d:%])",
     re.I,
 )
@@ -192,7 +192,7 @@ def _by_eye(line: str) -> _Cells:
     if hour is not None:
         after = after[: hour.start()] + " " + after[hour.end() :]
     # a comma that parts the cells is no decimal comma
-    after = after.strip(' "')
+    after = after.strip(' "T')
     after = after.replace(",", " ; ") if after.startswith(",") else after
     weight = _KG.search(after)
     if weight is None:

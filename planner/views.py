@@ -16,6 +16,7 @@ from django.views.decorators.http import require_POST
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.views import grams_asked
+from clients.agreed import agreed_with
 from clients.cautions import Holder, of_foods
 from clients.context import PageRequest, settle_on
 from clients.gate import gate_of
@@ -231,6 +232,7 @@ def page_context(
         "empty_meals": filled(reckoned, plan).empty if plan.day else [],
         "client": day.client,
         "origin": origin_of(day),
+        "agreed": agreed_with(day.client),
         "last_change": day.last_change,
         "here": reverse("planner:page", args=[day.pk]),
         "day": day,

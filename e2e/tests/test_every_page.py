@@ -7,6 +7,7 @@ from django_scopes import scopes_disabled
 from bowls.models import Bowl
 from clients.models import Client, Intake
 from e2e.case import BrowserCase
+from journal.models import LoggedDay, Visit
 from pantry.models import OwnFood
 from planner.models import Day
 from recipes.models import Recipe
@@ -32,7 +33,10 @@ class EveryPage(BrowserCase):
             own = OwnSchool.objects.get()
             losing = Client.objects.get(name="Osk Brannigan").pk
             week = Week.objects.get(client__name="Jens Halloran")
+            note = Visit.objects.filter(client=losing).first().pk
+            logged = LoggedDay.objects.filter(client=losing).first().date
         three = f"/for/{week.client_id}"
+        journal = f"/for/{losing}/journal"
         return [
             "/clients/",
             f"/clients/first-visits/{visit}/",
@@ -74,6 +78,19 @@ class EveryPage(BrowserCase):
             f"/compare/ladder/?with=bowl-{bowl}",
             f"/compare/lesson/?with=bowl-{bowl}&with=food-walnuts&basis=calories",
             f"/bowls/{bowl}/find/?q=dill",
+            "/journal/",
+            f"{journal}/",
+            f"{journal}/weights/",
+            f"{journal}/days/{logged}/",
+            f"{journal}/days/{logged}/recall/",
+            f"{journal}/days/{logged}/recall/?pass=time",
+            f"{journal}/eaten/",
+            f"{journal}/stall/",
+            f"{journal}/visits/",
+            f"{journal}/visits/{note}/",
+            f"{three}/journal/liked/",
+            f"/for/{client}/journal/blood/",
+            f"/for/{client}/journal/",
             "/days/",
             f"/days/{day}/",
             f"/handouts/bowls/{bowl}/",

@@ -10,7 +10,7 @@ from datetime import date
 
 from nutrition.composition.derived import amount_of
 from nutrition.composition.portion import Portion
-from nutrition.composition.profile import Profile
+from nutrition.composition.profile import Amount, Profile
 
 WEEKEND = (5, 6)
 # A difference of a meal, a food or a weekday under this is within what eyes measure by. [kcal/day]
@@ -60,6 +60,17 @@ class Average:
     high: float
     days: int
     complete: bool
+
+    @property
+    def amount(self) -> Amount:
+        """The same as an amount: what is not settled can only add to it."""
+        return Amount(
+            amount=self.mean,
+            low=self.low,
+            high=self.high,
+            known=1.0 if self.complete else 0.9,
+            could_add=0.0 if self.complete else math.inf,
+        )
 
 
 def whole_days(days: Iterable[LoggedDay]) -> list[LoggedDay]:

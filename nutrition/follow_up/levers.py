@@ -44,11 +44,31 @@ AS_BEFORE = "as before"
 A_FEW_DAYS = 0.34
 
 
+LESS, AT_MOST, MORE = "less", "at most", "more"
+
+
+@dataclass(frozen=True)
+class Edit:
+    """What a change does to a day's plan: so much less of a food, at most so much of it, or so much
+    of another added. [g]"""
+
+    slug: str
+    kind: str
+    grams: float
+
+    def of(self, grams: float) -> float:
+        """What is left of so much of the food. [g]"""
+        if self.kind == AT_MOST:
+            return min(grams, self.grams)
+        return max(grams - self.grams, LEAST_SHARE * grams)
+
+
 @dataclass(frozen=True, kw_only=True)
 class Lever:
     """A change, how much less energy a day it brings on the usual days with the least and the most
     of them [kcal/day], on how many of how many days it was tried, which share of the gap that is,
-    and what it would make worse; `costs` where that is so on more than a few of them."""
+    and what it would make worse; `costs` where that is so on more than a few of them. `edits`
+    do it to a plan, where it is about foods."""
 
     key: str
     words: str
@@ -60,6 +80,7 @@ class Lever:
     closes: float
     worse: tuple[str, ...] = ()
     costs: bool = False
+    edits: tuple[Edit, ...] = ()
 
     @property
     def enough(self) -> bool:
@@ -154,7 +175,19 @@ def _as_before(
         return None
     said = ", ".join(f"{_lower(one.name)} {one.before_g:.0f} g" for one in grown)
     words = f"as before: {said} a day{_and_more(added, usual.system)}"
-    return _lever(AS_BEFORE, words, effects, worse, with_it, gap)
+    edits = [Edit(slug, AT_MOST, round(one.before_g)) for one, slug in _slugs(grown, days)]
+    return _lever(AS_BEFORE, words, effects, worse, with_it, gap, [*edits, *_more(added)])
+
+
+def _slugs(grown: Sequence[Grew], days: Sequence[LoggedDay]) -> list[tuple[Grew, str]]:
+    """The foods of which more is eaten, with their slugs."""
+    by_name = {
+        bite.portion.name: bite.portion.food.slug
+        for day in days
+        for bite in day.eaten
+        if bite.portion.food is not None
+    }
+    return [(one, by_name[one.name]) for one in grown if one.name in by_name]
 
 
 Added = Sequence[tuple[Food, float]]
@@ -163,6 +196,10 @@ Added = Sequence[tuple[Food, float]]
 def _of(added: Added) -> Profile:
     """What some foods bring together."""
     return Profile.total(food_portion(food, grams).profile for food, grams in added if grams > 0)
+
+
+def _more(added: Added) -> list[Edit]:
+    return [Edit(food.slug, MORE, grams) for food, grams in added if grams > 0]
 
 
 def _and_more(added: Added, system: str) -> str:
@@ -181,6 +218,7 @@ def _lever(
     worse: Mapping[str, int],
     with_it: int,
     gap: float,
+    edits: Sequence[Edit] = (),
 ) -> Lever:
     of = len(effects)
     kcal = sum(effects) / of
@@ -195,6 +233,7 @@ def _lever(
         closes=kcal / gap,
         worse=tuple(f"{NUTRIENT[one].name} on {n} of {of} days" for one, n in worse.items()),
         costs=any(n > A_FEW_DAYS * of for n in worse.values()),
+        edits=tuple(edits),
     )
 
 
@@ -349,7 +388,8 @@ def _tried(
             worse[key] = worse.get(key, 0) + 1
     said = say(food_portion(food, by), by, usual.system)
     words = f"{said} ({by:.0f} g) less {_lower(food.name)} a day{_and_more(added, usual.system)}"
-    return _lever(name, words, effects, worse, len(with_it), gap)
+    edits = [Edit(food.slug, LESS, by), *_more(added)]
+    return _lever(name, words, effects, worse, len(with_it), gap, edits)
 
 
 def _lower(name: str) -> str:

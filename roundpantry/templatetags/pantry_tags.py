@@ -54,6 +54,11 @@ def said(value: Amount, key: str) -> str:
 
 
 @register.filter
+def said_span(value: Amount, key: str) -> str:
+    return show.span(value, key)
+
+
+@register.filter
 def nutrient_name(key: str) -> str:
     return NUTRIENT[key].name
 

@@ -1,8 +1,8 @@
 """Goldberg's cut-off for energy that was written down.
 
 Goldberg et al., Eur J Clin Nutr 45:569 (1991): cut-off 2 for one person at PAL 1.55, 0.90 for one
-day and 1.10 for seven. Black, Int J Obes 24:1119 (2000), with its own coefficients: 1.05 to 2.28 for
-seven days. The figures are from memory."""
+day and 1.10 for seven. Black, Int J Obes 24:1119 (2000), with its own coefficients: 1.05 to 2.28
+for seven days. The figures are from memory."""
 
 from unittest import TestCase
 
