@@ -296,7 +296,7 @@ class WeighIn(Removable):
 
     def weighed(self) -> Weighed:
         """As the follow-up reads it."""
-        return Weighed(self.date, self.kg, self.time, self.dressed, self.scale)
+        return Weighed(self.date, self.kg, time=self.time, dressed=self.dressed, scale=self.scale)
 
 
 class BloodValue(Removable):

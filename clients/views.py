@@ -212,8 +212,15 @@ def weigh_in(request: PageRequest, pk: int) -> HttpResponse:
         was = client.weigh(form.cleaned_data["date"], kg, request.user, **form.more)
         instead = f" in place of {was.kg:g} kg" if was else ""
         messages.success(request, f"{kg:g} kg recorded{instead}.")
-        return redirect("clients:page", pk)
-    return render(request, "clients/weigh_in.html", {"client": client, "form": form}, status=400)
+        return _back(request, pk)
+    send_to = reverse("clients:weigh-in", args=[pk])
+    context = {"client": client, "form": form, "send_to": send_to} | _leads_back(request, pk)
+    return render(request, "clients/weigh_in.html", context, status=400)
+
+
+def _leads_back(request: PageRequest, pk: int) -> dict[str, object]:
+    """Where a small form was sent from, for the page that asks about it."""
+    return {"next": request.POST.get("next", "")[:500], "back": reverse("clients:page", args=[pk])}
 
 
 def correct_weigh_in(request: PageRequest, pk: int, weighed: int) -> HttpResponse:
@@ -229,8 +236,10 @@ def correct_weigh_in(request: PageRequest, pk: int, weighed: int) -> HttpRespons
                 form.there.remove(request.user)
             form.save()
         messages.success(request, f"Corrected: {row.kg:g} kg on {row.date:%b %-d}.")
-        return redirect("clients:page", pk)
-    context = {"client": client, "form": form, "weighed": row}
+        return _back(request, pk)
+    send_to = reverse("clients:correct-weigh-in", args=[pk, row.pk])
+    context = {"client": client, "form": form, "weighed": row, "send_to": send_to}
+    context |= _leads_back(request, pk)
     return render(
         request, "clients/weigh_in.html", context, status=400 if request.method == "POST" else 200
     )

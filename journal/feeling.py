@@ -13,7 +13,7 @@ from nutrition.follow_up.eaten import LoggedDay as Known
 from nutrition.follow_up.feeling import hunger_words
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OnADay:
     """A day: how it felt, and what of the food goes with it, where that day was logged."""
 
@@ -41,11 +41,11 @@ def beside_food(rows: Sequence[Felt], logged: Sequence[Known]) -> Feeling | None
         profile = day.profile if day else None
         out.append(
             OnADay(
-                row.date,
-                {name: getattr(row, name) for name in FELT},
-                amount_of(profile, DENSITY).amount if profile else None,
-                profile["fiber_g"].amount if profile else None,
-                profile["protein_g"].amount if profile else None,
+                on=row.date,
+                felt={name: getattr(row, name) for name in FELT},
+                density=amount_of(profile, DENSITY).amount if profile else None,
+                fiber_g=profile["fiber_g"].amount if profile else None,
+                protein_g=profile["protein_g"].amount if profile else None,
             )
         )
     pairs = [

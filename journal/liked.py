@@ -17,7 +17,7 @@ LATELY = timedelta(days=14)
 MOST = 30
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Eaten:
     """A dish of the last weeks: how often it was eaten and how often left, what was decided of it,
     and the kind it would be kept as."""
@@ -74,6 +74,16 @@ def eaten_lately(client: Client, today: date) -> tuple[list[Eaten], list[Filled]
         thing = thing_of(key, client)
         kind = _kind_of(thing, skeleton) if thing else ""
         full = bool(kind) and kept.get(kind, 0) >= skeleton.limit(kind)
-        out.append(Eaten(key, names[key], eaten, left, kind, verdicts.get(key, ""), full))
+        out.append(
+            Eaten(
+                key=key,
+                name=names[key],
+                eaten=eaten,
+                left=left,
+                kind=kind,
+                verdict=verdicts.get(key, ""),
+                full=full,
+            )
+        )
     out.sort(key=lambda one: (bool(one.verdict), -one.eaten, one.name))
     return out[:MOST], [Filled(kind, kept[kind], skeleton.limit(kind)) for kind in skeleton.kinds]

@@ -121,8 +121,12 @@ def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> 
         return row
     dishes = names.dishes_by(piece.words)
     how = "instead" if piece.kind == INSTEAD else "besides"
+    several = piece.share is not None and (len(planned) > 1 or len(dishes) > 1)
     line = reckon_line(piece.line, system=system)
-    if line.resolved and line.sure and line.food is not None and len(dishes) != 1:
+    if several:
+        # half of which of them? it asks
+        row = _asking(day, meal, piece)
+    elif line.resolved and line.sure and line.food is not None and len(dishes) != 1:
         row = _food_row(day, meal, line.food, line.grams or 0.0, line.low, line.high)
         same = names.planned_food(line.food.slug, meal)
         if same is not None:
@@ -219,7 +223,10 @@ def _asking(day: LoggedDay, meal: str, piece: Piece) -> LoggedEntry:
     return LoggedEntry(day=day, meal=meal, amount=0.0, said=piece.text[:200])
 
 
-OF_ANIMAL = "from an animal, and not in the table: it stays as it was said, and the day counts as “at least”"
+OF_ANIMAL = (
+    "from an animal, and not in the table: it stays as it was said, and the day counts as "
+    "“at least”"
+)
 
 
 @dataclass(frozen=True)

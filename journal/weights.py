@@ -18,11 +18,12 @@ from nutrition.targets.person import LIMITS
 from practice.models import User
 
 MOST_LINES = 1000
+A_FEW = 6
 _HOUR = re.compile(r"(?<!\d)([01]?\d|2[0-3])[:.h]([0-5]\d)(?::[0-5]\d)?\s*([ap]m)?\b", re.I)
 MORNING_UNTIL = 11
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Read:
     """A line that was read: its weigh-in, what stands there already for its day, and what is asked
     about it."""
@@ -59,6 +60,15 @@ class Pasted:
     @property
     def asked(self) -> list[Read]:
         return [row for row in self.rows if row.asks]
+
+    @property
+    def first_few(self) -> str:
+        """The first of what is new, in words."""
+        said = [
+            f"{row.weighed.on:%b} {row.weighed.on.day} {row.weighed.kg:.1f} kg"
+            for row in self.fresh[:A_FEW]
+        ]
+        return ", ".join(said) + (" and more" if len(self.fresh) > A_FEW else "")
 
     @property
     def fresh(self) -> list[Read]:
@@ -110,12 +120,19 @@ def read_weights(
         others = [*known, *(other for other in new if other.on not in there)]
         stored = there.get(one.on)
         out.rows.append(
-            Read(at, line, one, remark, stored.kg if stored else None, doubt(others, one))
+            Read(
+                line=at,
+                text=line,
+                weighed=one,
+                remark=remark,
+                there=stored.kg if stored else None,
+                doubt=doubt(others, one),
+            )
         )
     return out
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Heads:
     """Where a table has what, by its first line."""
 
@@ -142,7 +159,14 @@ def _heads(line: str) -> _Heads | None:
     hours = [at for at, name in enumerate(names) if name in ("time", "hour")]
     rest = [at for at, name in enumerate(names) if re.search(r"remark|note|comment", name)]
     pounds = bool(re.search(r"\blbs?\b|pound", names[weights[0]]))
-    return _Heads(mark, dates[0], weights[0], hours[0] if hours else -1, tuple(rest), pounds)
+    return _Heads(
+        mark=mark,
+        date=dates[0],
+        weight=weights[0],
+        time=hours[0] if hours else -1,
+        rest=tuple(rest),
+        pounds=pounds,
+    )
 
 
 _DATE = re.compile(
@@ -236,7 +260,7 @@ def _weigh_in(
     time = time or (MORNING if "morning" in said or "rising" in said else "")
     time = time or (LATER if "evening" in said or "night" in said else "")
     dressed = ("dressed" in said and "undressed" not in said) or "clothes" in said
-    return Weighed(on, kg, time, dressed), cells.rest[:200]
+    return Weighed(on, kg, time=time, dressed=dressed), cells.rest[:200]
 
 
 def _time_of(text: str) -> str:

@@ -101,7 +101,7 @@ class OnADesk(Bench):
             with self.subTest(name):
                 pk = self.demo(Client, name=name).pk
                 self.open(f"/clients/{pk}/")
-                for what in ("h1", "#cautions", ".next-step", "#targets", "#weight .weight-line"):
+                for what in ("h1", "#cautions", ".next-step", "#targets", "#weight .weight-chart"):
                     self.in_sight(what)
                 self.all_in_sight(self.page.locator("#targets tbody tr"))
                 self.assertLessEqual(self.page.locator("#targets tbody tr").count(), 7)

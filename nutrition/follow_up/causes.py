@@ -168,11 +168,11 @@ def _portions(record: Record, judged: Judged) -> Cause | None:
         ]
         grew = [
             Grew(
-                one.name,
-                one.planned / (one.by / one.grams),
-                one.eaten / (one.by / one.grams),
-                one.by,
-                one.by / 2,
+                name=one.name,
+                before_g=one.planned / (one.by / one.grams),
+                after_g=one.eaten / (one.by / one.grams),
+                kcal=one.by,
+                sd=one.by / 2,
             )
             for one in over[:4]
         ]

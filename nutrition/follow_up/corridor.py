@@ -40,7 +40,7 @@ class Corridor:
         return self.low[place], self.high[place]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Heading:
     """The weight ahead: what is expected of each day, and the range that holds it in 19 of 20
     cases. [kg]"""
@@ -97,15 +97,25 @@ def _goal_of(person: Person) -> float | None:
     return person.target_weight_kg
 
 
+def _is_there(person: Person, kg: float, goal: float | None) -> bool:
+    """Whether a weight is at the goal or beyond it, or at the least that is safe: nothing more is
+    asked for. [kg]"""
+    if goal is None:
+        return False
+    return kg <= goal if person.goal == "lose" else kg >= goal
+
+
 def asked_corridor(
     person: Person, school: School | None, start: date, start_kg: float, days: int
 ) -> Corridor | None:
-    """The corridor of the pace in force from a day's weight on; None where no change is planned.
-    [kg]"""
+    """The corridor of the pace in force from a day's weight on; None where no change is planned, or
+    none is left to make. [kg]"""
     pace = asked_pace(person, school)
     if pace is None:
         return None
     goal = _goal_of(person)
+    if _is_there(person, start_kg, goal):
+        return None
     left = None if goal is None else abs(start_kg - goal)
     slow = walk(start_kg, days, goal, lambda left: pace(left) * (1.0 - TO_EITHER_SIDE))
     fast = walk(start_kg, days, goal, lambda left: pace(left) * (1.0 + TO_EITHER_SIDE))
@@ -131,6 +141,8 @@ def usual_corridor(person: Person, start: date, start_kg: float, days: int) -> C
     low, high = USUAL_LOSS if person.goal == "lose" else USUAL_GAIN
     sign = -1.0 if person.goal == "lose" else 1.0
     goal = _goal_of(person)
+    if _is_there(person, start_kg, goal):
+        return None
     slow, fast = (
         walk(start_kg, days, goal, lambda _left, pace=pace: sign * pace)  # type: ignore[misc]
         for pace in (low, high)
@@ -174,4 +186,4 @@ def heading(trend: Trend, person: Person, days: int = AHEAD_DAYS) -> Heading | N
         low.append(max(there - wide, least_weight(person) if losing else 0.0))
         high.append(there + wide)
     dates = tuple(trend.last + timedelta(days=at) for at in range(days + 1))
-    return Heading(dates, tuple(mean), tuple(low), tuple(high), end)
+    return Heading(days=dates, kg=tuple(mean), low=tuple(low), high=tuple(high), ends_at=end)

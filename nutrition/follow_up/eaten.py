@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
 from nutrition.composition.derived import amount_of
@@ -49,7 +49,7 @@ class LoggedDay:
         return float(self.profile["energy_kcal"].amount)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Average:
     """A mean over `days` logged days with its 95 % range: what the amounts are measured by, and how
     the days differ, together. In the key's unit a day. `complete`: nothing of it is unknown."""
@@ -95,10 +95,17 @@ def average(days: Sequence[LoggedDay], key: str) -> Average | None:
     low = mean - math.hypot(down, between)
     low = max(low, 0.0) if min(values) >= 0 else low
     complete = all(one.complete for one in amounts)
-    return Average(key, mean, low, mean + math.hypot(up, between), n, complete)
+    return Average(
+        key=key,
+        mean=mean,
+        low=low,
+        high=mean + math.hypot(up, between),
+        days=n,
+        complete=complete,
+    )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Apart:
     """Something that was eaten other than planned: `by` more, or less [kcal/day], on how many of
     the days that were logged and planned both; `grams` more a day, where it is one food."""
@@ -111,7 +118,7 @@ class Apart:
     grams: float = 0.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Parted:
     """Where the plate parts from the plan, largest first."""
 
@@ -168,7 +175,7 @@ def parted(days: Sequence[LoggedDay]) -> Parted | None:
         )
         more = sum(row.get(name, (0.0, 0.0))[1] for row in eaten)
         more -= sum(row.get(name, (0.0, 0.0))[1] for row in planned)
-        of_foods.append(Apart(one.name, one.by, one.planned, one.eaten, one.days, more / n))
+        of_foods.append(replace(one, grams=more / n))
     of_weekdays = []
     for weekday in range(7):
         mine = [day for day in both if day.on.weekday() == weekday]
@@ -182,13 +189,19 @@ def parted(days: Sequence[LoggedDay]) -> Parted | None:
                 )
             )
     total = sum(_kcal(day.eaten) - _kcal(day.planned) for day in both) / n
-    return Parted(n, _worth(of_meals), _worth(of_foods), _worth(of_weekdays), total)
+    return Parted(
+        days=n,
+        meals=_worth(of_meals),
+        foods=_worth(of_foods),
+        weekdays=_worth(of_weekdays),
+        total=total,
+    )
 
 
 def _apart(name: str, days: int, planned: Sequence[float], eaten: Sequence[float]) -> Apart:
     differ = sum(1 for one, other in zip(planned, eaten, strict=True) if abs(one - other) > 1.0)
     before, after = sum(planned) / days, sum(eaten) / days
-    return Apart(name, after - before, before, after, differ)
+    return Apart(name=name, by=after - before, planned=before, eaten=after, days=differ)
 
 
 def _worth(rows: Iterable[Apart]) -> tuple[Apart, ...]:
@@ -196,7 +209,7 @@ def _worth(rows: Iterable[Apart]) -> tuple[Apart, ...]:
     return tuple(sorted(kept, key=lambda one: -abs(one.by))[:MOST_SAID])
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Grew:
     """A food of which more is eaten than before, on days that were logged. [g/day], [kcal/day]"""
 
@@ -231,8 +244,8 @@ def grown(
         more = _mean([row[0] for row in two]) - _mean([row[0] for row in one])
         sd = math.hypot(_error([row[0] for row in one]), _error([row[0] for row in two]))
         if more >= WORTH_SAYING_KCAL and more > 1.64 * sd:
-            grew = Grew(name, _mean([r[1] for r in one]), _mean([r[1] for r in two]), more, sd)
-            out.append(grew)
+            was, now = (_mean([row[1] for row in some]) for some in (one, two))
+            out.append(Grew(name=name, before_g=was, after_g=now, kcal=more, sd=sd))
     return sorted(out, key=lambda grew: -grew.kcal)
 
 

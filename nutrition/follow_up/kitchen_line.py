@@ -32,6 +32,7 @@ _SHARE = [
 ]
 _COUNT = re.compile(
     r"^(\d+(?:[.,]\d+)?|an?|one|two|three|four)(\s+and a half)?\s+"
+    r"(?:small |big |large |little )?"
     r"(?:servings?|portions?|bowls?|plates?|helpings?|containers?)\s+(?:of\s+)?(?:the\s+)?(.+)$",
     re.I,
 )
@@ -44,9 +45,12 @@ _NOT = re.compile(
 _INSTEAD = re.compile(r"^(.+?)\s+instead of\s+(?:the\s+|my\s+)?(.+)$", re.I)
 _AS_PLANNED = re.compile(r"^(?:(?:all |everything )?as planned|everything|all of it)$", re.I)
 _SPLIT = re.compile(r"\s*(?:;|\n|,(?!\d)|(?<!\d),|\s\+\s)\s*")
-_AND = re.compile(r"\s+(?:and|plus|&|then)\s+(?!a half)", re.I)
+_AND = re.compile(r"\s+(?:and|plus|&|then|but)\s+(?!a half)", re.I)
 _WITH_AMOUNT = re.compile(r"\s+with\s+(?=(?:\d|an?\s|half\s|one\s|two\s|some\s))", re.I)
-_LEADING = re.compile(r"^(?:then|also|and|plus|i had|i ate|had|ate)\s+", re.I)
+_LEADING = re.compile(
+    r"^(?:(?:then|also|and|plus|i had|i ate|had|ate|only|just|about|roughly|maybe|perhaps)\s+)+",
+    re.I,
+)
 # Words that tell nothing of a dish.
 _EMPTY = frozenset("the a an of with and my in on for from".split())
 LIKE = 86.0

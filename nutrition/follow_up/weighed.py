@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import date
 
 MORNING, LATER = "morning", "later"
@@ -16,6 +16,7 @@ class Weighed:
 
     on: date
     kg: float
+    _: KW_ONLY
     time: str = ""
     dressed: bool = False
     scale: str = ""

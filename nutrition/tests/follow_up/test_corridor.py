@@ -56,6 +56,9 @@ class Corridors(TestCase):
         one = person(weight_kg=64, target_weight_kg=None)
         found = asked_corridor(one, None, START, 64.0, 400)
         self.assertGreaterEqual(min(found.low), least_weight(one) - 1e-9)
+        # from where it is under that already nothing is asked for
+        self.assertIsNone(asked_corridor(one, None, START, least_weight(one) - 1.0, 50))
+        self.assertIsNone(usual_corridor(one, START, least_weight(one) - 1.0, 50))
 
     def test_none_where_no_change_is_planned(self):
         for more in ({"goal": "hold"}, {"conditions": frozenset({"cancer_treatment"})}):
