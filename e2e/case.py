@@ -94,6 +94,11 @@ class BrowserCase(StaticLiveServerTestCase):
         self.open(f"{stage}?{urlencode({'q': title})}")
         self.follow(title)
 
+    def person(self, name):
+        """The page of a client, from the list."""
+        self.open(f"/clients/?{urlencode({'q': name})}")
+        self.follow(name)
+
     def follow(self, name):
         self.page.get_by_role("link", name=name, exact=True).first.click()
         self.page.wait_for_load_state()

@@ -2,6 +2,7 @@
 
 import argparse
 from pathlib import Path
+from urllib.parse import urlencode
 
 from e2e.browser import chromium, sign_in
 from e2e.serving import BASE, ROOT, serving_demo
@@ -9,6 +10,16 @@ from e2e.serving import BASE, ROOT, serving_demo
 
 def go(link: str):
     return lambda page: page.get_by_role("link", name=link, exact=True).first.click()
+
+
+def person(name: str):
+    """The page of a client, from the list."""
+
+    def do(page):
+        page.goto(f"{BASE}/clients/?{urlencode({'q': name})}")
+        go(name)(page)
+
+    return do
 
 
 def look(words):
@@ -40,15 +51,25 @@ TWO_PLATES = "/compare/?with=bowl-1&with=bowl-4&basis=calories"
 # name: what to do after opening the address
 VIEWS = {
     "clients": ("/clients/", []),
-    "client": ("/clients/", [go("Ilse Varga-Holm")]),
+    "client": ("/clients/", [person("Ilse Varga-Holm")]),
     "first-visit": ("/clients/", [go("Go on")]),
-    "schools": ("/schools/", []),
+    "follow-up": ("/clients/", [person("Osk Brannigan"), go("Follow up")]),
+    "why": ("/clients/", [person("Osk Brannigan"), go("see why")]),
+    "visit": (
+        "/clients/",
+        [
+            person("Osk Brannigan"),
+            go("Follow up"),
+            lambda page: page.locator(
+                "main a[href*='/visits/']:not([href$='/visits/'])"
+            ).first.click(),
+        ],
+    ),
     "school": ("/schools/greens_beans_seeds/", []),
-    "pantry": ("/pantry/?q=garbanzo", []),
     "package": (
         "/clients/",
         [
-            go("Ilse Varga-Holm"),
+            person("Ilse Varga-Holm"),
             go("Pantry"),
             go("Foods of the practice"),
             go("Oat drink, harbor shop"),
@@ -65,7 +86,7 @@ VIEWS = {
     "day": (
         "/clients/",
         [
-            go("Ilse Varga-Holm"),
+            person("Ilse Varga-Holm"),
             lambda page: (
                 page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1).click()
             ),
@@ -79,20 +100,10 @@ VIEWS = {
             lambda page: page.wait_for_selector("#balance .proposal"),
         ],
     ),
-    "swaps": (
-        "/clients/",
-        [
-            go("Ilse Varga-Holm"),
-            go("Recipes"),
-            look("miso and ginger"),
-            go("Miso and ginger dressing"),
-            go("Swaps"),
-        ],
-    ),
     "week": ("/clients/?q=jens", [go("Jens Halloran"), go("Week"), first_week]),
     "shopping": ("/clients/?q=jens", [go("Jens Halloran"), go("Week"), first_week, go("Shopping")]),
     "two-plates": ("/compare/", [lambda page: page.goto(BASE + TWO_PLATES)]),
-    "ladder": ("/clients/", [go("Wren Adeyemi-Lund"), go("Density ladder")]),
+    "ladder": ("/clients/", [person("Wren Adeyemi-Lund"), go("Density ladder")]),
     "sauce-bench": (
         "/recipes/?q=sunflower",
         [go("Sunflower and dill sauce"), go("Sauce bench"), reckon],
@@ -100,7 +111,7 @@ VIEWS = {
     "handout-day": (
         "/clients/",
         [
-            go("Wren Adeyemi-Lund"),
+            person("Wren Adeyemi-Lund"),
             lambda page: page.locator("main a[href*='/days/']:not([href$='/days/'])").first.click(),
             go("Handout"),
         ],

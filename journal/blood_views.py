@@ -19,19 +19,19 @@ from journal.blood import bearing, keep, latest_rows, read_table
 from journal.drawing import spark
 from journal.forms import BloodForm
 from journal.record import logged_days
-from journal.views import whose
+from journal.whose import for_a_client
 from practice.removal import OFFERED_BACK
 
 LATELY = timedelta(days=28)
 MOST_TEXT = 100_000
 
 
-def blood(
-    request: PageRequest, client: Client | None = None, status: int = 200, **forms: object
-) -> HttpResponse:
-    client = client or request.for_client
-    if client is None:
-        return whose(request)
+@for_a_client
+def blood(request: PageRequest, client: Client) -> HttpResponse:
+    return _page(request, client)
+
+
+def _page(request: PageRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
     today = timezone.localdate()
     logged = logged_days(client, today - LATELY, today)
     rows = latest_rows(client, today)
@@ -53,13 +53,11 @@ def blood(
 
 
 @require_POST
-def add(request: PageRequest) -> HttpResponse:
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
+@for_a_client
+def add(request: PageRequest, client: Client) -> HttpResponse:
     form = BloodForm(request.POST)
     if not form.is_valid():
-        return blood(request, client, 400, form=form)
+        return _page(request, client, 400, form=form)
     _count, changed = keep(client, [form.save(commit=False)], request.user)
     _said(request, f"{form.instance.measured().words(timezone.localdate())} is kept.", changed)
     return redirect("journal:blood")
@@ -71,11 +69,9 @@ def _said(request: PageRequest, said: str, changed: bool) -> None:
 
 
 @require_POST
-def paste(request: PageRequest) -> HttpResponse:
+@for_a_client
+def paste(request: PageRequest, client: Client) -> HttpResponse:
     """Values from a CSV: all of them, or none where a line cannot be read."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     file = request.FILES.get("file")
     text = (
         file.read(MOST_TEXT).decode("utf-8", errors="replace")
@@ -84,18 +80,16 @@ def paste(request: PageRequest) -> HttpResponse:
     )
     table = read_table(text, timezone.localdate())
     if table.problems or not table.rows:
-        return blood(request, client, 400, table=table, text=text)
+        return _page(request, client, 400, table=table, text=text)
     count, changed = keep(client, table.rows, request.user)
     _said(request, f"{count} values are kept.", changed)
     return redirect("journal:blood")
 
 
 @require_POST
-def remove(request: PageRequest, pk: int) -> HttpResponse:
+@for_a_client
+def remove(request: PageRequest, client: Client, pk: int) -> HttpResponse:
     """Take a value away, or bring it back; the targets follow."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     for row in client.blood_values(manager="with_removed").filter(pk=pk):
         if "back" in request.POST:
             for other in client.blood_values.filter(key=row.key, date=row.date).exclude(pk=pk):

@@ -17,6 +17,7 @@ from nutrition.follow_up.corridor import (
     usual_corridor,
 )
 from nutrition.follow_up.trend import Z95, Trend
+from nutrition.targets.body import least_weight
 from nutrition.targets.person import Person
 from roundpantry.drawing.weights import Band, Drawn, WeightChart, weight_chart
 
@@ -66,6 +67,12 @@ def _why(row: TargetVersion) -> str:
     return f"{row.why[:60]}…" if len(row.why) > 60 else row.why
 
 
+def goal_of(client: Client, person: Person) -> float | None:
+    """The weight that is aimed at; none that is under what is safe."""
+    goal = client.target_weight_kg
+    return None if goal is None or goal < least_weight(person) else goal
+
+
 def _band(corridor: Corridor | None) -> Band | None:
     if corridor is None:
         return None
@@ -104,7 +111,7 @@ def line_of(client: Client, person: Person, plan: Plan, trend: Trend | None, tod
         )
         if ahead
         else None,
-        goal_kg=client.target_weight_kg,
+        goal_kg=goal_of(client, person),
         happened=[(start, min(end, today), said) for said, start, end in marks],
         today=today,
     )

@@ -26,7 +26,7 @@ from journal.logged import (
 )
 from journal.models import Felt, LoggedDay, LoggedEntry
 from journal.said import Names, hear
-from journal.views import whose
+from journal.whose import for_a_client
 from nutrition.composition.foods import food_table
 from planner.models import MEALS
 from planner.planned import plan_dish
@@ -118,26 +118,22 @@ def _answer(request: PageRequest, client: Client, on: date, status: int = 200) -
     return redirect("journal:recall" if back == "recall" else "journal:day", on.isoformat())
 
 
-def day(request: PageRequest, on: str) -> HttpResponse:
-    client = request.for_client
-    if client is None:
-        return whose(request)
+@for_a_client
+def day(request: PageRequest, client: Client, on: str) -> HttpResponse:
     return render(request, "journal/day.html", _context(request, client, _date(on)))
 
 
-def days(request: PageRequest) -> HttpResponse:
+@for_a_client
+def days(request: PageRequest, client: Client) -> HttpResponse:
     """The day that is to be logged now."""
-    if request.for_client is None:
-        return whose(request)
     return redirect("journal:day", timezone.localdate().isoformat())
 
 
 @require_POST
-def change(request: PageRequest, on: str) -> HttpResponse:
+@for_a_client
+def change(request: PageRequest, client: Client, on: str) -> HttpResponse:
     """One change of a day's log: as planned, a share, something said, settled, taken out, whole."""
-    client, when = request.for_client, _date(on)
-    if client is None:
-        return redirect("journal:page")
+    when = _date(on)
     log = open_log(client, request.practice, when)
     version, by, page = asked_by(request)
     try:
@@ -286,11 +282,10 @@ def _when(request: PageRequest, log: LoggedDay, asked: Asked) -> str:
 
 
 @require_POST
-def felt(request: PageRequest, on: str) -> HttpResponse:
+@for_a_client
+def felt(request: PageRequest, client: Client, on: str) -> HttpResponse:
     """How the client felt on a day."""
-    client, when = request.for_client, _date(on)
-    if client is None:
-        return redirect("journal:page")
+    when = _date(on)
     row = client.felt.filter(date=when).first() or Felt(client=client, date=when)
     form = FeltForm(request.POST, instance=row)
     if not form.is_valid():
@@ -301,11 +296,10 @@ def felt(request: PageRequest, on: str) -> HttpResponse:
     return redirect(f"{reverse('journal:day', args=[when.isoformat()])}#felt")
 
 
-def recall(request: PageRequest, on: str) -> HttpResponse:
+@for_a_client
+def recall(request: PageRequest, client: Client, on: str) -> HttpResponse:
     """The passes of a recall, one after the other."""
-    client, when = request.for_client, _date(on)
-    if client is None:
-        return whose(request)
+    when = _date(on)
     names = [key for key, _name, _ask in PASSES]
     asked = request.GET.get("pass", names[0])
     at = names.index(asked) if asked in names else 0

@@ -13,11 +13,12 @@ from django.views.decorators.http import require_POST
 
 from clients.context import PageRequest
 from clients.in_force import plan_of
+from clients.models import Client
 from journal.feeling import beside_food
 from journal.liked import eaten_lately
 from journal.reading import read
 from journal.strips import days_back
-from journal.views import whose
+from journal.whose import for_a_client
 from roundpantry.asked import short
 from week.favorites import decide
 
@@ -25,10 +26,8 @@ SPANS = (7, 14, 28, 56)
 USUAL_SPAN = 14
 
 
-def eaten(request: PageRequest) -> HttpResponse:
-    client = request.for_client
-    if client is None:
-        return whose(request)
+@for_a_client
+def eaten(request: PageRequest, client: Client) -> HttpResponse:
     today = timezone.localdate()
     asked = request.GET.get("days", "")
     days = int(asked) if asked.isdigit() and int(asked) in SPANS else USUAL_SPAN
@@ -50,21 +49,17 @@ def eaten(request: PageRequest) -> HttpResponse:
     return render(request, "journal/eaten.html", context)
 
 
-def liked(request: PageRequest) -> HttpResponse:
-    client = request.for_client
-    if client is None:
-        return whose(request)
+@for_a_client
+def liked(request: PageRequest, client: Client) -> HttpResponse:
     rows, filled = eaten_lately(client, timezone.localdate())
     context = {"client": client, "rows": rows, "filled": filled}
     return render(request, "journal/liked.html", context)
 
 
 @require_POST
-def decided(request: PageRequest) -> HttpResponse:
+@for_a_client
+def decided(request: PageRequest, client: Client) -> HttpResponse:
     """A dish is kept, or refused, for its kind."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     data = request.POST
     verdict = "kept" if data.get("verdict") == "kept" else "refused"
     kind, key = short(data, "kind", 20), short(data, "key", 100)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from functools import cached_property
 
@@ -56,7 +56,6 @@ class Reading:
         known = average(self.lately(28), "energy_kcal")
         # what was written down is never led under what is planned at the least
         room = known.mean - day.energy.least if known else gap
-        gap = min(gap, room)
         grown = [one for cause in self.causes for one in cause.foods]
         table = food_table()
         usual = Usual(
@@ -70,7 +69,8 @@ class Reading:
             others=self._others(),
             system=self.client.practice.measures,
         )
-        return levers(usual, gap, grown)
+        found = levers(usual, min(gap, room), grown)
+        return [replace(one, closes=one.kcal / gap) for one in found]
 
     def _others(self) -> dict[str, list[Portion]]:
         """Favorites that may take a dish's place, by the name of a dish that is one of a kind with

@@ -14,7 +14,7 @@ from clients.models import Client
 from journal.forms import OutcomeForm, TakeForm
 from journal.outcome import since_then
 from journal.reading import read
-from journal.views import whose
+from journal.whose import for_a_client
 from journal.written import edits_in, plans_touched, signed_edits, write_into_plans
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import ACTIVITY, LIGHTER, PACE, SCALE, UNLOGGED, WATER
@@ -31,14 +31,14 @@ WHERE = {
 }
 
 
-def stall(
-    request: PageRequest, client: Client | None = None, status: int = 200, **forms: object
-) -> HttpResponse:
+@for_a_client
+def stall(request: PageRequest, client: Client) -> HttpResponse:
+    return _page(request, client)
+
+
+def _page(request: PageRequest, client: Client, status: int = 200, **forms: object) -> HttpResponse:
     """How the weight stands, the explanations with their evidence, and the changes that were
     tried."""
-    client = client or request.for_client
-    if client is None:
-        return whose(request)
     today = timezone.localdate()
     plan = plan_of(client)
     known = read(client, today, plan)
@@ -68,14 +68,12 @@ def stall(
 
 
 @require_POST
-def take(request: PageRequest) -> HttpResponse:
+@for_a_client
+def take(request: PageRequest, client: Client) -> HttpResponse:
     """One change is agreed on; it stands in the plan with its reason until the next visit looks."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     form = TakeForm(request.POST)
     if not form.is_valid():
-        return stall(request, client, 400, take_form=form)
+        return _page(request, client, 400, take_form=form)
     row = form.save(commit=False)
     standing = client.changes_taken.filter(ended=None).first()
     if standing is not None and "besides" not in request.POST:
@@ -84,7 +82,7 @@ def take(request: PageRequest) -> HttpResponse:
             f"One change at a time: “{standing.words}” stands since {standing.start:%b} "
             f"{standing.start.day}. Say first how it went, or take this one besides.",
         )
-        return stall(request, client, 400, take_form=form, ask_besides=True)
+        return _page(request, client, 400, take_form=form, ask_besides=True)
     pace = pace_of(read(client, timezone.localdate(), plan_of(client)).judged)
     row.client, row.by = client, request.user
     row.pace_kg = pace.kg_per_week if pace else None
@@ -95,12 +93,10 @@ def take(request: PageRequest) -> HttpResponse:
 
 
 @require_POST
-def write(request: PageRequest, pk: int) -> HttpResponse:
+@for_a_client
+def write(request: PageRequest, client: Client, pk: int) -> HttpResponse:
     """A change is written into what is planned from its day on; each plan can be undone by
     itself."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     row = get_object_or_404(client.changes_taken, pk=pk)
     days, weeks = write_into_plans(row, request.user)
     if days or weeks:
@@ -115,15 +111,13 @@ def write(request: PageRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def outcome(request: PageRequest, pk: int) -> HttpResponse:
+@for_a_client
+def outcome(request: PageRequest, client: Client, pk: int) -> HttpResponse:
     """How a change went."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     row = get_object_or_404(client.changes_taken, pk=pk)
     form = OutcomeForm(request.POST, instance=row, prefix=str(row.pk))
     if not form.is_valid():
-        return stall(request, client, 400)
+        return _page(request, client, 400)
     row = form.save(commit=False)
     row.ended = timezone.localdate()
     row.save()

@@ -21,27 +21,17 @@ from journal.forms import HappeningForm
 from journal.models import Happening
 from journal.reading import Reading, read
 from journal.strips import days_back
+from journal.whose import for_a_client
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.stall import span
 from practice.removal import OFFERED_BACK
-from roundpantry.listing import Lists, listed
 
-# Whose journal, where the address names nobody.
-WHOSE = Lists(search=("name",), sorts={"name": ("name", ("name",))})
 SHOWN_DAYS = 14
 
 
-def whose(request: PageRequest) -> HttpResponse:
-    """A list of clients to choose from: a journal belongs to one."""
-    asked = listed(request, Client.objects.all(), WHOSE)
-    context = {"whose": asked, "nobody": not Client.objects.exists()}
-    return render(request, "journal/whose.html", context)
-
-
-def page(request: PageRequest) -> HttpResponse:
-    if request.for_client is None:
-        return whose(request)
-    return follow_up(request, request.for_client)
+@for_a_client
+def page(request: PageRequest, client: Client) -> HttpResponse:
+    return follow_up(request, client)
 
 
 def follow_up(
@@ -85,11 +75,9 @@ def follow_up(
 
 
 @require_POST
-def happening(request: PageRequest) -> HttpResponse:
+@for_a_client
+def happening(request: PageRequest, client: Client) -> HttpResponse:
     """Something that happened is put on the line, taken off, or brought back."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     back = request.POST.get("back", "")
     if back.isdigit():
         for row in Happening.with_removed.filter(client=client, pk=back):

@@ -9,9 +9,10 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from clients.context import PageRequest, settle_on
+from clients.models import Client
 from journal.models import Addendum, Visit
-from journal.views import whose
 from journal.visits import MOST_WORDS, NEXT, figures_of, sections_of, sign, visit_before
+from journal.whose import for_a_client
 from practice.removal import OFFERED_BACK
 from practice.versioned import StaleSave, version_in
 from roundpantry.asked import short
@@ -19,10 +20,8 @@ from roundpantry.asked import short
 FORMS = dict(Visit.FORMS)
 
 
-def visits(request: PageRequest) -> HttpResponse:
-    client = request.for_client
-    if client is None:
-        return whose(request)
+@for_a_client
+def visits(request: PageRequest, client: Client) -> HttpResponse:
     context = {
         "client": client,
         "visits": client.visits.select_related("by")[:50],
@@ -35,10 +34,8 @@ def visits(request: PageRequest) -> HttpResponse:
 
 
 @require_POST
-def new(request: PageRequest) -> HttpResponse:
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
+@for_a_client
+def new(request: PageRequest, client: Client) -> HttpResponse:
     form = request.POST.get("form", "full")
     open_one = client.visits.filter(signed=None, date=timezone.localdate()).first()
     visit = open_one or Visit.objects.create(

@@ -13,18 +13,17 @@ from clients.context import PageRequest
 from clients.in_force import plan_of
 from clients.models import Client
 from journal.chart import line_of
-from journal.views import whose
 from journal.weights import keep_weights, read_weights
+from journal.whose import for_a_client
 from practice.removal import OFFERED_BACK
 
 MOST_TEXT = 100_000
 FIRST = {"day": True, "month": False}
 
 
-def weights(request: PageRequest) -> HttpResponse:
-    if request.for_client is None:
-        return whose(request)
-    return render(request, "journal/weights.html", _context(request.for_client))
+@for_a_client
+def weights(request: PageRequest, client: Client) -> HttpResponse:
+    return render(request, "journal/weights.html", _context(client))
 
 
 def _context(client: Client) -> dict[str, object]:
@@ -41,11 +40,9 @@ def _context(client: Client) -> dict[str, object]:
 
 
 @require_POST
-def paste(request: PageRequest) -> HttpResponse:
+@for_a_client
+def paste(request: PageRequest, client: Client) -> HttpResponse:
     """Weigh-ins from what was pasted or sent as a file: shown as they were read, then kept."""
-    client = request.for_client
-    if client is None:
-        return redirect("journal:page")
     text = request.POST.get("text", "")[:MOST_TEXT]
     file = request.FILES.get("file")
     if file is not None:

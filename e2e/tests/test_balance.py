@@ -76,7 +76,7 @@ class Balance(BrowserCase):
     def test_balance_a_day(self):
         page = self.page
         self.open("/clients/")
-        self.follow("Ilse Varga-Holm")
+        self.person("Ilse Varga-Holm")
         page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1).click()
         before = self.amounts()
         page.get_by_role("link", name="Balance").click()
@@ -94,7 +94,7 @@ class Swaps(BrowserCase):
     def test_a_swap_becomes_a_version(self):
         page = self.page
         self.open("/clients/")
-        self.follow("Ilse Varga-Holm")
+        self.person("Ilse Varga-Holm")
         self.recipe("Miso and ginger dressing")
         self.follow("Swaps")
         sodium = page.get_by_label("Sodium", exact=True)

@@ -46,7 +46,7 @@ class FirstVisit(BrowserCase):
 class Care(BrowserCase):
     def test_voices_that_disagree_and_a_number_set_by_hand(self):
         page = self.page
-        self.follow("Rasmus Tarn")
+        self.person("Rasmus Tarn")
         told = page.get_by_label("Where sources disagree")
         told.locator("summary").first.click()
         expect(
@@ -100,7 +100,7 @@ class Care(BrowserCase):
 
     def test_a_day_keeps_the_targets_it_was_planned_for(self):
         page = self.page
-        self.follow("Tomaz Quill")
+        self.person("Tomaz Quill")
         page.get_by_text("Make new targets", exact=True).click()
         page.get_by_label("Why").last.fill("Season begins")
         page.get_by_role("button", name="Make them").click()

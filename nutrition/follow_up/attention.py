@@ -77,7 +77,7 @@ def attention(
         out.append(Need("Not weighed yet", WEIGH))
     elif (today - weighed[0].on).days > WEIGH_IN_DAYS:
         days = (today - weighed[0].on).days
-        out.append(Need(f"Last weighed {days} days ago", WEIGH, weighed[0].on))
+        out.append(Need(f"Last weighed {days} days ago", WEIGH))
     judged = judged_for(person, weighed, today) if judged is None else judged
     pace = pace_of(judged)
     if judged.stalled:

@@ -159,7 +159,8 @@ def _between(says: str, start: date, one: Sequence[float], other: Sequence[float
 
 def heading(trend: Trend, person: Person, days: int = AHEAD_DAYS) -> Heading | None:
     """Where the trend leads if nothing changes: the pace of four weeks, slowing as a lighter body
-    needs less; nothing is forecast beyond the goal, or beyond what is safe. None without a pace.
+    needs less; nothing is forecast beyond the goal, or beyond what is safe. None without a pace, or
+    where a loss is beyond it already.
 
     References: Hall et al., Lancet 378:826 (2011), for how a pace slows: half in a year.
     """
@@ -168,6 +169,9 @@ def heading(trend: Trend, person: Person, days: int = AHEAD_DAYS) -> Heading | N
         return None
     tau = HALF_LIFE_DAYS / math.log(2.0)
     now, sd = trend.at(trend.last)
+    if pace.kg_per_week < 0 and now <= least_weight(person):
+        # nothing is forecast beyond what is safe
+        return None
     sd_pace = pace.half / Z95
     losing = pace.kg_per_week < 0
     ends = [least_weight(person)] if losing else []

@@ -43,7 +43,9 @@ WANDERS = (0.0008, 0.003, 0.008, 0.02)
 SLOPE_KG = 0.2
 # How surely mornings are thought to differ by about that, before any of them: in logarithms.
 MORNING_GUESS, MORNING_GUESS_SD, WATER_GUESS = 0.4, 0.6, 0.6
-DEGREES, ROUNDS = 4.0, 4
+DEGREES, ROUNDS = 4.0, 2
+# A choice that is less likely than this is left out of the average. [share]
+COUNTS = 0.005
 # 95 % of a normal distribution lie within so many standard deviations.
 Z95 = 1.96
 
@@ -225,7 +227,7 @@ def _averaged(
     mean, second = np.zeros(len(days)), np.zeros((len(days), len(days)))
     scatter2 = 0.0
     for share, fit in zip(shares, fits, strict=True):
-        if share < 0.002:
+        if share < COUNTS:
             continue
         morning, water, wanders = fit.choice
         across = line[0] + wanders**2 * wander[0]
@@ -235,7 +237,7 @@ def _averaged(
         mean += share * here
         second += share * (own - across @ solved[:, 1:] + np.outer(here, here))
         scatter2 += share * (morning**2 * DEGREES / (DEGREES - 2.0) + water**2)
-    total = shares[shares >= 0.002].sum()
+    total = shares[shares >= COUNTS].sum()
     mean, second, scatter2 = mean / total, second / total, scatter2 / total
     off = np.abs(kg - mean[at.astype(int)])
     far = np.flatnonzero((weights < 0.35) & (off > 1.0))

@@ -94,5 +94,6 @@ class Ahead(TestCase):
         near = heading(self.trend(-0.6), person(weight_kg=95.1, target_weight_kg=93.0))
         self.assertEqual((near.ends_at, near.kg[-1]), (93.0, 93.0))
         low = person(weight_kg=61, target_weight_kg=None)
-        self.assertGreaterEqual(min(heading(self.trend(-0.8, 66.0), low).kg), least_weight(low))
+        self.assertGreaterEqual(min(heading(self.trend(-0.6, 66.0), low).kg), least_weight(low))
         self.assertIsNone(heading(self.trend(-0.5), person(sex="female", life_stage="pregnant_2")))
+        self.assertIsNone(heading(self.trend(-0.5, 58.0), low), "it is under that already")
