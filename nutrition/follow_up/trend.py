@@ -20,6 +20,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
+from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
@@ -160,9 +161,15 @@ def trend_of(weighed: Sequence[Weighed]) -> Trend | None:
     rows = rows[-MOST_POINTS:]
     if len(rows) < MIN_POINTS or rows[0].on == rows[-1].on:
         return None
-    first = rows[0].on
-    at = np.array([float((one.on - first).days) for one in rows])
-    kg = np.array([one.kg for one in rows])
+    return _kept(tuple((one.on, one.kg) for one in rows))
+
+
+@lru_cache(maxsize=256)
+def _kept(rows: tuple[tuple[date, float], ...]) -> Trend:
+    """The same weigh-ins have the same trend: a page asks for it more than once."""
+    first = rows[0][0]
+    at = np.array([float((on - first).days) for on, _kg in rows])
+    kg = np.array([kg for _on, kg in rows])
     middle = float(np.median(kg))
     weights = np.ones(len(rows))
     parts = _line(at, at), np.exp(-np.abs(np.subtract.outer(at, at)) / WATER_DAYS), _wander(at, at)
