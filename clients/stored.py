@@ -81,13 +81,21 @@ def same_targets(one: dict[str, Any], other: dict[str, Any]) -> bool:
 
 
 def _bare(data: dict[str, Any]) -> dict[str, Any]:
-    return data | {
-        name: {
-            key: {word: value for word, value in row.items() if word not in VOICES}
-            for key, row in data.get(name, {}).items()
-        }
-        for name in ("targets", "computed")
+    # a version that was kept before blood values counted has none of them
+    person = {
+        name: value for name, value in data.get("person", {}).items() if name != "found" or value
     }
+    return (
+        data
+        | {"person": person}
+        | {
+            name: {
+                key: {word: value for word, value in row.items() if word not in VOICES}
+                for key, row in data.get(name, {}).items()
+            }
+            for name in ("targets", "computed")
+        }
+    )
 
 
 def from_data(data: dict[str, Any]) -> DayTargets:

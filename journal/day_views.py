@@ -109,6 +109,9 @@ def _context(request: PageRequest, client: Client, on: date) -> dict[str, object
 
 def _answer(request: PageRequest, client: Client, on: date, status: int = 200) -> HttpResponse:
     context = _context(request, client, on)
+    if status != 200:
+        # what was not made is kept where it was typed
+        context["typed"] = short(request.POST, "text", MOST_SAID)
     if request.htmx:
         shown = status if status == 409 else 200
         return render(request, "journal/_log.html", context, status=shown)
@@ -220,10 +223,8 @@ def _say(request: PageRequest, client: Client, log: LoggedDay, asked: Asked, pla
             if row.of_entry_id:
                 stored.entries.filter(of_entry=row.of_entry_id).delete()
             row.save()
-        if heard.all_planned:
-            mine = [
-                row for row in planned if not meal or meal not in MEAL_NAMES or row.meal == meal
-            ]
+        if heard.as_planned:
+            mine = [row for row in planned if row.meal in heard.as_planned]
             decide(stored, undecided_of(stored, mine), 1.0)
     return ""
 

@@ -12,15 +12,15 @@ from typing import Any
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from journal.models import LoggedDay, LoggedEntry
-from nutrition.composition.foods import food_table
-from nutrition.composition.portion import Portion
+from nutrition.composition.foods import ROLES, food_table
+from nutrition.composition.portion import Portion, food_portion
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day
 from nutrition.follow_up.eaten import Bite
 from nutrition.follow_up.eaten import LoggedDay as Known
 from nutrition.follow_up.stall import Record
 from planner.day import Entry, entry_of
-from planner.models import Day
+from planner.models import Day, Eaten
 
 # So far back the record is looked at. [d]
 LOOKED_BACK = 120
@@ -32,10 +32,22 @@ _kept: OrderedDict[tuple[Any, ...], tuple[Bite, ...]] = OrderedDict()
 AS_PLANNED_OFF = 0.1
 
 
+def _food_portion(row: Eaten) -> Portion:
+    """So much of a food, as it stands in a row."""
+    food = food_table()[row.food]
+    role = food.role if food.role in ROLES else "topping"
+    return food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role)
+
+
 def portion_of(row: LoggedEntry, system: str) -> Portion:
     """What was eaten, with its range; what is not settled is there with nothing known of it."""
-    entry = entry_of(row, system) if row.settled else None
-    if entry is None:
+    portion: Portion | None = None
+    if row.food in food_table():
+        portion = _food_portion(row)
+    elif row.settled:
+        entry = entry_of(row, system)
+        portion = entry.portion if entry is not None else None
+    if portion is None:
         return Portion(
             key=str(row.pk),
             name=row.said or "something",
@@ -44,7 +56,6 @@ def portion_of(row: LoggedEntry, system: str) -> Portion:
             profile=Profile.unsettled(),
             volume_ml=0.0,
         )
-    portion = entry.portion
     if row.low is None or row.high is None or not row.amount:
         return portion
     off = max(row.amount - row.low, row.high - row.amount) / row.amount
@@ -84,6 +95,8 @@ def planned_bites(day: Day, rows: Sequence[Any]) -> tuple[Bite, ...]:
     key = ("planned", day.pk, system, tuple(map(_state, rows)), food_table().key)
 
     def reckon(row: Any) -> Portion | None:
+        if row.food in food_table():
+            return _food_portion(row)
         row.day = day
         entry: Entry | None = entry_of(row, system)
         return entry.portion if entry is not None else None

@@ -12,7 +12,15 @@ from clients.models import Client
 from journal.models import LoggedDay, LoggedEntry
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
-from nutrition.follow_up.kitchen_line import ALL, INSTEAD, LEFT_OUT, Piece, named_in, pieces
+from nutrition.follow_up.kitchen_line import (
+    ALL,
+    INSTEAD,
+    LEFT_OUT,
+    Piece,
+    by_meal,
+    named_in,
+    pieces,
+)
 from nutrition.written.finding import to_choose
 from nutrition.written.matching import reckon_line
 from planner.models import DayEntry
@@ -31,12 +39,11 @@ AS_PLANNED = (0.95, 1.05)
 
 @dataclass
 class Heard:
-    """What a line was read as: rows to keep (not saved), what was planned that they decide, and in
-    words what is to be asked."""
+    """What a line was read as: rows to keep (not saved), and the meals of which all was as
+    planned."""
 
     rows: list[LoggedEntry] = field(default_factory=list)
-    all_planned: bool = False
-    asks: list[str] = field(default_factory=list)
+    as_planned: list[str] = field(default_factory=list)
 
 
 class Names:
@@ -99,15 +106,18 @@ def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Hea
     """A line as rows of a day. Nothing that was said is lost: what cannot be settled is a row that
     asks."""
     out = Heard()
-    for piece in pieces(text, names.known):
-        if piece.kind == ALL:
-            out.all_planned = True
-            continue
-        if piece.kind == INSTEAD:
-            for row in names.planned_by(piece.instead_of, meal)[:1]:
-                out.rows.append(of_planned(day, row, 0.0, LEFT_OUT, piece.text))
-                meal = row.meal
-        out.rows.append(_row(piece, day, meal, names, system))
+    for named, words in by_meal(text):
+        here = named or meal
+        for piece in pieces(words, names.known):
+            if piece.kind == ALL:
+                out.as_planned.append(here)
+                continue
+            into = here
+            if piece.kind == INSTEAD:
+                for row in names.planned_by(piece.instead_of, here)[:1]:
+                    out.rows.append(of_planned(day, row, 0.0, LEFT_OUT, piece.text))
+                    into = row.meal
+            out.rows.append(_row(piece, day, into, names, system))
     return out
 
 

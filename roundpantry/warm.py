@@ -5,6 +5,7 @@ import gc
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import food_table
 from nutrition.safety.cautions import rules
+from nutrition.targets.blood import convert
 
 
 def warm() -> None:
@@ -13,6 +14,8 @@ def warm() -> None:
     food_table()
     food_index()
     rules()
+    # the units of the laboratory are slow to read
+    convert("phosphate", 1.0, "mg/dL", "mmol/L")
     gc.collect()
     gc.freeze()
     gc.set_threshold(10_000, 20, 50)

@@ -13,6 +13,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
+from clients.agreed import agreed_with
 from clients.context import PageRequest, settle_on
 from clients.models import Client
 from clients.strip import strip_context
@@ -125,6 +126,7 @@ def page_context(
         "last_change": week.last_change,
         "here": reverse("week:page", args=[week.pk]),
         "proposals": told(week),
+        "agreed": agreed_with(client),
         "settings_form": form_of(week),
         "slot": place,
         "slot_day": reckoned.days[place.slot.day] if place else None,

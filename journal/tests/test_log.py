@@ -93,6 +93,18 @@ class Log(PracticeCase):
         self.assertFalse(day.whole)
         self.assertFalse(self.known()[0].profile["energy_kcal"].amount == 0)
 
+    def test_meals_may_be_named(self):
+        self.change(text="lunch: as planned; snacks: a banana, no walnuts", meal="dinner", say="1")
+        hows = {(row.meal, row.how, row.food) for row in self.rows()}
+        self.assertEqual(
+            hows,
+            {
+                ("lunch", "as planned", ""),
+                ("snack", "besides", "banana-raw"),
+                ("snack", "left out", "walnuts"),
+            },
+        )
+
     def test_instead_and_not(self):
         self.change(text="rye bread 60 g instead of the stew, no walnuts", meal="lunch", say="1")
         hows = {(row.how, row.of_entry_id, row.food) for row in self.rows()}
@@ -151,6 +163,7 @@ class Log(PracticeCase):
         late = self.change(text="a banana", meal="snack", say="1", version=version)
         self.assertEqual(late.status_code, 409)
         self.assertContains(late, "make it again", status_code=409)
+        self.assertContains(late, 'value="a banana"', status_code=409)
         self.assertEqual(len(self.rows()), 2)
 
     def test_the_log_keeps_what_the_plan_was(self):

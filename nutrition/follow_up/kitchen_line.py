@@ -73,6 +73,28 @@ class Piece:
     instead_of: str = ""
 
 
+_MEALS = {"supper": "dinner", "snacks": "snack", "between meals": "snack"}
+_MEAL = re.compile(
+    r"(?:^|(?<=[\n;,.]))\s*(?:for |at )?(breakfast|lunch|dinner|supper|snacks?|between meals)"
+    r"\s*[:–-]\s*",
+    re.I,
+)
+
+
+def by_meal(text: str) -> list[tuple[str, str]]:
+    """A text in its meals, where it names them: "lunch: half the stew; dinner: soup". The meal of
+    what stands before the first is empty."""
+    out, meal, begin = [], "", 0
+    for found in _MEAL.finditer(text):
+        if text[begin : found.start()].strip(" ,;.\n"):
+            out.append((meal, text[begin : found.start()]))
+        name = found[1].lower()
+        meal, begin = _MEALS.get(name, name), found.end()
+    if text[begin:].strip(" ,;.\n") or not out:
+        out.append((meal, text[begin:]))
+    return out
+
+
 def pieces(text: str, known: Sequence[str] = ()) -> list[Piece]:
     """What a line says, in its order. Names in `known` keep the "and" that they hold."""
     out = []

@@ -7,6 +7,7 @@ from nutrition.follow_up.kitchen_line import (
     INSTEAD,
     LEFT_OUT,
     MOST_PIECES,
+    by_meal,
     named_in,
     pieces,
 )
@@ -64,6 +65,13 @@ class Pieces(TestCase):
         self.assertEqual(self.words("most of the rice and beans bowl"), ["rice and beans bowl"])
         self.assertEqual(self.words("toast with 2 tbsp hummus"), ["toast", "2 tbsp hummus"])
         self.assertEqual(self.words("toast with jam"), ["toast with jam"])
+
+    def test_meals(self):
+        self.assertEqual(by_meal("an apple"), [("", "an apple")])
+        said = by_meal("tea. Lunch: half the stew, bread; for supper - soup\nsnacks: dates")
+        self.assertEqual([meal for meal, _words in said], ["", "lunch", "dinner", "snack"])
+        self.assertIn("half the stew", said[1][1])
+        self.assertEqual(by_meal("lunch salad"), [("", "lunch salad")])
 
     def test_a_decimal_comma_parts_nothing(self):
         self.assertEqual(self.words("1,5 l water, tea"), ["1,5 l water", "tea"])
