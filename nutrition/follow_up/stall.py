@@ -227,9 +227,14 @@ def _not_stalled(trend: Trend, expected: float, pace: Pace) -> Judged:
         )
     else:
         kind = SLOWER
+        no_stall = (
+            "more than half of it"
+            if share > STALL_SHARE
+            else "half of it still lies within what mornings differ by"
+        )
         words = (
-            f"{said}: slower than the {abs(expected):.2f} kg that are expected, and no stall: half "
-            f"of it still lies within what mornings differ by."
+            f"{said}: slower than the {abs(expected):.2f} kg that are expected, and no stall: "
+            f"{no_stall}."
         )
     return Judged(
         kind=kind,
