@@ -31,15 +31,7 @@ def trend_band(trend: Trend | None) -> Band | None:
 
 def as_dots(rows: Sequence[WeighIn], odd: Collection[date] = ()) -> list[tuple]:
     """Weigh-ins, oldest first, with what each says."""
-    return [
-        (
-            row.date,
-            row.kg,
-            f"{row.date:%b} {row.date.day}: {row.kg:.1f} kg{_how(row)}",
-            row.date in odd,
-        )
-        for row in rows
-    ]
+    return [(row.date, row.kg, said_of(row), row.date in odd) for row in rows]
 
 
 def said_of(row: WeighIn) -> str:

@@ -23,7 +23,6 @@ from practice.models import User
 from roundpantry import show
 
 MOST_ROWS = 400
-COLUMNS = ("date", "value", "result", "unit", "low", "high", "lab", "remark")
 
 
 @dataclass(frozen=True, kw_only=True)

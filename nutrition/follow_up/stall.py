@@ -4,7 +4,7 @@ weeks or more. That mornings differ is the first thing to rule out."""
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import date, timedelta
 
 from nutrition.follow_up.corridor import asked_pace
@@ -73,7 +73,6 @@ class Judged:
     trend: Trend | None = None
     since: date | None = None
     gap_kcal: tuple[float, float, float] = (0.0, 0.0, 0.0)
-    reasons: tuple[str, ...] = field(default=())
 
     @property
     def stalled(self) -> bool:

@@ -189,6 +189,8 @@ def report(data: object) -> dict[str, Any]:
                 "key": one.key,
                 "name": one.name,
                 "kcal": one.kcal,
+                "low": one.low,
+                "high": one.high,
                 "share": one.share,
                 "supported": one.supported,
                 "evidence": list(one.evidence),

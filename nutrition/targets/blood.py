@@ -19,8 +19,8 @@ from nutrition.targets.person import Person
 
 # The same by another name: of these ions a mole is an equivalent.
 _SAME = {"mEq/L": "mmol/L", "µIU/mL": "mIU/L"}
-# Two units differ by less than this share of the range where one may be meant for the other.
-BARE = -1.0
+# How the table says that a range is open at an end.
+OPEN_END = -1.0
 
 
 class BadValue(CoreError):
@@ -61,7 +61,7 @@ def analytes() -> dict[str, Analyte]:
                 raise BadTable(f"blood_values.toml, {key}: there is no nutrient “{name}”", "bears")
         if set(row["decimals"]) != set(units):
             raise BadTable(f"blood_values.toml, {key}: decimals of each unit", "decimals")
-        low, high = (None if one == BARE else float(one) for one in row["usual"])
+        low, high = (None if one == OPEN_END else float(one) for one in row["usual"])
         more = {
             "others": tuple(row["others"]),
             "bears": tuple(row["bears"]),
