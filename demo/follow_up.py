@@ -90,7 +90,13 @@ def _log(
             amount = _varied(grams, on, place)
             low, high = leveled_range(amount)
             LoggedEntry.objects.create(
-                day=log, meal=meal, food=slug, amount=amount, low_g=low, high_g=high
+                day=log,
+                meal=meal,
+                food=slug,
+                amount=amount,
+                low_g=low,
+                high_g=high,
+                basis="leveled measure",
             )
 
 

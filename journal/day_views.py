@@ -25,9 +25,10 @@ from journal.logged import (
     undecided_of,
 )
 from journal.models import Felt, LoggedDay, LoggedEntry
-from journal.said import Names, hear
+from journal.said import BY_EYE, SERVED_OFF, Names, hear
 from journal.whose import for_a_client
 from nutrition.composition.foods import food_table
+from nutrition.written.basis import basis_range
 from planner.models import MEALS
 from planner.planned import plan_dish
 from practice.models import User
@@ -256,14 +257,15 @@ def _settle(request: PageRequest, client: Client, log: LoggedDay, asked: Asked) 
         if food is not None and grams is not None:
             row.food, row.amount = food.slug, grams
             # somebody chose a usual helping: by eye
-            row.low_g, row.high_g = grams * 0.65, grams * 1.35
+            row.basis = BY_EYE
+            row.low_g, row.high_g = basis_range(grams, BY_EYE)
             row.save()
             return ""
         thing = thing_of(data.get("dish", "")[:100], client)
         if thing is None or thing.food is not None:
             return "Choose what it was, or write it again with an amount."
         row.bowl, row.recipe, row.amount = thing.bowl, thing.recipe, 1.0
-        row.low, row.high = 0.8, 1.2
+        row.low, row.high, row.basis = 1.0 - SERVED_OFF, 1.0 + SERVED_OFF, BY_EYE
         plan_dish(row, request.practice)
         row.save()
     return ""

@@ -144,12 +144,21 @@ def _besides(row: LoggedEntry, names: Names, system: str) -> Besides:
     if not row.settled:
         return Besides(row, row.said or "something", "", choices_for(row, names, system))
     if row.food:
-        said = f"{row.amount:.0f} g"
+        said = f"{row.amount:.0f} g{_range_of(row)}"
         name = food_table()[row.food].name if row.food in food_table() else row.food
         return Besides(row, name, said, None)
     unit = "bowl" if row.bowl_id else "serving"
     count = f"{row.amount:.2f}".rstrip("0").rstrip(".")
-    return Besides(row, dish_name(row), f"{count} {unit}{'' if row.amount == 1 else 's'}", None)
+    said = f"{count} {unit}{'' if row.amount == 1 else 's'}{f' ({row.basis})' if row.basis else ''}"
+    return Besides(row, dish_name(row), said, None)
+
+
+def _range_of(row: LoggedEntry) -> str:
+    """ " (39–81, by eye)" """
+    if row.low_g is None or row.high_g is None or row.high_g - row.low_g < 1.0:
+        return f" ({row.basis})" if row.basis else ""
+    basis = f", {row.basis}" if row.basis else ""
+    return f" ({row.low_g:.0f}–{row.high_g:.0f}{basis})"
 
 
 def open_log(client: Client, practice: Practice, on: date) -> LoggedDay:

@@ -49,7 +49,10 @@ class LoggedDay(Undoable):
     note = models.CharField(max_length=300, blank=True)
 
     undo_rows = "entries"
-    undo_fields = ("meal", *EATEN, "said", "how", "low", "high", "of_entry_id", "time", "place")
+    undo_fields = (
+        *("meal", *EATEN, "said", "how", "low", "high"),
+        *("basis", "of_entry_id", "time", "place"),
+    )
 
     objects = ScopedManager(practice="practice")
 
@@ -82,6 +85,8 @@ class LoggedEntry(Eaten):
     how = models.CharField(max_length=10, choices=HOW, default="besides")
     low = models.FloatField(null=True, blank=True)
     high = models.FloatField(null=True, blank=True)
+    # how it was measured: "weighed", "by eye"
+    basis = models.CharField(max_length=24, blank=True)
     of_entry = models.ForeignKey(DayEntry, on_delete=models.SET_NULL, null=True, related_name="+")
     time = models.CharField(max_length=8, blank=True)
     place = models.CharField(max_length=40, blank=True)

@@ -22,7 +22,7 @@ from nutrition.follow_up.kitchen_line import (
     pieces,
 )
 from nutrition.written.finding import to_choose
-from nutrition.written.matching import reckon_line
+from nutrition.written.matching import Line, reckon_line
 from planner.models import DayEntry
 from planner.planned import plan_dish
 from recipes.models import Recipe
@@ -35,6 +35,7 @@ MOST_CHOICES = 4
 SERVED_OFF = 0.2
 # Under or over so much of what was planned it is said to be less, or more. [share]
 AS_PLANNED = (0.95, 1.05)
+AS_SERVED, BY_EYE = "as it was served", "by eye"
 
 
 @dataclass
@@ -137,7 +138,7 @@ def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> 
         # half of which of them? it asks
         row = _asking(day, meal, piece)
     elif line.resolved and line.sure and line.food is not None and len(dishes) != 1:
-        row = _food_row(day, meal, line.food, line.grams or 0.0, line.low, line.high)
+        row = _food_row(day, meal, line.food, line)
         same = names.planned_food(line.food.slug, meal)
         if same is not None:
             # another amount of what was planned decides that
@@ -200,15 +201,22 @@ def of_planned(
         low=amount * low,
         high=amount * high,
         how=how,
+        basis=AS_SERVED if share == 1.0 else BY_EYE,
         said=said[:200],
         of_entry=row,
     )
 
 
-def _food_row(
-    day: LoggedDay, meal: str, food: Food, grams: float, low: float | None, high: float | None
-) -> LoggedEntry:
-    return LoggedEntry(day=day, meal=meal, food=food.slug, amount=grams, low_g=low, high_g=high)
+def _food_row(day: LoggedDay, meal: str, food: Food, line: Line) -> LoggedEntry:
+    return LoggedEntry(
+        day=day,
+        meal=meal,
+        food=food.slug,
+        amount=line.grams or 0.0,
+        low_g=line.low,
+        high_g=line.high,
+        basis=line.basis,
+    )
 
 
 def _dish_row(day: LoggedDay, meal: str, dish: Recipe | Bowl, piece: Piece) -> LoggedEntry:
@@ -220,6 +228,7 @@ def _dish_row(day: LoggedDay, meal: str, dish: Recipe | Bowl, piece: Piece) -> L
         amount=amount,
         low=amount * (1 - off) if off else piece.low,
         high=amount * (1 + off) if off else piece.high,
+        basis=BY_EYE,
     )
     if isinstance(dish, Bowl):
         row.bowl = dish

@@ -86,6 +86,7 @@ class Log(PracticeCase):
         self.assertEqual((stew.of_entry, stew.amount, stew.how), (self.planned, 0.5, "less"))
         self.assertEqual((stew.low, stew.high), (0.4, 0.6))
         self.assertEqual((apple.food, apple.how), ("apple-with-skin-raw", "besides"))
+        self.assertContains(self.client.get(self.address()), "182 g (146–218, counted)")
         self.assertEqual(
             (walnuts.of_entry, walnuts.amount, walnuts.how), (self.walnuts, 60, "more")
         )

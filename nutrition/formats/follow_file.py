@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from datetime import date
 from typing import Any
 
-from nutrition.composition.portion import food_portion
+from nutrition.composition.portion import Portion
 from nutrition.follow_up.causes import causes
 from nutrition.follow_up.corridor import heading
 from nutrition.follow_up.doubtful import doubt
@@ -79,10 +79,29 @@ def read_weighed(data: Mapping[str, Any]) -> list[Weighed]:
 
 
 def _bites(meals: object) -> tuple[tuple[Bite, ...], list[str]]:
-    """Meals of lines as what was eaten, and the lines that were not read."""
-    eaten = read_meals(meals)
-    bites = tuple(Bite("day", food_portion(one.food, one.grams)) for one in eaten.foods)
-    return bites, [line for line, _why in (*eaten.unresolved, *eaten.refused)]
+    """Meals of lines as what was eaten, each with the ranges of its lines; and the lines that were
+    not read. Raises OutOfRange."""
+    if not isinstance(meals, dict | list):
+        read_meals(meals)
+    named = meals.items() if isinstance(meals, dict) else enumerate(list(meals))  # type: ignore[call-overload]
+    bites: list[Bite] = []
+    missed: list[str] = []
+    for name, lines in named:
+        eaten = read_meals([lines])
+        missed += [line for line, _why in (*eaten.unresolved, *eaten.refused)]
+        if not eaten.foods:
+            continue
+        portion = Portion(
+            key=str(name),
+            name=f"meal {name}",
+            role="base",
+            grams=eaten.profile.grams,
+            profile=eaten.profile,
+            volume_ml=eaten.profile.grams,
+            foods=eaten.foods,
+        )
+        bites.append(Bite(str(name), portion))
+    return tuple(bites), missed
 
 
 def read_days(data: Mapping[str, Any]) -> tuple[list[LoggedDay], list[str]]:

@@ -52,6 +52,7 @@ class FollowFile(TestCase):
         self.assertIn("lighter", [one["key"] for one in found["causes"]])
         self.assertAlmostEqual(found["trend"]["now_kg"], 88.0, delta=0.3)
         self.assertEqual(found["eaten"]["days"], 7)
+        self.assertLess(found["eaten"]["low"], found["eaten"]["energy_kcal"], "lines have ranges")
         self.assertTrue(found["eaten"]["far_under"])
         self.assertIn("high_potassium_blood", found["implied"])
         self.assertEqual(found["blood"]["potassium"]["in_units"]["mEq/L"], "5.6 mEq/L")
