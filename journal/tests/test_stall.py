@@ -69,6 +69,20 @@ class Stalls(PracticeCase):
         self.assertIn("Not losing as expected", said)
         self.assertContains(self.client.get("/clients/"), "since")
 
+    def test_every_page_with_days_but_few_weigh_ins(self):
+        pages = ("", "weights/", "days/", "eaten/", "liked/", "stall/", "blood/", "visits/")
+        for left in (3, 2, 1, 0):
+            keep = self.client_row.weigh_ins.order_by("-date").values_list("pk", flat=True)[:left]
+            self.client_row.weigh_ins.exclude(pk__in=list(keep)).delete()
+            for page in pages:
+                with self.subTest(page=page, weigh_ins=left):
+                    answer = self.client.get(self.for_client(f"/journal/{page}"), follow=True)
+                    self.assertEqual(answer.status_code, 200)
+            visit = self.post(self.for_client("/journal/visits/new/"), {"form": "full"})
+            self.assertEqual(self.client.get(visit["Location"]).status_code, 200)
+            self.assertContains(self.client.get("/clients/"), self.client_row.name)
+        self.assertIsNone(self.known().need)
+
     def test_nothing_is_proposed_to_whom_counting_harms(self):
         self.client_row.conditions = ["eating_disorder_history"]
         self.client_row.save()

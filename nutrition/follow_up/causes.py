@@ -438,9 +438,11 @@ def _pace(record: Record, judged: Judged) -> Cause | None:
 
 def need_by_record(record: Record, judged: Judged) -> tuple[float, float, float] | None:
     """What holds the weight, by the logged days and the trend, with its 95 % range; None under a
-    week of whole days. [kcal/day]"""
+    week of whole days or without a pace. [kcal/day]"""
+    if judged.trend is None or judged.pace is None:
+        return None
     known = average(_recent(record, judged), "energy_kcal")
-    if known is None or known.days < 7 or judged.pace is None:
+    if known is None or known.days < 7:
         return None
     body = static_kcal(judged.pace.kg_per_week)
     half = (

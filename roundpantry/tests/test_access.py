@@ -24,6 +24,7 @@ SAMPLES = {
     "weighed": 1,
     "of": "bowl-1",
     "token": "none",
+    "on": "2026-11-20",
 }
 
 
@@ -81,6 +82,7 @@ class Access(PracticeCase):
             reverse("planner:find", args=[self.day.pk]),
             reverse("handouts:bowl", args=[self.bowl.pk]),
             reverse("handouts:day", args=[self.day.pk]),
+            *(f"/for/{self.client_row.pk}/journal/{page}/" for page in ("stall", "blood", "eaten")),
         ]
         writes = [
             (
@@ -101,6 +103,8 @@ class Access(PracticeCase):
                 reverse("clients:dismiss", args=[self.client_row.pk]),
                 {"code": "warfarin", "why": "x"},
             ),
+            (f"/for/{self.client_row.pk}/journal/days/2026-11-20/change/", {"text": "an apple"}),
+            (f"/for/{self.client_row.pk}/journal/visits/new/", {"form": "full"}),
             (reverse("planner:newer-targets", args=[self.day.pk]), {}),
             (reverse("bowls:change", args=[self.bowl.pk, self.kale.pk]), {"remove": "1"}),
             (reverse("bowls:add", args=[self.bowl.pk]), {"food": "kale-raw"}),

@@ -264,3 +264,5 @@ class Signs(Case):
         need, low, high = need_by_record(record, judge_pace(record))
         self.assertTrue(low < self.need < high)
         self.assertAlmostEqual(need, self.need, delta=160)
+        unweighed = replace(record, weighed=[])
+        self.assertIsNone(need_by_record(unweighed, judge_pace(unweighed)))
