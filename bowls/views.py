@@ -9,7 +9,6 @@ from django.db.models import Q
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
-from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from bowls.bowl import Reckoned, amount_for, reckon_bowl, reckon_part, system_of
@@ -28,7 +27,7 @@ from nutrition.insight import indices
 from nutrition.insight.summary import tell
 from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 from practice.undo import asked_by
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
@@ -98,9 +97,7 @@ def _list(request: PageRequest, form: BowlForm, status: int = 200) -> HttpRespon
                 "density": indices.kcal_per_gram(reckoned.profile),
             }
         )
-    removed = Bowl.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(
-        "removed_by"
-    )
+    removed = offered_back(Bowl.with_removed).select_related("removed_by")
     page.object_list = rows
     context = {"list": asked, "rows": page, "form": form, "removed": removed}
     return render(request, "bowls/list.html", context, status=status)

@@ -37,7 +37,7 @@ from nutrition.follow_up.stall import span
 from nutrition.safety.cautions import rules
 from nutrition.targets.meals import MEAL_NAMES
 from practice.forms import with_version
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
 from roundpantry.listing import listed
@@ -55,7 +55,6 @@ def client_list(request: PageRequest) -> HttpResponse:
     today = timezone.localdate()
     bring_up_to_date(Client.objects.all(), today)
     asked = listed(request, Client.objects.select_related("look"), CLIENT_LISTS)
-    since = timezone.now() - OFFERED_BACK
     context = {
         "list": asked,
         "rows": asked.page,
@@ -65,9 +64,9 @@ def client_list(request: PageRequest) -> HttpResponse:
             :MOST_ARCHIVED
         ],
         "nobody": not Client.objects.exists(),
-        "removed_visits": Intake.with_removed.filter(
-            removed__gte=since, client=None
-        ).select_related("removed_by"),
+        "removed_visits": offered_back(Intake.with_removed.filter(client=None)).select_related(
+            "removed_by"
+        ),
     }
     return render(request, "clients/list.html", context)
 
@@ -89,7 +88,6 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
     pace, needs = weekly_pace(judged), reasons(client, today, judged)
     weighed = list(client.weigh_ins.order_by("-date")[:MOST_LISTED])
     told = of_the_client(plan, client, pace.kg_per_week if pace else None)
-    since = timezone.now() - OFFERED_BACK
     context = {
         "client": client,
         "plan": plan,
@@ -102,9 +100,9 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
         "told": told,
         "coming": client.target_versions.filter(takes_effect__gt=today),
         "weigh_ins": weighed,
-        "removed_weigh_ins": client.weigh_ins(manager="with_removed")
-        .filter(removed__gte=since)
-        .select_related("removed_by"),
+        "removed_weigh_ins": offered_back(client.weigh_ins(manager="with_removed")).select_related(
+            "removed_by"
+        ),
         "pace": pace,
         "pace_words": span(pace) if pace else "",
         "days": client.days.filter(archived=None)[:5],

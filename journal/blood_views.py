@@ -20,10 +20,10 @@ from journal.drawing import spark
 from journal.forms import BloodForm
 from journal.record import logged_days
 from journal.whose import for_a_client
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
+from roundpantry.asked import text_or_file
 
 LATELY = timedelta(days=28)
-MOST_TEXT = 100_000
 
 
 @for_a_client
@@ -43,9 +43,7 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
         "told": of_the_client(plan, client, None),
         "found": sorted(client.found_in_blood().items()),
         "all": client.blood_values.order_by("-date", "key")[:100],
-        "removed": client.blood_values(manager="with_removed").filter(
-            removed__gte=timezone.now() - OFFERED_BACK
-        ),
+        "removed": offered_back(client.blood_values(manager="with_removed")),
         "form": BloodForm(initial={"date": today}),
         "today": today,
     } | forms
@@ -72,12 +70,7 @@ def _said(request: PageRequest, said: str, changed: bool) -> None:
 @for_a_client
 def paste(request: PageRequest, client: Client) -> HttpResponse:
     """Values from a CSV: all of them, or none where a line cannot be read."""
-    file = request.FILES.get("file")
-    text = (
-        file.read(MOST_TEXT).decode("utf-8", errors="replace")
-        if file is not None
-        else request.POST.get("text", "")[:MOST_TEXT]
-    )
+    text = text_or_file(request)
     table = read_table(text, timezone.localdate())
     if table.problems or not table.rows:
         return _page(request, client, 400, table=table, text=text)

@@ -110,13 +110,13 @@ class DayLog:
         return any(meal.planned or meal.besides for meal in self.meals)
 
 
-def log_of(client: Client, on: date, names: Names | None = None) -> DayLog:
+def log_of(client: Client, on: date) -> DayLog:
     """What is known of a client's day."""
     log = client.logged_days.filter(date=on).select_related("practice").first()
     day = client.days.filter(date=on).first()
     planned = planned_rows(day)
     rows = list(log.entries.select_related("bowl", "recipe", "planned")) if log else []
-    names = names or Names(client, planned)
+    names = Names(client, planned)
     keys = {one.pk for one in planned}
     system = client.practice.measures
     meals = []

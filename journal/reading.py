@@ -13,6 +13,7 @@ from clients.models import Client
 from journal.record import record_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
+from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import Cause, causes, need_by_record
 from nutrition.follow_up.eaten import Average, Parted, average, parted, whole_days
 from nutrition.follow_up.levers import Filler, Lever, Usual, levers
@@ -119,9 +120,7 @@ class Reading:
         known = self.average_kcal(days)
         if known is None:
             return None
-        trend = self.judged.trend
-        pace = (trend.pace(28) or trend.pace(14)) if trend else None
-        return reported(self.record.person, known.mean, known.days, pace)
+        return reported(self.record.person, known.mean, known.days, pace_of(self.judged))
 
     @cached_property
     def need(self) -> tuple[float, float, float] | None:

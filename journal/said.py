@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 from bowls.models import Bowl
@@ -51,16 +52,25 @@ class Names:
     """The dishes that somebody may mean: of the day's plan, of their favorites, of the practice."""
 
     def __init__(self, client: Client, planned: Sequence[DayEntry]) -> None:
+        self.client = client
         self.planned = list(planned)
         self.planned_names = [dish_name(row) for row in self.planned]
-        recipes = list(open_to(client)[:400])
-        bowls = list(bowls_open_to(client)[:200])
-        self.dishes: list[Recipe | Bowl] = [*recipes, *bowls]
-        liked = set(
-            Favorite.objects.filter(client=client, verdict="kept").values_list("key", flat=True)
-        )
-        self.liked = [i for i, one in enumerate(self.dishes) if f"{_kind(one)}-{one.pk}" in liked]
-        self.names = [_title(one) for one in self.dishes]
+
+    @cached_property
+    def dishes(self) -> list[Recipe | Bowl]:
+        """Those of the practice; most days have nothing to settle, and never ask."""
+        return [*open_to(self.client)[:400], *bowls_open_to(self.client)[:200]]
+
+    @cached_property
+    def names(self) -> list[str]:
+        return [_title(one) for one in self.dishes]
+
+    @cached_property
+    def liked(self) -> list[int]:
+        """Where the favorites stand among the dishes."""
+        kept = Favorite.objects.filter(client=self.client, verdict="kept")
+        keys = set(kept.values_list("key", flat=True))
+        return [i for i, one in enumerate(self.dishes) if _key(one) in keys]
 
     @property
     def known(self) -> list[str]:
@@ -84,8 +94,8 @@ class Names:
         return [self.dishes[i] for i in (liked or found)]
 
 
-def _kind(one: Recipe | Bowl) -> str:
-    return "bowl" if isinstance(one, Bowl) else "recipe"
+def _key(one: Recipe | Bowl) -> str:
+    return f"{'bowl' if isinstance(one, Bowl) else 'recipe'}-{one.pk}"
 
 
 def _title(one: Recipe | Bowl) -> str:
@@ -271,8 +281,6 @@ def choices_for(row: LoggedEntry, names: Names, system: str) -> Choices:
     # a food that was named with its amount keeps that amount
     known = line.grams if line.resolved else None
     foods = [(food, known or first_helping_g(food)) for food in matches[:MOST_CHOICES]]
-    dishes = [(f"{_kind(one)}-{one.pk}", _title(one)) for one in names.dishes_by(piece.words)][
-        :MOST_CHOICES
-    ]
+    dishes = [(_key(one), _title(one)) for one in names.dishes_by(piece.words)][:MOST_CHOICES]
     why = line.why or line.ask or "which of these is it, and how much?"
     return Choices(why, foods, dishes)

@@ -24,7 +24,7 @@ from journal.strips import days_back
 from journal.whose import for_a_client
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.stall import span
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 
 SHOWN_DAYS = 14
 
@@ -59,9 +59,7 @@ def follow_up(
         "weigh_in_form": WeighInForm(initial={"date": today}, client=client),
         "happening_form": HappeningForm(initial={"start": today}),
         "happenings": client.happenings.order_by("-start")[:12],
-        "removed_happenings": client.happenings(manager="with_removed").filter(
-            removed__gte=timezone.now() - OFFERED_BACK
-        ),
+        "removed_happenings": offered_back(client.happenings(manager="with_removed")),
         "days": days_back(client, today, SHOWN_DAYS, known.record.logged),
         "whole": known.whole_in(SHOWN_DAYS),
         "average": known.average_kcal(SHOWN_DAYS),

@@ -13,7 +13,7 @@ from clients.models import Client
 from journal.models import Addendum, Visit
 from journal.visits import MOST_WORDS, NEXT, figures_of, sections_of, sign, visit_before
 from journal.whose import for_a_client
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 from practice.versioned import StaleSave, version_in
 from roundpantry.asked import short
 
@@ -26,9 +26,7 @@ def visits(request: PageRequest, client: Client) -> HttpResponse:
         "client": client,
         "visits": client.visits.select_related("by")[:50],
         "forms": Visit.FORMS,
-        "removed": client.visits(manager="with_removed").filter(
-            removed__gte=timezone.now() - OFFERED_BACK
-        ),
+        "removed": offered_back(client.visits(manager="with_removed")),
     }
     return render(request, "journal/visits.html", context)
 

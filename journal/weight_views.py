@@ -15,9 +15,9 @@ from clients.models import Client
 from journal.chart import line_of
 from journal.weights import keep_weights, read_weights
 from journal.whose import for_a_client
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
+from roundpantry.asked import text_or_file
 
-MOST_TEXT = 100_000
 FIRST = {"day": True, "month": False}
 
 
@@ -33,9 +33,7 @@ def _context(client: Client) -> dict[str, object]:
     return {
         "client": client,
         "line": line,
-        "removed": client.weigh_ins(manager="with_removed").filter(
-            removed__gte=timezone.now() - OFFERED_BACK
-        ),
+        "removed": offered_back(client.weigh_ins(manager="with_removed")),
     }
 
 
@@ -43,10 +41,7 @@ def _context(client: Client) -> dict[str, object]:
 @for_a_client
 def paste(request: PageRequest, client: Client) -> HttpResponse:
     """Weigh-ins from what was pasted or sent as a file: shown as they were read, then kept."""
-    text = request.POST.get("text", "")[:MOST_TEXT]
-    file = request.FILES.get("file")
-    if file is not None:
-        text = file.read(MOST_TEXT).decode("utf-8", errors="replace")
+    text = text_or_file(request)
     pounds = request.POST.get("unit") == "lb"
     first = request.POST.get("first", "")
     read = read_weights(text, client, timezone.localdate(), pounds, FIRST.get(first))

@@ -40,7 +40,7 @@ from planner.models import MEALS, Day, DayEntry
 from planner.origins import origin_of
 from planner.planned import changed_since, plan_dish
 from planner.plans import plan_for
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 from practice.undo import asked_by
 from practice.versioned import StaleSave, version_in
 from recipes import adding
@@ -97,11 +97,7 @@ def _list(request: PageRequest, form: DayForm, status: int = 200) -> HttpRespons
     days = [dict[str, Any](day=day, reckoned=reckon_day(day)) for day in asked.page.object_list]
     for row in days:
         row["strip"] = strip(plan_for(row["day"]), row["reckoned"].profile)
-    removed = (
-        client.days(manager="with_removed").filter(removed__gte=timezone.now() - OFFERED_BACK)
-        if client
-        else []
-    )
+    removed = offered_back(client.days(manager="with_removed")) if client else []
     whose = listed(request, Client.objects.all(), WHOSE) if client is None else None
     context = {
         "days": days,

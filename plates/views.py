@@ -9,7 +9,6 @@ from urllib.parse import urlencode
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.utils import timezone
 
 from clients.context import PageRequest
 from clients.in_force import plan_of
@@ -34,7 +33,7 @@ from plates.models import OldDish
 from plates.pairs import pairs
 from plates.picture import ladder_drawing, rounds
 from plates.subjects import found, plate_for, usual_foods
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 from roundpantry.asked import number_in, short
 
 MOST_PLATES = 3
@@ -177,13 +176,12 @@ def compare(request: PageRequest) -> HttpResponse:
             (words, _address("plates:compare", keys)) for words, keys in pairs(request.for_client)
         ]
     old = OldDish.objects.filter(client=request.for_client)
-    since = timezone.now() - OFFERED_BACK
     context |= {
         "old_dishes": [
             (dish, _address("plates:compare", [*context["keys"], f"was-{dish.pk}"]))
             for dish in old[:MOST_OLD]
         ],
-        "removed": OldDish.with_removed.filter(removed__gte=since).select_related("removed_by"),
+        "removed": offered_back(OldDish.with_removed).select_related("removed_by"),
     }
     return render(
         request,

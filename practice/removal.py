@@ -25,6 +25,11 @@ class PresentManager(models.Manager):
         return super().get_queryset().filter(removed=None)
 
 
+def offered_back(rows: models.Manager | models.QuerySet) -> models.QuerySet:
+    """Of records, those among them that were taken away too, the ones that are offered again."""
+    return rows.filter(removed__gte=timezone.now() - OFFERED_BACK)
+
+
 class Archivable(models.Model):
     """A record that can be put out of the lists and searches and stays usable where it is used."""
 

@@ -8,7 +8,6 @@ from django.db.models import F, Q
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
-from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from clients.cautions import of_foods
@@ -30,7 +29,7 @@ from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.written.finding import find_foods
 from practice.forms import with_version
 from practice.in_passing import note_in_passing
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
 from recipes.always import always_from, settle_always
@@ -91,9 +90,7 @@ def recipe_list(request: PageRequest) -> HttpResponse:
         {"recipe": recipe, "facts": facts, "indices": indices.all_indices(facts.serving)}
         for recipe, facts in found
     ]
-    removed = Recipe.with_removed.filter(removed__gte=timezone.now() - OFFERED_BACK).select_related(
-        "removed_by"
-    )
+    removed = offered_back(Recipe.with_removed).select_related("removed_by")
     context = {"list": asked, "rows": rows, "shown": shown, "removed": removed}
     return render(request, "recipes/list.html", context)
 

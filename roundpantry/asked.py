@@ -3,7 +3,7 @@ page with."""
 
 import math
 
-from django.http import QueryDict
+from django.http import HttpRequest, QueryDict
 
 
 def key_in(text: object) -> int | None:
@@ -41,3 +41,15 @@ def grams_in(text: object) -> float | None:
 def short(data: QueryDict | dict, name: str, most: int = 80) -> str:
     """A word or two of what was sent, no longer than `most` characters."""
     return str(data.get(name, ""))[: most * 4].strip()[:most]
+
+
+# No table that is pasted or sent is read beyond this. [characters or bytes]
+MOST_TEXT = 100_000
+
+
+def text_or_file(request: HttpRequest) -> str:
+    """What was pasted as "text", or what the "file" holds that was sent in its place."""
+    file = request.FILES.get("file")
+    if file is None:
+        return request.POST.get("text", "")[:MOST_TEXT]
+    return file.read(MOST_TEXT).decode("utf-8", errors="replace")

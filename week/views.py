@@ -20,7 +20,7 @@ from clients.strip import strip_context
 from clients.versions import version_on
 from nutrition.planning.skeleton import as_data
 from planner.models import MEALS
-from practice.removal import OFFERED_BACK
+from practice.removal import offered_back
 from practice.undo import asked_by
 from practice.versioned import StaleSave, version_in
 from roundpantry.asked import key_in, short
@@ -57,11 +57,7 @@ def _list(request: PageRequest, form: WeekForm, status: int = 200) -> HttpRespon
     client = request.for_client
     rows = Week.objects.filter(client=client) if client else Week.objects.none()
     asked = listed(request, rows.select_related("client", "made_for"), week_lists())
-    removed = (
-        Week.with_removed.filter(client=client, removed__gte=timezone.now() - OFFERED_BACK)
-        if client
-        else []
-    )
+    removed = offered_back(Week.with_removed.filter(client=client)) if client else []
     context = {
         "weeks": [reckon_week(row) for row in asked.page.object_list],
         "list": asked,

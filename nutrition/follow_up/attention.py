@@ -47,7 +47,7 @@ class Need:
 def pace_of(judged: Judged) -> Pace | None:
     """The pace over the last four weeks, or two where there are no four; None for too few
     weigh-ins."""
-    return (judged.trend.pace(28) or judged.trend.pace(14)) if judged.trend else None
+    return judged.trend.lately if judged.trend else None
 
 
 def judged_for(

@@ -164,7 +164,7 @@ def heading(trend: Trend, person: Person, days: int = AHEAD_DAYS) -> Heading | N
 
     References: Hall et al., Lancet 378:826 (2011), for how a pace slows: half in a year.
     """
-    pace = trend.pace(28) or trend.pace(14)
+    pace = trend.lately
     if pace is None or person.pregnant:
         return None
     tau = HALF_LIFE_DAYS / math.log(2.0)

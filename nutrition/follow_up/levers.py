@@ -153,8 +153,7 @@ def _as_before(
     if len(grown) < 2:
         return None
     added = [(food, filler.step * 2) for food, filler in usual.added[:1]]
-    effects: list[float] = []
-    worse: dict[str, int] = {}
+    changes: list[tuple[LoggedDay, Profile]] = []
     with_it = 0
     for day in days:
         change = Profile.empty()
@@ -167,11 +166,9 @@ def _as_before(
         if change.grams < 0:
             with_it += 1
             change = change + _of(added)
-        effects.append(-float(change[ENERGY].amount))
-        for key in _made_worse(day.profile, change, usual.aims):
-            worse[key] = worse.get(key, 0) + 1
-    kcal = sum(effects) / len(days)
-    if kcal <= 0:
+        changes.append((day, change))
+    effects, worse = _effects(changes, usual.aims)
+    if sum(effects) <= 0:
         return None
     said = ", ".join(f"{_lower(one.name)} {one.before_g:.0f} g" for one in grown)
     words = f"as before: {said} a day{_and_more(added, usual.system)}"
@@ -374,8 +371,7 @@ def _tried(
     gap: float,
 ) -> Lever:
     """The change on every one of the days, and what it makes worse."""
-    effects: list[float] = []
-    worse: dict[str, int] = {}
+    changes: list[tuple[LoggedDay, Profile]] = []
     for day in days:
         change = Profile.empty()
         held = next((one.portion for one in day.eaten if _is(one.portion, name)), None)
@@ -383,9 +379,8 @@ def _tried(
             gone = min(by, held.grams * (1.0 - LEAST_SHARE))
             change = change + held.profile * (-gone / held.grams)
             change = change + _of(added)
-        effects.append(-float(change[ENERGY].amount))
-        for key in _made_worse(day.profile, change, usual.aims):
-            worse[key] = worse.get(key, 0) + 1
+        changes.append((day, change))
+    effects, worse = _effects(changes, usual.aims)
     said = say(food_portion(food, by), by, usual.system)
     words = f"{said} ({by:.0f} g) less {_lower(food.name)} a day{_and_more(added, usual.system)}"
     edits = [Edit(food.slug, LESS, by), *_more(added)]
@@ -394,6 +389,20 @@ def _tried(
 
 def _lower(name: str) -> str:
     return name[:1].lower() + name[1:] if name[1:2].islower() else name
+
+
+def _effects(
+    changes: Iterable[tuple[LoggedDay, Profile]], aims: Sequence[Aim]
+) -> tuple[list[float], dict[str, int]]:
+    """How much less energy each change of a day brings [kcal/day], and on how many of the days each
+    target is missed by more."""
+    effects: list[float] = []
+    worse: dict[str, int] = {}
+    for day, change in changes:
+        effects.append(-float(change[ENERGY].amount))
+        for key in _made_worse(day.profile, change, aims):
+            worse[key] = worse.get(key, 0) + 1
+    return effects, worse
 
 
 def _made_worse(eaten: Profile, change: Profile, aims: Iterable[Aim]) -> list[str]:
@@ -422,13 +431,9 @@ def _for_another(days: Sequence[LoggedDay], usual: Usual, gap: float) -> list[Le
         for other in others:
             if usual.gate.why_not_dish(other.foods) or not with_it:
                 continue
-            effects = [0.0] * (len(days) - len(with_it))
-            worse: dict[str, int] = {}
-            for day, portion in with_it:
-                change = portion.profile * -1.0 + other.profile
-                effects.append(-float(change[ENERGY].amount))
-                for key in _made_worse(day.profile, change, usual.aims):
-                    worse[key] = worse.get(key, 0) + 1
+            changes = [(day, portion.profile * -1.0 + other.profile) for day, portion in with_it]
+            effects, worse = _effects(changes, usual.aims)
+            effects += [0.0] * (len(days) - len(with_it))
             kcal = sum(effects) / len(days)
             if kcal < 0.5 * gap or kcal > NOT_OVER * gap:
                 continue

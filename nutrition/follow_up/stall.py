@@ -95,7 +95,7 @@ def judge_pace(record: Record) -> Judged:
     if trend is None or not rows:
         return Judged(kind=TOO_LITTLE, words="A pace needs three weigh-ins.")
     expected = expected_pace(record.person, record.school, trend.now)
-    lately = trend.pace(28) or trend.pace(14)
+    lately = trend.lately
     if lately is not None and -lately.kg_per_week > FAST_SHARE_PER_WEEK * trend.now:
         said = span(lately)
         return Judged(

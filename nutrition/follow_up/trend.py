@@ -109,6 +109,11 @@ class Trend:
         over = min(days, there)
         return self._between(there - over, there, days)
 
+    @property
+    def lately(self) -> Pace | None:
+        """The pace of the last four weeks, or of two where there are no four."""
+        return self.pace(28) or self.pace(14)
+
     def pace_between(self, start: date, end: date) -> Pace | None:
         """The pace between two days of the trend; None for less than a week."""
         one = max((start - self.first).days, 0)

@@ -8,6 +8,7 @@ from datetime import date
 from typing import Any
 
 from nutrition.composition.portion import Portion
+from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import causes
 from nutrition.follow_up.corridor import heading
 from nutrition.follow_up.doubtful import doubt
@@ -263,9 +264,7 @@ def _eaten(record: Record, judged: Judged) -> dict[str, Any] | None:
     known = average(record.logged, "energy_kcal")
     if known is None:
         return None
-    trend = judged.trend
-    pace = (trend.pace(28) or trend.pace(14)) if trend else None
-    told = reported(record.person, known.mean, known.days, pace)
+    told = reported(record.person, known.mean, known.days, pace_of(judged))
     return {
         "days": known.days,
         "energy_kcal": known.mean,
