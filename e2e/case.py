@@ -5,7 +5,7 @@ import os
 import sqlite3
 from contextlib import closing
 from pathlib import Path
-from urllib.parse import urlencode
+from urllib.parse import quote, urlencode
 
 # Playwright keeps an event loop in this thread; the database is used from it all the same, one call
 # at a time.
@@ -19,6 +19,10 @@ from playwright.sync_api import expect  # noqa: E402
 from demo.load import NAME, PASSWORD, load  # noqa: E402
 from e2e.browser import chromium, sign_in  # noqa: E402
 from roundpantry.warm import warm  # noqa: E402
+
+# How long is waited for what never comes; on a machine with much else to do a search of a week
+# alone may take a minute. [ms]
+LONGEST_WAIT = 240_000
 
 
 class BrowserCase(StaticLiveServerTestCase):
@@ -63,8 +67,8 @@ class BrowserCase(StaticLiveServerTestCase):
         self.addCleanup(self.context.close)
         self.page = self.context.new_page()
         # how long something may take is no matter of a test: bin/bench has the times
-        self.page.set_default_timeout(60_000)
-        expect.set_options(timeout=60_000)
+        self.page.set_default_timeout(LONGEST_WAIT)
+        expect.set_options(timeout=LONGEST_WAIT)
         self.page.on(
             "console",
             lambda message: (
@@ -84,6 +88,17 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def tearDown(self):
         self.assertEqual(self.complaints, [], "the browser complained")
+
+    def kept(self, words):
+        """Waits, in a with, until what was typed has reached the server by itself."""
+        typed = quote(words)
+        return self.page.expect_response(
+            lambda answer: "/keep" in answer.url and typed in (answer.request.post_data or "")
+        )
+
+    def settled(self):
+        """Waits until what was sent is answered and drawn."""
+        expect(self.page.locator(".htmx-request, .htmx-swapping, .htmx-settling")).to_have_count(0)
 
     def open(self, path):
         self.page.goto(self.live_server_url + path)

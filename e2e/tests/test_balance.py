@@ -70,7 +70,7 @@ class Balance(BrowserCase):
         for _ in range(3):
             with page.expect_response(re.compile("/undo/")):
                 page.keyboard.press("u")
-            page.wait_for_timeout(150)
+            self.settled()
         expect(field).to_have_value(first)
 
     def test_balance_a_day(self):

@@ -26,8 +26,8 @@ class FirstVisit(BrowserCase):
         expect(so_far.get_by_text("about the same amount of greens every day")).to_be_visible()
         page.get_by_label("School", exact=True).select_option("greens_beans_seeds")
         expect(so_far.get_by_text("several times the usual vitamin K")).to_be_visible()
-        page.get_by_label("How they eat and cook").press_sequentially("Soup at noon")
-        page.wait_for_timeout(900)
+        with self.kept("Soup at noon"):
+            page.get_by_label("How they eat and cook").press_sequentially("Soup at noon")
         # the browser closes, another one opens
         page.close()
         self.page = page = self.context.new_page()
@@ -104,9 +104,11 @@ class Care(BrowserCase):
         page.get_by_text("Make new targets", exact=True).click()
         page.get_by_label("Why").last.fill("Season begins")
         page.get_by_role("button", name="Make them").click()
+        expect(page.get_by_text("New targets from").first).to_be_visible()
         self.follow("Edit")
         page.get_by_label("Activity", exact=True).select_option("active")
         page.get_by_role("button", name="Save").click()
+        page.wait_for_url("**/clients/*/")
         expect(page.get_by_text("New targets from").first).to_be_visible()
         page.locator("main a[href*='/days/']:not([href$='/days/'])").last.click()
         expect(page.get_by_text("Planned for targets")).to_be_visible()

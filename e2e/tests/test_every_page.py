@@ -119,6 +119,7 @@ class EveryPage(BrowserCase):
         for path in [*self.pages(), "/sign-in/"]:
             if path == "/sign-in/":
                 self.page.get_by_role("button", name="Sign out").click()
+                self.page.wait_for_url("**/sign-in/**")
             self.open(path)
             with self.subTest(path):
                 self.assertEqual(self.found(), [])

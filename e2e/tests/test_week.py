@@ -15,12 +15,6 @@ DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 
 
 class OnWeeks(BrowserCase):
-    def setUp(self):
-        super().setUp()
-        # what is looked for and never comes is known sooner
-        expect.set_options(timeout=20_000)
-        self.page.set_default_timeout(20_000)
-
     def size(self, size):
         self.page.set_viewport_size({"width": size[0], "height": size[1]})
 
@@ -173,8 +167,10 @@ class WithoutScript(OnWeeks):
         page.locator("#dish-1-dinner-0").click()
         page.get_by_label("To another day").select_option(index=3)
         page.get_by_role("button", name="Move").click()
+        page.wait_for_url("**/weeks/*/")
         page.get_by_role("button", name="Plan the week").click()
         page.get_by_role("button", name="Take this week").first.click()
+        expect(page.get_by_text("places changed.")).to_be_visible()
         week = self.week("Ilse Varga-Holm")
         self.open(f"/for/{week.client_id}/shopping/{week.pk}/")
         line = page.locator("[data-tick]").first

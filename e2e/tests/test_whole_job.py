@@ -159,9 +159,10 @@ class Bowl(BrowserCase):
             round_box["y"] + 0.9 * round_box["height"],
             steps=6,
         )
-        page.mouse.up()
+        with page.expect_response("**/parts/*/"):
+            page.mouse.up()
         expect(self.amount("Dill barley with white beans")).not_to_have_value(before)
-        page.wait_for_timeout(400)
+        self.settled()
         grams = float(
             self.amount("Dill barley with white beans").input_value().split()[0].replace(",", "")
         )
