@@ -91,7 +91,7 @@ class Locks(TransactionTestCase):
         writing.join(0.8)
         self.assertTrue(writing.is_alive(), "it waits")
         other.execute("ROLLBACK")
-        writing.join(30)
+        writing.join(300)
         self.assertEqual(done, [302])
         with scope(practice=self.row.practice):
             self.assertTrue(WeighIn.objects.filter(client=self.row, date="2026-01-05").exists())
