@@ -4,6 +4,7 @@ import atexit
 import os
 import sqlite3
 from contextlib import closing
+from datetime import timedelta
 from pathlib import Path
 from urllib.parse import quote, urlencode
 
@@ -14,6 +15,7 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 from django.conf import settings  # noqa: E402
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
 from django.db import connection  # noqa: E402
+from django.utils import timezone  # noqa: E402
 from playwright.sync_api import expect  # noqa: E402
 
 from demo.load import NAME, PASSWORD, load  # noqa: E402
@@ -99,6 +101,10 @@ class BrowserCase(StaticLiveServerTestCase):
     def settled(self):
         """Waits until what was sent is answered and drawn."""
         expect(self.page.locator(".htmx-request, .htmx-swapping, .htmx-settling")).to_have_count(0)
+
+    def free_date(self):
+        """A date, as it is typed, for which the demo has nothing planned."""
+        return (timezone.localdate() + timedelta(days=60)).isoformat()
 
     def open(self, path):
         self.page.goto(self.live_server_url + path)

@@ -144,21 +144,21 @@ def _besides(row: LoggedEntry, names: Names, system: str) -> Besides:
     if not row.settled:
         return Besides(row, row.said or "something", "", choices_for(row, names, system))
     if row.food:
-        said = f"{row.amount:.0f} g{_range_of(row)}"
+        said = f"{row.amount:.0f} g{_in_brackets(row.low_g, row.high_g, row.basis, 0)}"
         name = food_table()[row.food].name if row.food in food_table() else row.food
         return Besides(row, name, said, None)
     unit = "bowl" if row.bowl_id else "serving"
-    count = f"{row.amount:.2f}".rstrip("0").rstrip(".")
-    said = f"{count} {unit}{'' if row.amount == 1 else 's'}{f' ({row.basis})' if row.basis else ''}"
+    many = "" if row.amount == 1 else "s"
+    said = f"{round(row.amount, 2):g} {unit}{many}{_in_brackets(row.low, row.high, row.basis, 2)}"
     return Besides(row, dish_name(row), said, None)
 
 
-def _range_of(row: LoggedEntry) -> str:
-    """ " (39–81, by eye)" """
-    if row.low_g is None or row.high_g is None or row.high_g - row.low_g < 1.0:
-        return f" ({row.basis})" if row.basis else ""
-    basis = f", {row.basis}" if row.basis else ""
-    return f" ({row.low_g:.0f}–{row.high_g:.0f}{basis})"
+def _in_brackets(low: float | None, high: float | None, basis: str, digits: int) -> str:
+    """ " (39–81, by eye)", the range left out where its ends read alike or are not known"""
+    ends = [f"{round(end, digits):g}" for end in (low, high) if end is not None]
+    said = "–".join(ends) if len(set(ends)) == 2 else ""
+    words = ", ".join(one for one in (said, basis) if one)
+    return f" ({words})" if words else ""
 
 
 def open_log(client: Client, practice: Practice, on: date) -> LoggedDay:

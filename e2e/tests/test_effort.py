@@ -1,8 +1,5 @@
 """What a day's work costs in clicks, keys and page loads: at most half of what it was."""
 
-from datetime import timedelta
-
-from django.utils import timezone
 from django_scopes import scopes_disabled
 from playwright.sync_api import expect
 
@@ -72,7 +69,7 @@ class Effort(BrowserCase):
         with scopes_disabled():
             client = Day.objects.filter(client__name="Wren Adeyemi-Lund").first().client_id
         self.begin(f"/for/{client}/days/")
-        page.get_by_label("Date").fill((timezone.localdate() + timedelta(days=60)).isoformat())
+        page.get_by_label("Date").fill(self.free_date())
         page.get_by_role("button", name="Open this day").click()
         page.wait_for_url("**/days/*/")
         for meal, things in (

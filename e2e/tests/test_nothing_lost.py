@@ -2,9 +2,7 @@
 session; and two tabs."""
 
 import re
-from datetime import timedelta
 
-from django.utils import timezone
 from django_scopes import scope
 from playwright.sync_api import expect
 
@@ -135,7 +133,7 @@ class NothingLost(BrowserCase):
         second.goto(self.live_server_url + "/clients/?q=Ilse")
         second.get_by_role("link", name="Ilse Varga-Holm", exact=True).click()
         expect(second.get_by_role("heading", name="Ilse Varga-Holm")).to_be_visible()
-        date = (timezone.localdate() + timedelta(days=60)).isoformat()
+        date = self.free_date()
         first.get_by_label("Date").fill(date)
         first.get_by_role("button", name="Open this day").click()
         expect(first.get_by_text("This page is for")).to_be_visible()

@@ -117,6 +117,10 @@ class Log(PracticeCase):
         self.change(text="two servings of the dill barley", meal="dinner", say="1")
         row = self.rows()[0]
         self.assertEqual((row.recipe, row.amount, row.how), (self.recipe, 2.0, "besides"))
+        self.assertContains(
+            self.client.get(self.address()), f"2 servings ({row.low:g}–{row.high:g}, by eye)"
+        )
+        self.assertLess(row.low, row.high)
         self.assertIsNotNone(row.planned, "as it is now, whatever becomes of it")
 
     def test_what_cannot_be_settled_stays_and_asks(self):

@@ -57,33 +57,42 @@ class Eaten:
         )
 
 
+def named_meals(meals: object) -> list[tuple[str, object]]:
+    """Meals as a list or by name, each with its name or its place. Raises OutOfRange, naming
+    "meals", for anything else."""
+    if isinstance(meals, list):
+        meals = dict(enumerate(meals))
+    if not isinstance(meals, dict) or len(meals) > MOST_MEALS:
+        raise OutOfRange("meals", f"meals is a list of up to {MOST_MEALS} lists of lines.")
+    return [(str(name), lines) for name, lines in meals.items()]
+
+
+def read_meal(lines: object) -> Eaten:
+    """One meal of lines. Raises OutOfRange, naming "meals", for anything else."""
+    if isinstance(lines, str):
+        lines = lines.splitlines()
+    if not isinstance(lines, list) or not all(isinstance(one, str) for one in lines):
+        raise OutOfRange("meals", "a meal is a list of lines of text.")
+    if len(lines) > MOST_LINES:
+        raise OutOfRange("meals", f"a meal has up to {MOST_LINES} lines.")
+    facts = reckon(Recipe(tuple(one for one in lines if one.strip())))
+    missed = [(line.animal, (line.text, line.why)) for line in facts.unresolved]
+    return Eaten(
+        meals=(facts.batch,),
+        foods=tuple(facts.batch_foods()),
+        refused=tuple(said for animal, said in missed if animal),
+        unresolved=tuple(said for animal, said in missed if not animal),
+    )
+
+
 def read_meals(meals: object) -> Eaten:
     """Meals as lists of lines, or by name. Raises OutOfRange, naming "meals", for anything else."""
-    if isinstance(meals, dict):
-        meals = list(meals.values())
-    if not isinstance(meals, list) or len(meals) > MOST_MEALS:
-        raise OutOfRange("meals", f"meals is a list of up to {MOST_MEALS} lists of lines.")
-    profiles: list[Profile] = []
-    foods: list[Ingredient] = []
-    refused: list[tuple[str, str]] = []
-    unresolved: list[tuple[str, str]] = []
-    for lines in meals:
-        if isinstance(lines, str):
-            lines = lines.splitlines()
-        if not isinstance(lines, list) or not all(isinstance(one, str) for one in lines):
-            raise OutOfRange("meals", "a meal is a list of lines of text.")
-        if len(lines) > MOST_LINES:
-            raise OutOfRange("meals", f"a meal has up to {MOST_LINES} lines.")
-        facts = reckon(Recipe(tuple(one for one in lines if one.strip())))
-        profiles.append(facts.batch)
-        foods += facts.batch_foods()
-        for line in facts.unresolved:
-            (refused if line.animal else unresolved).append((line.text, line.why))
+    read = [read_meal(lines) for _name, lines in named_meals(meals)]
     return Eaten(
-        meals=tuple(profiles),
-        foods=tuple(foods),
-        refused=tuple(refused),
-        unresolved=tuple(unresolved),
+        meals=tuple(one for meal in read for one in meal.meals),
+        foods=tuple(one for meal in read for one in meal.foods),
+        refused=tuple(one for meal in read for one in meal.refused),
+        unresolved=tuple(one for meal in read for one in meal.unresolved),
     )
 
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from datetime import date
 from typing import Any
 
-from nutrition.composition.portion import Portion
+from nutrition.composition.portion import Portion, room_ml
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import causes
 from nutrition.follow_up.corridor import heading
@@ -18,7 +18,7 @@ from nutrition.follow_up.reported import reported
 from nutrition.follow_up.stall import Judged, Record, judge_pace
 from nutrition.follow_up.trend import Pace
 from nutrition.follow_up.weighed import LATER, MORNING, Weighed, read_weight
-from nutrition.formats.caution_file import read_meals
+from nutrition.formats.caution_file import named_meals, read_meal
 from nutrition.formats.day_file import read_asked
 from nutrition.targets.blood import (
     BadValue,
@@ -82,26 +82,24 @@ def read_weighed(data: Mapping[str, Any]) -> list[Weighed]:
 def _bites(meals: object) -> tuple[tuple[Bite, ...], list[str]]:
     """Meals of lines as what was eaten, each with the ranges of its lines; and the lines that were
     not read. Raises OutOfRange."""
-    if not isinstance(meals, dict | list):
-        read_meals(meals)
-    named = meals.items() if isinstance(meals, dict) else enumerate(list(meals))  # type: ignore[call-overload]
     bites: list[Bite] = []
     missed: list[str] = []
-    for name, lines in named:
-        eaten = read_meals([lines])
+    for name, lines in named_meals(meals):
+        eaten = read_meal(lines)
         missed += [line for line, _why in (*eaten.unresolved, *eaten.refused)]
         if not eaten.foods:
             continue
+        grams = eaten.profile.grams
         portion = Portion(
-            key=str(name),
+            key=name,
             name=f"meal {name}",
             role="base",
-            grams=eaten.profile.grams,
+            grams=grams,
             profile=eaten.profile,
-            volume_ml=eaten.profile.grams,
+            volume_ml=room_ml(None, grams),
             foods=eaten.foods,
         )
-        bites.append(Bite(str(name), portion))
+        bites.append(Bite(name, portion))
     return tuple(bites), missed
 
 

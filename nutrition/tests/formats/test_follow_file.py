@@ -93,6 +93,8 @@ class FollowFile(TestCase):
             ),
             ({"today": "soon"}, "today"),
             ({"person": {}}, "sex"),
+            ({"days": [{"on": "2026-11-20", "meals": "an apple"}]}, "meals"),
+            ({"days": [{"on": "2026-11-20", "meals": [["an apple"]] * 13}]}, "meals"),
         ):
             with self.assertRaises(OutOfRange) as refused:
                 report(record(**more))
