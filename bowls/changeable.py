@@ -62,12 +62,9 @@ class BowlChanges(Changeable):
         return reckon_bowl(self.record)
 
     def look(self, asked: QueryDict, swaps: bool = False) -> Look:
-        """Judged by the meal that is asked for; else the one that it stands in, in the client's
-        days; else the one whose energy it comes nearest to."""
+        """Judged by the meal that is asked for, or as the bowl's own page judges it."""
         day = self.day
-        meal, words = judged_meal(
-            self.record, self.plan, self.client, self.reckoned, asked.get("meal", "")
-        )
+        meal, words = judged_meal(self.record, self.plan, self.client, asked.get("meal", ""))
         vessel, star, plate = (
             name in asked or ("asked" not in asked and name != "plate")
             for name in ("vessel", "star", "plate")

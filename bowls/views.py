@@ -25,7 +25,7 @@ from nutrition.composition.foods import ROLES
 from nutrition.composition.portion import grams_for_share
 from nutrition.insight import indices
 from nutrition.insight.summary import tell
-from nutrition.targets.meals import MealTarget, likely_meal
+from nutrition.targets.meals import MealTarget, usual_meal
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount
 from practice.removal import offered_back
 from practice.undo import asked_by
@@ -139,12 +139,16 @@ def part_addresses(reckoned: Reckoned) -> dict[str, str]:
     }
 
 
+# Nobody said yet which meal a bowl is: the page asks, once.
+UNSAID_MEAL = "until you say which meal it is"
+
+
 def judged_meal(
-    bowl: Bowl, plan: Plan, client: Client | None, reckoned: Reckoned, asked: str = ""
+    bowl: Bowl, plan: Plan, client: Client | None, asked: str = ""
 ) -> tuple[MealTarget | None, str]:
     """Which meal a bowl is judged as, and how that came about: what is asked for, what was chosen
-    for it, the meal that it stands in, or the one whose energy it comes nearest to. None for the
-    whole day, and where no day is planned for."""
+    for it, the meal that it was first put into, or the usual one until somebody says. It does not
+    move with what is in the bowl. None for the whole day, and where no day is planned for."""
     if plan.day is None:
         return None, ""
     for key, words in (
@@ -154,8 +158,7 @@ def judged_meal(
     ):
         if key == WHOLE_DAY or meal_of(plan.day, key) is not None:
             return meal_of(plan.day, key), words
-    likely = likely_meal(plan.day.meals, reckoned.profile["energy_kcal"].amount)
-    return likely, "Taken for the meal whose energy it is nearest to." if likely else ""
+    return usual_meal(plan.day.meals), UNSAID_MEAL
 
 
 def holders(reckoned: Reckoned) -> list[Holder]:
@@ -185,7 +188,7 @@ def page_context(
     client = client_of(request, bowl)
     plan = plan_of(client)
     school = plan.school
-    meal, meal_words = judged_meal(bowl, plan, client, reckoned)
+    meal, meal_words = judged_meal(bowl, plan, client)
     told = of_foods(plan, reckoned.ingredients).held_by(holders(reckoned))
     rows = []
     for part in reckoned.parts:
@@ -221,6 +224,7 @@ def page_context(
         "meal_options": meal_options(plan.day) if plan.day else [],
         "judged": meal.key if meal else WHOLE_DAY,
         "meal_words": meal_words,
+        "asks_meal": meal_words == UNSAID_MEAL,
         # the rest of its day does not move with the bowl: a live page keeps what it says of it
         "stands_in": None if request.htmx else day_of_bowl(bowl, client),
         "first_day": not request.htmx and not apps.get_model("planner", "Day").objects.exists(),

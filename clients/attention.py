@@ -27,7 +27,21 @@ def weighed(client: Client) -> list[Weighed]:
 
 def judged_now(client: Client, today: date) -> Judged:
     """How the weight stands to what is expected."""
-    return judged_for(client.person(), weighed(client), today, school_named(client.school))
+    school, since = school_named(client.school), planned_since(client)
+    return judged_for(client.person(), weighed(client), today, school, since)
+
+
+def planned_since(client: Client) -> date | None:
+    """The day from which this goal is planned for; None where no targets were made yet."""
+    if client.pk is None:
+        return None
+    rows = client.target_versions.order_by("-number")
+    since = None
+    for effect, goal in rows.values_list("takes_effect", "data__person__goal"):
+        if goal not in (None, client.goal):
+            break
+        since = effect if since is None else min(since, effect)
+    return since
 
 
 def reasons(client: Client, today: date, judged: Judged | None = None) -> list[Need]:

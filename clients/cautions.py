@@ -48,7 +48,13 @@ class Holder:
     def holds(self, names: Collection[str]) -> bool:
         """Whether one of the foods that a caution names is in it; the caution may say more of a
         food in brackets."""
-        return any(name in self.foods or name.rpartition(" (")[0] in self.foods for name in names)
+        return is_about(names, self.foods)
+
+
+def is_about(names: Collection[str], foods: Collection[str]) -> bool:
+    """Whether one of the foods that a caution names is among these; the caution may say more of a
+    food in brackets."""
+    return any(name in foods or name.rpartition(" (")[0] in foods for name in names)
 
 
 @dataclass(frozen=True)

@@ -7,8 +7,12 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 
 from clients.models import Client
+from clients.standing import stands_anyway
 from practice.requests import SignedInRequest, rendered
 from roundpantry.for_client import addresses_for, client_in, lead_on_for, without_client
+
+# The stages that have a page for nobody in particular.
+STAGES = ("pantry", "recipes", "bowls", "days", "weeks", "compare", "schools")
 
 
 class PageRequest(SignedInRequest):
@@ -61,8 +65,20 @@ def settle_on(
     return redirect(f"/for/{client.pk}{without_client(request.path)}{f'?{query}' if query else ''}")
 
 
+def _out_of(path: str) -> str:
+    """Where somebody goes on for nobody: the list of the same stage of the work. A record that is
+    the client's alone would lead back to them."""
+    stage = without_client(path).strip("/").partition("/")[0]
+    return f"/{stage}/" if stage in STAGES else "/clients/"
+
+
 def page_client(request: HttpRequest) -> dict[str, object]:
-    """For every template: the client whom the page is for, and the address of the same page for
-    nobody."""
+    """For every template: the client whom the page is for, where to go on for nobody, and what
+    stands for the client whatever is eaten."""
     client = getattr(request, "for_client", None)
-    return {"page_client": client, "for_nobody": without_client(request.path) if client else ""}
+    return {
+        "page_client": client,
+        "for_nobody": _out_of(request.path) if client else "",
+        # asked for by whole pages only
+        "stands_anyway": lambda: stands_anyway(client),
+    }

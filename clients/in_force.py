@@ -1,7 +1,8 @@
 """The targets of a client that are in force: by version, with what was computed beside what was set
 by hand."""
 
-from dataclasses import dataclass, field
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from datetime import date
 
 from django.utils import timezone
@@ -12,6 +13,7 @@ from clients.versions import compute, version_on
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets import day as targets
 from nutrition.targets.day import DayTargets, Order
+from nutrition.targets.hard_limits import Moved, hard_keys, moved, tightened, with_hard_limits
 from nutrition.targets.meals import MealTarget
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.schools import School
@@ -57,6 +59,18 @@ class Plan:
     rows: dict[str, InForce] = field(default_factory=dict)
     problem: str = ""
     refer_to: str = ""
+    # the version in force on the date, where it is another than the one planned for
+    newer: TargetVersion | None = None
+    newer_targets: Mapping[str, Target] = field(default_factory=dict)
+
+    @property
+    def would_move(self) -> list[Moved]:
+        """What the newer version would change, those that are watched first."""
+        if self.newer is None or self.day is None:
+            return []
+        found = moved(self.day.targets, self.newer_targets)
+        watched = [row.target.key for row in self.watched]
+        return sorted(found, key=lambda one: one.key not in watched)
 
     @property
     def school(self) -> School | None:
@@ -81,18 +95,58 @@ NOBODY = Plan(client=None, version=None, day=None, orders=())
 def plan_of(
     client: Client | None, version: TargetVersion | None = None, on: date | None = None
 ) -> Plan:
-    """What holds for a client: by `version`, or on a date (today); computed on the spot where no
-    version was made yet."""
+    """What holds for a client on a date (today); computed on the spot where no version was made
+    yet.
+
+    With the `version` that something was planned for, its softer targets hold on; the orders and
+    hard limits are those in force on the date.
+    """
     if client is None:
         return NOBODY
-    version = version or version_on(client, on or timezone.localdate())
-    overrides = {row.key: row for row in _overrides(client, version)}
+    now = version_on(client, on or timezone.localdate())
+    version = version or now
+    newer = now if now and version and now.pk != version.pk else None
+    holds = now or version
+    overrides = {row.key: row for row in _overrides(client, holds)}
     orders = tuple(row.order() for row in overrides.values())
     try:
-        day = from_data(version.data) if version else compute(client)
+        in_force = from_data(holds.data) if holds else compute(client)
     except OutOfRange as error:
-        return _by_hand_only(client, version, overrides, orders, error)
-    return _plan(client, version, day, overrides, orders)
+        return _by_hand_only(client, holds, overrides, orders, error)
+    day = _planned_for(version) if newer else None
+    if newer is None or day is None:
+        return _plan(client, holds, in_force, overrides, orders)
+    keys = hard_keys(day, in_force)
+    then = {row.key: row for row in _overrides(client, version)}
+    kept = {key: row for key, row in then.items() if key not in keys and row.kind != "order"}
+    overrides = kept | {key: row for key, row in overrides.items() if key in keys}
+    orders = tuple(row.order() for row in overrides.values())
+    laid_over = with_hard_limits(day, in_force)
+    made = _plan(client, version, laid_over, overrides, orders)
+    return replace(made, newer=newer, newer_targets=in_force.targets)
+
+
+def plan_over(client: Client, version: TargetVersion | None, first: date, last: date) -> Plan:
+    """What holds for something planned over several days: as on the first, with whatever hard limit
+    begins among them."""
+    plan = plan_of(client, version, first)
+    later = version_on(client, last)
+    if plan.day is None or later is None or later == version_on(client, first):
+        return plan
+    end = plan_of(client, None, last)
+    if end.day is None:
+        return end
+    made = _plan_like(plan, tightened(plan.day, end.day))
+    newer = later if version and later.pk != version.pk else None
+    return replace(made, newer=newer, newer_targets=end.day.targets if newer else {})
+
+
+def _planned_for(version: TargetVersion | None) -> DayTargets | None:
+    """The targets of a version; None for one that was kept without any."""
+    try:
+        return from_data(version.data) if version else None
+    except OutOfRange:
+        return None
 
 
 def _overrides(client: Client, version: TargetVersion | None) -> list[TargetOverride]:
@@ -104,6 +158,13 @@ def _overrides(client: Client, version: TargetVersion | None) -> list[TargetOver
         return [row for row in rows if row.ended is None]
     then = set(version.data["overrides"].values())
     return [row for row in rows if row.pk in then]
+
+
+def _plan_like(plan: Plan, day: DayTargets) -> Plan:
+    """The same plan with other targets."""
+    assert plan.client is not None
+    overrides = {key: row.override for key, row in plan.rows.items() if row.override}
+    return _plan(plan.client, plan.version, day, overrides, plan.orders)
 
 
 def _plan(

@@ -193,6 +193,11 @@ class Client(Versioned, Removable):
         return any(row.counting_harms for row in those(self.conditions))
 
     @property
+    def by_carbohydrate(self) -> bool:
+        """Whether each meal's carbohydrate is said: a dose, or a sugar after meals, goes by it."""
+        return any(row.carbohydrate_by_meal for row in those(self.conditions))
+
+    @property
     def disliked_words(self) -> tuple[str, ...]:
         return _listed(self.dislikes)
 

@@ -63,9 +63,6 @@ def version_on(client: Client, on: date) -> TargetVersion | None:
     the first."""
     latest = [row for row in client.at_hand("fetched_versions", list) if row.takes_effect <= on]
     if latest:
-        return max(latest, key=lambda row: (row.takes_effect, row.number))
-    return (
-        client.target_versions.filter(takes_effect__lte=on)
-        .order_by("-takes_effect", "-number")
-        .first()
-    )
+        return max(latest, key=lambda row: row.number)
+    # a version made later knows of everything that an earlier one meant to begin with
+    return client.target_versions.filter(takes_effect__lte=on).order_by("-number").first()

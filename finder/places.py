@@ -11,11 +11,17 @@ from django.db.models import Case, Q, QuerySet, When
 from django.urls import reverse
 from django.utils import timezone
 
+from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
+from clients.gate import gate_of
+from clients.in_force import plan_of
+from clients.marks import Marked, marked_dish, marked_food
 from clients.models import Client
+from nutrition.safety.gate import Gate
 from nutrition.written.finding import find_foods
 from planner.models import Day
 from recipes.adding import with_words
+from recipes.facts import facts_of
 from recipes.models import Recipe
 from roundpantry.for_client import addresses_for
 
@@ -63,6 +69,7 @@ class Place:
     name: str
     more: str
     url: str
+    marked: Marked | None = None
 
 
 def _clients(words: str) -> Iterator[Place]:
@@ -88,19 +95,21 @@ def _of(row: Recipe | Bowl, name: str, client: Client | None) -> str:
         return reverse(name, args=[row.pk])
 
 
-def _recipes(words: str, client: Client | None) -> Iterator[Place]:
+def _recipes(words: str, client: Client | None, gate: Gate | None) -> Iterator[Place]:
     rows = Recipe.objects.filter(client__removed=None, archived=None).select_related("client")
     found = with_words(_own_first(rows, client), "title", words)[:MOST]
     for row in found:
         more = f"for {row.client.name}" if row.client else row.role
-        yield Place("recipe", row.title, more, _of(row, "recipes:page", client))
+        marked = marked_dish(gate, row, facts_of(row).foods()) if gate else None
+        yield Place("recipe", row.title, more, _of(row, "recipes:page", client), marked)
 
 
-def _bowls(words: str, client: Client | None) -> Iterator[Place]:
+def _bowls(words: str, client: Client | None, gate: Gate | None) -> Iterator[Place]:
     rows = Bowl.objects.filter(client__removed=None, archived=None).select_related("client")
     for row in with_words(_own_first(rows, client), "name", words)[:MOST]:
         more = f"for {row.client.name}" if row.client else "for anybody"
-        yield Place("bowl", row.name, more, _of(row, "bowls:page", client))
+        marked = marked_dish(gate, row, reckon_bowl(row).ingredients) if gate else None
+        yield Place("bowl", row.name, more, _of(row, "bowls:page", client), marked)
 
 
 def date_in(text: str, today: date) -> date | None:
@@ -141,10 +150,11 @@ def _days(words: str, client: Client | None) -> Iterator[Place]:
         yield Place("day", name, more, f"/for/{row.client_id}/days/{row.pk}/")
 
 
-def _foods(words: str) -> Iterator[Place]:
+def _foods(words: str, gate: Gate | None) -> Iterator[Place]:
     for match in find_foods(words, MOST, typing=True, comparators=True):
         food = match.food
-        yield Place("food", food.name, food.state, reverse("pantry:food", args=[food.slug]))
+        marked = marked_food(gate, food) if gate else None
+        yield Place("food", food.name, food.state, reverse("pantry:food", args=[food.slug]), marked)
 
 
 def _pages(words: str) -> Iterator[Place]:
@@ -156,14 +166,16 @@ def _pages(words: str) -> Iterator[Place]:
 
 
 def places(words: str, client: Client | None) -> list[Place]:
-    """Everything that the words find, a few of each kind, what is worked on first."""
+    """Everything that the words find, a few of each kind, what is worked on first; what the client
+    must not have is marked."""
     if not words:
         return []
+    gate = gate_of(plan_of(client)) if client is not None else None
     return [
         *_clients(words),
-        *_recipes(words, client),
-        *_bowls(words, client),
+        *_recipes(words, client, gate),
+        *_bowls(words, client, gate),
         *_days(words, client),
         *_pages(words),
-        *_foods(words),
+        *_foods(words, gate),
     ]

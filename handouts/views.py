@@ -5,18 +5,19 @@ from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from clients.cautions import Told, of_foods
+from clients.cautions import of_foods
 from clients.context import PageRequest, settle_on
 from clients.in_force import plan_of
 from clients.models import Client
+from clients.standing import asked_first, in_the_clients_words
 from clients.strip import Reading, strip
 from nutrition.composition.allergens import found_in
 from nutrition.insight import indices
 from nutrition.recipe.method_steps import read_steps
 from nutrition.recipe.serving_measure import in_a_cup
-from nutrition.safety.cautions import LEVELS
 from planner.day import ReckonedDay, reckon_day
 from planner.models import Day
+from planner.plans import plan_for
 from planner.views import caution_numbers
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -31,16 +32,6 @@ def _shown(client: Client | None, rows: list[Reading]) -> list[Reading]:
         row
         for row in rows
         if not (client is not None and client.counting_harms and row.key in CALORIES)
-    ]
-
-
-def _ask_first(told: Told) -> list[str]:
-    """Everything that stands as stop and ask, in the client's words; what was settled by name is
-    not among it."""
-    return [
-        caution.client or f"{caution.text} Ask {caution.refer_to}."
-        for caution in told.standing
-        if caution.level == LEVELS[0]
     ]
 
 
@@ -94,7 +85,9 @@ def bowl(request: PageRequest, pk: int) -> HttpResponse:
         "strip_of": "This bowl brings",
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.foods, client.allergies if client else ()),
-        "ask_first": _ask_first(of_foods(plan, reckoned.ingredients)),
+        "ask_first": in_the_clients_words(
+            asked_first(client, of_foods(plan, reckoned.ingredients))
+        ),
         "practice": request.practice,
     }
     return render(request, "handouts/bowl.html", context)
@@ -105,7 +98,7 @@ def day(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere := settle_on(request, row.client):
         return elsewhere
     reckoned = reckon_day(row)
-    plan = plan_of(row.client, row.made_for, row.date)
+    plan = plan_for(row)
     context = {
         "day": row,
         "client": row.client,
@@ -116,8 +109,10 @@ def day(request: PageRequest, pk: int) -> HttpResponse:
         "refused": found_in(
             [ingredient.food for ingredient in reckoned.ingredients], row.client.allergies
         ),
-        "ask_first": _ask_first(
-            of_foods(plan, reckoned.ingredients, caution_numbers(row, reckoned))
+        "ask_first": in_the_clients_words(
+            asked_first(
+                row.client, of_foods(plan, reckoned.ingredients, caution_numbers(row, reckoned))
+            )
         ),
         "practice": request.practice,
     }

@@ -5,9 +5,12 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Sequence
+import math
+import re
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from datetime import date
+from typing import Any
 
 from django.db import transaction
 
@@ -17,12 +20,21 @@ from journal.dates import read_date
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.follow_up.eaten import LoggedDay as Known
 from nutrition.follow_up.eaten import average
-from nutrition.targets.blood import Analyte, BadValue, Measured, analytes, check_value
+from nutrition.targets.blood import (
+    Analyte,
+    BadValue,
+    Measured,
+    analytes,
+    check_value,
+    unit_asked,
+)
 from nutrition.targets.kidney import egfr_ckd_epi_2021, stage_of
 from practice.models import User
 from roundpantry import show
 
 MOST_ROWS = 400
+# What the laboratory is called, and a remark, hold so much. [characters]
+LAB, REMARK = 80, 200
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -227,25 +239,60 @@ def read_table(text: str, today: date) -> Table:
         return out
     first = text.splitlines()[0]
     mark = max(",;\t", key=first.count)
-    reader = csv.reader(io.StringIO(text), delimiter=mark)
-    heads = [head.strip().lower() for head in next(reader)]
+    reader = csv.reader(io.StringIO(text), delimiter=mark, strict=True)
+    try:
+        heads = [head.strip().lower() for head in next(reader)]
+    except csv.Error as error:
+        out.problems.append((1, f"It cannot be read as a table: {error}."))
+        return out
     places = _places(heads)
     missing = [name for name in ("date", "what", "result") if name not in places]
     if missing:
         words = f"The first line must name the columns; “{missing[0]}” is missing: {first[:80]}"
         out.problems.append((1, words))
         return out
-    for at, cells in enumerate(reader, 2):
+    unread = [head for at, head in enumerate(heads) if head and at not in places.values()]
+    if unread:
+        words = (
+            f"Nothing is kept of the column{'s' if len(unread) > 1 else ''} {', '.join(unread)}: "
+            f"name {'them' if len(unread) > 1 else 'it'} as one of {', '.join(_HEADS)}, or leave "
+            f"{'them' if len(unread) > 1 else 'it'} out."
+        )
+        out.problems.append((1, words))
+    lines: dict[tuple[str, date], int] = {}
+    for at, cells in _records(reader, out):
         if not any(cell.strip() for cell in cells):
             continue
         if len(out.rows) >= MOST_ROWS:
-            out.problems.append((at, f"More than {MOST_ROWS} lines: give the rest apart."))
-            break
+            out.problems.append((at, f"More than {MOST_ROWS} lines: give this one apart."))
+            continue
         try:
-            out.rows.append(_row(cells, places, mark, today))
+            row = _row(cells, places, mark, today, len(heads))
+            before = lines.setdefault((row.key, row.date), at)
+            if before != at:
+                raise BadValue(
+                    f"A second {analytes()[row.key].name.lower()} of {row.date}: line {before} has "
+                    f"one, and one of a day is kept. Leave out one of the two."
+                )
+            out.rows.append(row)
         except BadValue as error:
             out.problems.append((at, str(error)))
     return out
+
+
+def _records(reader: Any, out: Table) -> Iterator[tuple[int, list[str]]]:
+    """The records of a table with the line each begins on; one that breaks off is named."""
+    begins = reader.line_num + 1
+    while True:
+        try:
+            cells = next(reader)
+        except StopIteration:
+            return
+        except csv.Error as error:
+            out.problems.append((begins, f"From here it cannot be read as a table: {error}."))
+            return
+        yield begins, cells
+        begins = reader.line_num + 1
 
 
 _HEADS = {
@@ -255,6 +302,10 @@ _HEADS = {
     "unit": ("unit", "units"),
     "low": ("low", "from", "range from", "lower"),
     "high": ("high", "to", "range to", "upper"),
+    "range": (
+        *("range", "reference", "reference range", "ref", "ref range", "ref."),
+        *("normal", "normal range", "laboratory range", "lab range"),
+    ),
     "lab": ("lab", "laboratory"),
     "remark": ("remark", "note", "comment"),
 }
@@ -270,7 +321,15 @@ def _places(heads: Sequence[str]) -> dict[str, int]:
     return out
 
 
-def _row(cells: Sequence[str], places: dict[str, int], mark: str, today: date) -> BloodValue:
+def _row(
+    cells: Sequence[str], places: dict[str, int], mark: str, today: date, columns: int
+) -> BloodValue:
+    if len(cells) > columns:
+        raise BadValue(
+            f"It has {len(cells)} columns where the heading names {columns}: write a decimal comma "
+            f"as a point, or in quotes."
+        )
+
     def cell(name: str) -> str:
         at = places.get(name, -1)
         return cells[at].strip() if 0 <= at < len(cells) else ""
@@ -283,32 +342,77 @@ def _row(cells: Sequence[str], places: dict[str, int], mark: str, today: date) -
         raise BadValue(f"“{cell('date')[:20]}” is no date: write 2026-11-03.")
     if on > today:
         raise BadValue(f"{on} has not come yet.")
-    unit = unit_named(cell("unit")) or analytes()[key].unit
-    if not cell("unit") and len(analytes()[key].units) > 1:
-        raise BadValue(
-            f"{analytes()[key].name} needs its unit: {', '.join(analytes()[key].units)}."
-        )
-    value = _number(cell("result"), mark)
+    value = _number(cell("result"))
     if value is None:
         raise BadValue(f"“{cell('result')[:20]}” is no number.")
+    unit = unit_named(cell("unit")) or analytes()[key].unit
+    if not cell("unit") and len(analytes()[key].units) > 1:
+        raise BadValue(unit_asked(key, value))
     check_value(key, value, unit)
+    low, high = _range(cell("low"), cell("high"), cell("range"))
+    for name, most in (("lab", LAB), ("remark", REMARK)):
+        if len(cell(name)) > most:
+            raise BadValue(f"The {name} has {len(cell(name))} characters, and {most} can be kept.")
     return BloodValue(
         key=key,
         date=on,
         value=value,
         unit=unit,
-        low=_number(cell("low"), mark),
-        high=_number(cell("high"), mark),
-        laboratory=cell("lab")[:80],
-        remark=cell("remark")[:200],
+        low=low,
+        high=high,
+        laboratory=cell("lab"),
+        remark=cell("remark"),
     )
 
 
-def _number(text: str, mark: str) -> float | None:
-    text = text.strip()
-    if mark != ",":
-        text = text.replace(",", ".")
+# "3.5-5.1", "3.5 to 5.1", "3,5 – 5,1"
+_SPAN = re.compile(r"^\(?\s*([\d.,]+)\s*(?:-|–|—|to|\.\.)\s*([\d.,]+)\s*\)?$", re.I)
+_BELOW = re.compile(r"^(?:<|<=|≤|up to|under|below|at most)\s*([\d.,]+)$", re.I)
+_ABOVE = re.compile(r"^(?:>|>=|≥|over|above|at least|from)\s*([\d.,]+)$", re.I)
+
+
+def read_range(text: str) -> tuple[float | None, float | None]:
+    """A laboratory's range as it is printed: "3.5-5.1", "< 5.1", "> 60". Raises BadValue."""
+    text = " ".join(text.split())
+    if not text:
+        return None, None
+    for shape, at in ((_SPAN, (1, 2)), (_BELOW, (0, 1)), (_ABOVE, (1, 0))):
+        found = shape.match(text)
+        if found:
+            low, high = (_number(found[one]) if one else None for one in at)
+            if (at[0] and low is None) or (at[1] and high is None):
+                break
+            return low, high
+    raise BadValue(f"“{text[:30]}” is no range: write 3.5-5.1, < 5.1 or > 60.")
+
+
+def _range(low: str, high: str, both: str) -> tuple[float | None, float | None]:
+    """The laboratory's range, from one column or two. Raises BadValue for what is neither a number
+    nor a range, and for a least above the most."""
+    if both and (low or high):
+        raise BadValue("The range stands twice: in one column, and as low and high.")
+    found: list[float | None] = []
+    for name, text in (("low", low), ("high", high)):
+        value = _number(text)
+        if text and value is None:
+            # a column of low may hold the whole range
+            if name == "low" and not high:
+                return read_range(text)
+            if name == "high" and not low:
+                return read_range(text)
+            raise BadValue(f"“{text[:20]}” is no number for the range's {name} end.")
+        found.append(value)
+    least, most = read_range(both) if both else (found[0], found[1])
+    if least is not None and most is not None and least > most:
+        raise BadValue(f"The range ends ({most:g}) before it begins ({least:g}).")
+    return least, most
+
+
+def _number(text: str) -> float | None:
+    """A finite number, with a decimal point or comma; None for anything else."""
+    text = text.strip().replace(",", ".")
     try:
-        return float(text)
+        value = float(text) if text.isascii() else math.nan
     except ValueError:
         return None
+    return value if math.isfinite(value) else None

@@ -15,13 +15,13 @@ from clients.context import PageRequest
 from clients.in_force import plan_of
 from clients.models import Client
 from clients.versions import make_version
-from journal.blood import bearing, keep, latest_rows, read_table
+from journal.blood import Table, bearing, keep, latest_rows, read_table
 from journal.drawing import spark
 from journal.forms import BloodForm
 from journal.record import logged_days
 from journal.whose import for_a_client
 from practice.removal import offered_back
-from roundpantry.asked import text_or_file
+from roundpantry.asked import TooLong, text_or_file
 
 LATELY = timedelta(days=28)
 
@@ -70,12 +70,16 @@ def _said(request: PageRequest, said: str, changed: bool) -> None:
 @for_a_client
 def paste(request: PageRequest, client: Client) -> HttpResponse:
     """Values from a CSV: all of them, or none where a line cannot be read."""
-    text = text_or_file(request)
+    try:
+        text = text_or_file(request)
+    except TooLong as error:
+        table = Table(problems=[(1, str(error))])
+        return _page(request, client, 400, table=table, text=request.POST.get("text", ""))
     table = read_table(text, timezone.localdate())
     if table.problems or not table.rows:
         return _page(request, client, 400, table=table, text=text)
     count, changed = keep(client, table.rows, request.user)
-    _said(request, f"{count} values are kept.", changed)
+    _said(request, f"{count} value{'s are' if count != 1 else ' is'} kept.", changed)
     return redirect("journal:blood")
 
 

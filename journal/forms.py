@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import date, timedelta
 
 from django import forms
@@ -10,7 +11,14 @@ from django.utils import timezone
 from clients.models import BloodValue
 from journal.models import FELT, Felt, Happening, TakenChange
 from nutrition.follow_up.happened import KINDS
-from nutrition.targets.blood import BadValue, analytes, check_value
+from nutrition.targets.blood import (
+    BadValue,
+    analytes,
+    check_value,
+    likely_units,
+    unit_asked,
+)
+from roundpantry.asked import number_in
 
 DAYS_BACK = timedelta(days=3 * 366)
 
@@ -48,6 +56,10 @@ class HappeningForm(forms.ModelForm):
         return self.cleaned_data
 
 
+def _pairs(names: Iterable[str]) -> list[tuple[str, str]]:
+    return [(name, name) for name in names]
+
+
 class BloodForm(forms.ModelForm):
     key = forms.ChoiceField(label="What")
     unit = forms.CharField(max_length=10)
@@ -63,8 +75,18 @@ class BloodForm(forms.ModelForm):
         self.fields["key"] = forms.ChoiceField(label="What", choices=names)
         units = {unit for one in analytes().values() for unit in one.units}
         self.fields["unit"] = forms.ChoiceField(
-            choices=[("", "unit"), *((unit, unit) for unit in sorted(units, key=str.lower))]
+            choices=self._units() or [("", "unit"), *_pairs(sorted(units, key=str.lower))],
+            required=False,
         )
+
+    def _units(self) -> list[tuple[str, str]]:
+        """The units of what was chosen, those that its size fits first; none before it is."""
+        key, value = self.data.get("key", ""), number_in(self.data.get("value", ""))
+        if key not in analytes():
+            return []
+        likely = likely_units(key, value) if value is not None else []
+        rest = [unit for unit in analytes()[key].units if unit not in likely]
+        return [("", "unit"), *_pairs([*likely, *rest])]
 
     def clean_date(self):
         return past(self.cleaned_data["date"])
@@ -73,6 +95,11 @@ class BloodForm(forms.ModelForm):
         super().clean()
         data = self.cleaned_data
         key, value, unit = data.get("key"), data.get("value"), data.get("unit")
+        if key and value is not None and not unit and "unit" not in self.errors:
+            if len(analytes()[key].units) == 1:
+                unit = data["unit"] = analytes()[key].unit
+            else:
+                self.add_error("unit", unit_asked(key, value))
         if key and value is not None and unit:
             try:
                 check_value(key, value, unit)

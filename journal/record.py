@@ -9,9 +9,11 @@ from dataclasses import replace
 from datetime import date, timedelta
 from typing import Any
 
+from clients.attention import planned_since
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from journal.models import LoggedDay, LoggedEntry
+from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.composition.portion import Portion, food_portion
 from nutrition.composition.profile import Profile
@@ -36,7 +38,7 @@ def _food_portion(row: Eaten) -> Portion:
     """So much of a food, as it stands in a row."""
     food = food_table()[row.food]
     role = food.role if food.role in ROLES else "topping"
-    return food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role)
+    return beside_the_food(food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role))
 
 
 def portion_of(row: LoggedEntry, system: str) -> Portion:
@@ -156,4 +158,5 @@ def record_of(
         made_for_kg=day.person.weight_kg if day else None,
         made_on=version.takes_effect if version else None,
         target_kcal=day["energy_kcal"].aim if day else None,
+        planned_since=planned_since(client),
     )

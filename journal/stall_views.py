@@ -59,7 +59,7 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
                 row,
                 since_then(row, known.judged),
                 OutcomeForm(prefix=str(row.pk)),
-                plans_touched(row) if row.edits and not row.ended else 0,
+                plans_touched(row) if row.edits and not row.ended else None,
             )
             for row in client.changes_taken.all()[:12]
         ],
@@ -106,7 +106,11 @@ def write(request: PageRequest, client: Client, pk: int) -> HttpResponse:
             f"week{'s' if weeks != 1 else ''}; each can be undone there.",
         )
     else:
-        messages.info(request, "No plan from that day on holds it.")
+        messages.info(
+            request,
+            "It changed nothing: no planned day or week from then on holds that food, by itself or "
+            "inside a dish. Put it into the plan by hand.",
+        )
     return redirect("journal:stall")
 
 

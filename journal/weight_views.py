@@ -16,7 +16,7 @@ from journal.chart import line_of
 from journal.weights import keep_weights, read_weights
 from journal.whose import for_a_client
 from practice.removal import offered_back
-from roundpantry.asked import text_or_file
+from roundpantry.asked import TooLong, text_or_file
 
 FIRST = {"day": True, "month": False}
 
@@ -41,7 +41,11 @@ def _context(client: Client) -> dict[str, object]:
 @for_a_client
 def paste(request: PageRequest, client: Client) -> HttpResponse:
     """Weigh-ins from what was pasted or sent as a file: shown as they were read, then kept."""
-    text = text_or_file(request)
+    try:
+        text = text_or_file(request)
+    except TooLong as error:
+        sent = {"text": request.POST.get("text", ""), "too_long": str(error)}
+        return render(request, "journal/weights.html", _context(client) | sent, status=400)
     pounds = request.POST.get("unit") == "lb"
     first = request.POST.get("first", "")
     read = read_weights(text, client, timezone.localdate(), pounds, FIRST.get(first))

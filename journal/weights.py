@@ -18,9 +18,15 @@ from nutrition.targets.person import LIMITS
 from practice.models import User
 
 MOST_LINES = 1000
+# A remark holds so much. [characters]
+MOST_REMARK = 200
 A_FEW = 6
 _HOUR = re.compile(r"(?<!\d)([01]?\d|2[0-3])[:.h]([0-5]\d)(?::[0-5]\d)?\s*([ap]m)?\b", re.I)
 MORNING_UNTIL = 11
+
+
+class TwoDates(ValueError):
+    """A date that can be two."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -56,6 +62,8 @@ class Pasted:
     rows: list[Read] = field(default_factory=list)
     problems: list[tuple[int, str, str]] = field(default_factory=list)
     ambiguous: bool = False
+    # the columns of a table that hold no weigh-in, and are not kept
+    unread: tuple[str, ...] = ()
 
     @property
     def asked(self) -> list[Read]:
@@ -87,12 +95,13 @@ def read_weights(
     out = Pasted()
     lines = [(at, line.strip()) for at, line in enumerate(text.lstrip("\ufeff").splitlines(), 1)]
     lines = [(at, line) for at, line in lines if line]
-    for at, line in lines[MOST_LINES:][:1]:
-        out.problems.append((at, line[:60], f"More than {MOST_LINES} lines: give these apart."))
-    lines = lines[:MOST_LINES]
     heads = _heads(lines[0][1]) if lines else None
+    for at, line in lines[MOST_LINES + (heads is not None) :]:
+        out.problems.append((at, line[:60], f"More than {MOST_LINES:,} lines: give these apart."))
+    lines = lines[: MOST_LINES + (heads is not None)]
     if heads is not None:
         lines, pounds = lines[1:], pounds or heads.pounds
+        out.unread = heads.unread
     if day_first is None:
         day_first = day_first_in([_date_text(line) for _at, line in lines])
     found: dict[date, tuple[int, str, Weighed, str]] = {}
@@ -101,7 +110,7 @@ def read_weights(
             one, remark = _weigh_in(line, heads, pounds, day_first, today, client)
         except ValueError as error:
             out.problems.append((at, line[:60], str(error)))
-            out.ambiguous = out.ambiguous or "two dates" in str(error)
+            out.ambiguous = out.ambiguous or isinstance(error, TwoDates)
             continue
         before = found.get(one.on)
         if before is not None and abs(before[2].kg - one.kg) >= 0.05:
@@ -137,6 +146,8 @@ class _Heads:
     """Where a table has what, by its first line."""
 
     mark: str
+    names: tuple[str, ...]
+    unread: tuple[str, ...]
     date: int
     weight: int
     time: int
@@ -158,9 +169,12 @@ def _heads(line: str) -> _Heads | None:
         return None
     hours = [at for at, name in enumerate(names) if name in ("time", "hour")]
     rest = [at for at, name in enumerate(names) if re.search(r"remark|note|comment", name)]
+    known = {dates[0], weights[0], *hours, *rest}
     pounds = bool(re.search(r"\blbs?\b|pound", names[weights[0]]))
     return _Heads(
         mark=mark,
+        names=tuple(names),
+        unread=tuple(name for at, name in enumerate(names) if at not in known and name),
         date=dates[0],
         weight=weights[0],
         time=hours[0] if hours else -1,
@@ -194,8 +208,38 @@ class _Cells:
     rest: str
 
 
+_DIGITS = re.compile(r"\d{1,3}")
+
+
+def _whole_cells(line: str, heads: _Heads) -> list[str]:
+    """The cells of a line, a weight that its decimal comma parted put together again. Raises
+    ValueError where there are more than the heading names."""
+    cells = [cell.strip() for cell in next(csv.reader([line], delimiter=heads.mark, strict=True))]
+    count, at = len(heads.names), heads.weight
+    parted = (
+        heads.mark == ","
+        and len(cells) == count + 1
+        and len(cells) > at + 1
+        and _DIGITS.fullmatch(cells[at])
+        and re.fullmatch(r"\d{1,2}(?: ?(?:kg|lbs?))?", cells[at + 1])
+    )
+    if parted:
+        cells[at : at + 2] = [f"{cells[at]}.{cells[at + 1]}"]
+    while len(cells) > count and not cells[-1]:
+        cells.pop()
+    if len(cells) > count:
+        raise ValueError(
+            f"It has {len(cells)} columns where the heading names {count}: write a decimal comma "
+            f"as a point, or in quotes."
+        )
+    return cells
+
+
 def _by_heads(line: str, heads: _Heads) -> _Cells:
-    cells = [cell.strip() for cell in next(csv.reader([line], delimiter=heads.mark))]
+    try:
+        cells = _whole_cells(line, heads)
+    except csv.Error as error:
+        raise ValueError(f"It cannot be read as a line of a table: {error}.") from None
 
     def cell(at: int) -> str:
         return cells[at] if 0 <= at < len(cells) else ""
@@ -215,14 +259,13 @@ def _by_eye(line: str) -> _Cells:
     hour = _HOUR.search(after)
     if hour is not None:
         after = after[: hour.start()] + " " + after[hour.end() :]
-    # a comma that parts the cells is no decimal comma
-    after = after.strip(' "T')
-    after = after.replace(",", " ; ") if after.startswith(",") else after
+    # a comma with a digit on both sides is a decimal comma; any other parts the cells
+    after = re.sub(r"(?<!\d),|,(?!\d)", " ; ", after.strip(' "T'))
     weight = _KG.search(after)
     if weight is None:
         return _Cells(found[1], "", hour[0] if hour else "", after.strip(" ,;\t"))
     rest = f"{after[: weight.start()]} {after[weight.end() :]}"
-    rest = " ".join(re.sub(r"[;\t]", " ", rest).split()).strip(" ,")
+    rest = " ".join(re.sub(r"[;\t]", " ", rest).split()).strip(' ,"')
     return _Cells(found[1], weight[0], hour[0] if hour else "", rest)
 
 
@@ -241,7 +284,7 @@ def _weigh_in(
     on = read_date(cells.date, day_first)
     if on is None:
         if re.match(r"^\d{1,2}[/-]\d{1,2}[/-]\d{4}", cells.date):
-            raise ValueError(f"“{cells.date[:10]}” can be two dates: choose which comes first.")
+            raise TwoDates(f"“{cells.date[:10]}” can be two dates: choose which comes first.")
         raise ValueError(f"“{cells.date[:20]}” is no date: write 2026-11-03.")
     kg = read_weight(cells.weight)
     if kg is None:
@@ -260,7 +303,12 @@ def _weigh_in(
     time = time or (MORNING if "morning" in said or "rising" in said else "")
     time = time or (LATER if "evening" in said or "night" in said else "")
     dressed = ("dressed" in said and "undressed" not in said) or "clothes" in said
-    return Weighed(on, kg, time=time, dressed=dressed), cells.rest[:200]
+    if len(cells.rest) > MOST_REMARK:
+        raise ValueError(
+            f"What stands beside the weight has {len(cells.rest)} characters, and {MOST_REMARK} "
+            f"can be kept: shorten it."
+        )
+    return Weighed(on, kg, time=time, dressed=dressed), cells.rest
 
 
 def _time_of(text: str) -> str:

@@ -14,8 +14,10 @@ from journal.models import TakenChange
 from nutrition.composition.foods import food_table
 from nutrition.follow_up.levers import MORE, Edit
 from nutrition.written.typed_amounts import leveled_range
+from planner.inside import Left, with_less
 from planner.models import Day, DayEntry
-from practice.models import User
+from planner.planned import plan_as
+from practice.models import Practice, User
 from week.models import Week
 
 SALT = "journal.edits"
@@ -40,23 +42,45 @@ def _edits(row: TakenChange) -> list[Edit]:
 
 def _days(row: TakenChange) -> list[Day]:
     start = max(row.start, timezone.localdate())
-    return list(row.client.days.filter(date__gte=start, archived=None))
+    days = row.client.days.filter(date__gte=start, archived=None).select_related("practice")
+    return list(days.prefetch_related("entries__planned", "entries__recipe", "entries__bowl"))
 
 
 def _weeks(row: TakenChange) -> list[Week]:
     start = max(row.start, timezone.localdate())
-    weeks = row.client.weeks.filter(archived=None).prefetch_related("entries")
+    weeks = row.client.weeks.filter(archived=None).select_related("practice")
+    weeks = weeks.prefetch_related("entries__planned", "entries__recipe", "entries__bowl")
     return [week for week in weeks if week.last >= start]
 
 
-def _touched(entries: Iterable[Any], edits: Sequence[Edit]) -> list[tuple[Any, float]]:
-    """The rows that the edits make smaller, with what is left of each. [g]"""
+def _left(edits: Sequence[Edit]) -> Left:
+    """What the edits leave of so much of a food; None for what they leave alone."""
     less = {one.slug: one for one in edits if one.kind != MORE}
-    out = []
+
+    def left(slug: str, grams: float) -> float | None:
+        edit = less.get(slug)
+        to = grams if edit is None else edit.of(grams)
+        return to if to < grams - 0.5 else None
+
+    return left
+
+
+def _touched(entries: Iterable[Any], edits: Sequence[Edit]) -> list[Any]:
+    """The rows that the edits make smaller, not saved: a food by its grams, a dish with less of it
+    inside. [g]"""
+    out, left = [], _left(edits)
     for entry in entries:
-        edit = less.get(entry.food)
-        if edit is not None and edit.of(entry.amount) < entry.amount - 0.5:
-            out.append((entry, edit.of(entry.amount)))
+        if entry.food:
+            to = left(entry.food, entry.amount)
+            if to is not None:
+                entry.amount = to
+                entry.low_g, entry.high_g = leveled_range(to)
+                out.append(entry)
+            continue
+        kept = with_less(entry, left)
+        if kept is not None:
+            entry.held = kept
+            out.append(entry)
     return out
 
 
@@ -84,8 +108,8 @@ def write_into_plans(row: TakenChange, by: User) -> tuple[int, int]:
         if not touched:
             continue
         with day.changing(None, by) as stored:
-            _make_smaller(touched)
-            meal = touched[0][0].meal
+            _save(touched, day.practice)
+            meal = touched[0].meal
             for one in added:
                 low, high = leveled_range(one.grams)
                 DayEntry.objects.create(
@@ -96,15 +120,15 @@ def write_into_plans(row: TakenChange, by: User) -> tuple[int, int]:
         touched = _touched(week.entries.all(), edits)
         if touched:
             with week.changing(None, by):
-                _make_smaller(touched)
+                _save(touched, week.practice)
             weeks += 1
     if days or weeks:
         TakenChange.objects.filter(pk=row.pk).update(written=timezone.now())
     return days, weeks
 
 
-def _make_smaller(touched: Sequence[tuple[Any, float]]) -> None:
-    for entry, grams in touched:
-        entry.amount = grams
-        entry.low_g, entry.high_g = leveled_range(grams)
+def _save(touched: Sequence[Any], practice: Practice) -> None:
+    for entry in touched:
+        if not entry.food:
+            plan_as(entry, practice, entry.held)
         entry.save()

@@ -8,6 +8,7 @@ from typing import Any
 from django.template.defaultfilters import floatformat
 
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
+from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Dish, Portion, food_portion
@@ -182,7 +183,9 @@ def entry_of(row: Eaten, system: str) -> Entry | None:
         return None
     food = food_table()[row.food]
     role = food.role if food.role in ROLES else "topping"
-    portion = food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role)
+    portion = beside_the_food(
+        food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role)
+    )
     said = household.say(portion, row.amount, system)
     return Entry(row=row, portion=replace(portion, locked=row.locked, said=said), kind="food")
 

@@ -30,6 +30,11 @@ def plan_dish(entry: Eaten, practice) -> None:
     if kept is None:
         entry.planned = None
         return
+    plan_as(entry, practice, kept)
+
+
+def plan_as(entry: Eaten, practice, kept: dict) -> None:
+    """Keep with an entry what it is to hold; the entry is not saved."""
     # as it will come back from the database
     kept = json.loads(json.dumps(kept))
     entry.planned, _made = PlannedDish.objects.get_or_create(

@@ -35,9 +35,11 @@ def _nearest(bowl: Bowl, client: Client | None) -> DayEntry | None:
 
 
 def meal_it_stands_in(bowl: Bowl, client: Client | None) -> str:
-    """The meal of the day nearest to today in which the client has this bowl; empty for none."""
-    entry = _nearest(bowl, client)
-    return entry.meal if entry else ""
+    """The meal into which the bowl was first put for the client; empty for none."""
+    if client is None or bowl.pk is None:
+        return ""
+    rows = DayEntry.objects.filter(bowl=bowl, day__client=client, day__removed=None)
+    return rows.order_by("pk").values_list("meal", flat=True).first() or ""
 
 
 def day_it_stands_in(bowl: Bowl, client: Client | None) -> StandsIn | None:

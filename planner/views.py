@@ -50,7 +50,6 @@ from roundpantry import show
 from roundpantry.asked import key_in, short
 from roundpantry.listing import Lists, listed
 
-MEAL_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg")
 AROUND = timedelta(days=3)
 # How far back and ahead a day can be planned.
 DAYS_BACK, DAYS_AHEAD = timedelta(days=3 * 366), timedelta(days=2 * 366)
@@ -196,13 +195,12 @@ def page_context(
 ) -> dict[str, Any]:
     reckoned = reckon_day(day)
     plan = plan_for(day)
-    newest = version_on(day.client, day.date)
     targets = {meal.key: meal for meal in plan.meals}
     school = plan.school
     habits = tick(school.habits, reckoned.ingredients) if school else []
     return {
         "plan": plan,
-        "newer": newest if newest and plan.version and newest.pk != plan.version.pk else None,
+        "newer_url": reverse("planner:newer-targets", args=[day.pk]),
         "meal_targets": targets,
         "meal_tells": {
             meal.key: tell(meal.profile, meal.ingredients)
@@ -235,7 +233,7 @@ def page_context(
         "reckoned": reckoned,
         "errors": errors or {},
         "indices": indices.all_indices(reckoned.profile),
-        "meal_keys": MEAL_KEYS,
+        "by_carbohydrate": day.client.by_carbohydrate,
         "meal_choices": MEALS,
         "settings_form": SettingsForm(initial={"date": day.date, "note": day.note}),
     } | strip_context(request, plan, reckoned.profile, day.client, "The plan", why=f"day-{day.pk}")
@@ -367,6 +365,9 @@ def put(request: PageRequest) -> HttpResponse:
         entry.bowl = bowl
         plan_dish(entry, request.practice)
         entry.save()
+    if not bowl.meal and bowl.client_id == client.pk:
+        # it was said now which meal it is, and stays so
+        Bowl.objects.filter(pk=bowl.pk).update(meal=entry.meal)
     messages.success(request, f"{bowl.name} stands in {on:%A, %B %-d} now.")
     return redirect("planner:page", day.pk)
 

@@ -7,19 +7,23 @@ from dataclasses import replace
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl, BowlPart
 from clients.models import Client
+from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.foods import ROLES, Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Dish, Portion, food_portion
 from nutrition.written.finding import find_foods
+from nutrition.written.typed_amounts import read_amount, read_batch_amount
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from plates.models import OldDish
 from recipes.dishes import serving_dish
 from recipes.facts import facts_of
 from recipes.models import Recipe, RecipeVersion
-from roundpantry.asked import grams_in, key_in, number_in
+from roundpantry.asked import key_in, number_in
 
-MOST_FOUND, MOST_GRAMS = 5, 10_000.0
+MOST_FOUND = 5
+# How many times as much, or how little, a plate may be asked for.
+TIMES = (0.05, 20.0)
 DAYS_LOOKED_AT = 14
 # Seasoning is no food to fill up on.
 SEASONING = {"spice", "fresh herb", "dried herb", "salt", "vinegar", "leavener", "condiment"}
@@ -76,7 +80,11 @@ def _day_plate(day: Day) -> Dish | None:
 def old_plate(dish: OldDish) -> Dish | None:
     """A dish of an old habit; None while there is nothing in it."""
     portions = [
-        food_portion(food_table()[part["food"]], part["grams"], part["low"], part["high"], str(at))
+        beside_the_food(
+            food_portion(
+                food_table()[part["food"]], part["grams"], part["low"], part["high"], str(at)
+            )
+        )
         for at, part in enumerate(dish.parts)
         if part["food"] in food_table()
     ]
@@ -85,25 +93,31 @@ def old_plate(dish: OldDish) -> Dish | None:
     return _drawn(Dish.of(f"was-{dish.pk}", dish.name, portions, "what was eaten before"))
 
 
-def scaled(plate: Dish, amount: str) -> Dish:
-    """So much of a plate: "1.5" times what is served, or "250 g" of it. As it is where the amount
-    cannot be used."""
-    text = amount.strip().lower()
-    grams = grams_in(text) if text.endswith("g") else None
-    times = number_in(text, (0.05, 20.0)) if grams is None else None
-    if grams is not None and 0 < grams <= MOST_GRAMS and plate.profile.grams > 0:
-        times = grams / plate.profile.grams
-    return plate if times is None else plate.times(times)
+def scaled(plate: Dish, amount: str, system: str = "us") -> Dish:
+    """So much of a plate: "1.5" times what is served, "250 g", "1 tbsp" or "1/2 cup" of it. Raises
+    UnreadableAmount."""
+    times = number_in(amount.strip(), TIMES)
+    if times is not None:
+        return plate.times(times)
+    if plate.profile.grams <= 0:
+        return plate
+    only = plate.portions[0].food if len(plate.portions) == 1 else None
+    if only is not None:
+        grams = read_amount(amount, only, system).grams or 0.0
+    else:
+        line = read_batch_amount(amount, plate.profile.grams, plate.volume_ml, system)
+        grams = line.grams or 0.0
+    return plate.times(grams / plate.profile.grams)
 
 
-def plate_for(asked: str) -> Dish | None:
+def plate_for(asked: str, system: str = "us") -> Dish | None:
     """The plate of a key, "bowl-3", or of so much of it, "bowl-3~250 g"; None for what is not
-    there, or has nothing in it yet."""
+    there, or has nothing in it yet. Raises UnreadableAmount."""
     key, _tilde, amount = asked.partition("~")
     plate = _plate(key)
     if plate is None or not amount:
         return plate
-    return replace(scaled(plate, amount), key=asked)
+    return replace(scaled(plate, amount, system), key=asked)
 
 
 def _plate(key: str) -> Dish | None:

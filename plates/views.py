@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Any
 from urllib.parse import urlencode
 
@@ -11,7 +12,10 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 
 from clients.context import PageRequest
+from clients.gate import gate_of
 from clients.in_force import plan_of
+from clients.marks import Marked, marked_dish
+from clients.models import Client
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Dish
 from nutrition.insight import indices
@@ -22,6 +26,7 @@ from nutrition.insight.comparison import (
     PROTEIN,
     SAME_IN,
     SERVING,
+    SPOON_ML,
     Difference,
     NotComparable,
     at_basis,
@@ -29,6 +34,8 @@ from nutrition.insight.comparison import (
     heap_words,
 )
 from nutrition.insight.density_ladder import USUAL_KCAL, ladder, steps
+from nutrition.written.typed_amounts import UnreadableAmount
+from nutrition.written.units import milliliters
 from plates.models import OldDish
 from plates.pairs import pairs
 from plates.picture import ladder_drawing, rounds
@@ -36,10 +43,11 @@ from plates.subjects import found, plate_for, usual_foods
 from practice.removal import offered_back
 from roundpantry.asked import number_in, short
 
-MOST_PLATES = 3
+MOST_PLATES = 6
+NUMBERS = ("no", "one", "two", "three", "four", "five", "six")
 # What the table shows before "all"; and the lesson, of two plates or of three, so that it is one
 # printed page.
-FIRST_SHOWN, LESSON_SHOWN = 8, {2: 6, 3: 4}
+FIRST_SHOWN, LESSON_SHOWN = 8, {2: 6, 3: 4, 4: 3, 5: 3, 6: 3}
 RIM_KEYS = (
     "energy_kcal",
     "protein_g",
@@ -51,17 +59,55 @@ RIM_KEYS = (
 )
 LEAST_KCAL, MOST_KCAL = 20.0, 3000.0
 MOST_RUNGS, MOST_OLD = 26, 20
+# What may be below zero: a share of it says nothing.
+SIGNED = ("pral_meq",)
+MOST_IN_LESSON = 3
 # More than so many times as much says nothing: the first has next to none.
 MOST_TIMES = 10.0
 
 
 def _keys(request: PageRequest, most: int) -> list[str]:
     """What is asked for, each once."""
-    return list(dict.fromkeys(key[:120] for key in request.GET.getlist("with")[:100]))[:most]
+    return _all_keys(request)[:most]
 
 
-def _asked(request: PageRequest, most: int) -> list[Dish]:
-    return [plate for plate in map(plate_for, _keys(request, most)) if plate is not None]
+def _all_keys(request: PageRequest) -> list[str]:
+    return list(dict.fromkeys(key[:120] for key in request.GET.getlist("with")[:100]))
+
+
+@dataclass(frozen=True)
+class Asked:
+    """The plates that were asked for, what is wrong with an amount that was typed, by key, and what
+    is not shown, in words."""
+
+    plates: list[Dish]
+    wrong: dict[str, str]
+    left_out: list[str]
+
+
+def _asked(request: PageRequest, most: int) -> Asked:
+    plates: list[Dish] = []
+    wrong: dict[str, str] = {}
+    left_out: list[str] = []
+    for key in _all_keys(request):
+        try:
+            plate = plate_for(key, request.practice.measures)
+        except UnreadableAmount as error:
+            wrong[key] = str(error)
+            plate = plate_for(key.partition("~")[0])
+            plate = None if plate is None else replace(plate, key=key)
+        if plate is None:
+            left_out.append("One that was asked for is no longer there, or has nothing in it yet.")
+        elif len(plates) < most:
+            plates.append(plate)
+        else:
+            left_out.append(
+                f"{plate.name} is not shown: {NUMBERS[most]} plates stand side by side at most. "
+                f"Take one away first."
+                if most < len(NUMBERS)
+                else f"{plate.name} is not shown: the ladder holds {most}."
+            )
+    return Asked(plates, wrong, left_out)
 
 
 def _address(name: str, keys: list[str], **more: str) -> str:
@@ -70,8 +116,10 @@ def _address(name: str, keys: list[str], **more: str) -> str:
 
 def compared(request: PageRequest) -> dict[str, Any]:
     """The plates brought to a basis, their rounds, and what differs."""
-    plates, client = _asked(request, MOST_PLATES), request.for_client
+    looked, client = _asked(request, MOST_PLATES), request.for_client
+    plates = looked.plates
     plan = plan_of(client)
+    gate = gate_of(plan)
     basis = request.GET.get("basis", SERVING)
     basis = basis if basis in BASES else SERVING
     asked = number_in(request.GET.get("kcal", ""), (LEAST_KCAL, MOST_KCAL))
@@ -80,7 +128,8 @@ def compared(request: PageRequest) -> dict[str, Any]:
     rim = rim if rim in RIM_KEYS else "energy_kcal"
     problem = ""
     try:
-        shown = at_basis(plates, basis, kcal)
+        spoon_ml = milliliters("tbsp", request.practice.measures) or SPOON_ML
+        shown = at_basis(plates, basis, kcal, spoon_ml)
     except NotComparable as error:
         shown, basis, problem = plates, SERVING, str(error)
     matter = [row.target.key for row in plan.watched]
@@ -98,6 +147,11 @@ def compared(request: PageRequest) -> dict[str, Any]:
                 "plate": plate,
                 "key": plate.key,
                 "amount": plate.key.partition("~")[2],
+                "wrong": looked.wrong.get(plate.key, ""),
+                # what the client must not have is marked, whatever it is compared with
+                "marked": marked_dish(gate, plate, plate.foods) if client else None,
+                "drunk": 0.0 if plate.profile.only_drunk else plate.profile.drunk_g,
+                "drunk_kcal": plate.profile.drunk_kcal,
                 "label": f"{plate.name}: lines by volume, at one scale with the other",
                 "round": drawing,
                 "density": indices.kcal_per_gram(plate.profile),
@@ -117,10 +171,12 @@ def compared(request: PageRequest) -> dict[str, Any]:
         "rim_keys": RIM_KEYS,
         "keys": keys,
         "problem": problem,
+        "left_out": looked.left_out,
+        "many": NUMBERS[len(plates)] if len(plates) > 2 else "two",
         "room": MOST_PLATES - len(keys),
         "ladder_url": _address("plates:ladder", keys),
         "lesson_url": _address(
-            "plates:lesson", keys, basis=CALORIES if basis == SERVING else basis
+            "plates:lesson", keys[:MOST_IN_LESSON], basis=CALORIES if basis == SERVING else basis
         ),
         "calories_url": _address(
             "plates:compare", keys, basis=SERVING if basis == CALORIES else CALORIES
@@ -140,7 +196,7 @@ def _row(row: Difference, names: Sequence[str]) -> dict[str, Any]:
                 "name": name,
                 "size": abs(one.by),
                 "word": "more" if one.by > 0 else "less",
-                "share": _share(one.by, row.amounts[0].amount),
+                "share": "" if row.key in SIGNED else _share(one.by, row.amounts[0].amount),
                 "prints": bool(f"{abs(one.by):.{NUTRIENT[row.key].decimals}f}".strip("0.")),
             }
             for name, one in zip(names, row.against, strict=True)
@@ -204,13 +260,26 @@ def _with_amounts(request: PageRequest) -> str:
     return _address("plates:compare", named, **kept)
 
 
+def marks_of(keys: Sequence[str], client: Client | None) -> dict[str, Marked]:
+    """What is to be known of each of these before it is chosen for a client; nothing for nobody."""
+    if client is None:
+        return {}
+    gate, out = gate_of(plan_of(client)), {}
+    for key in keys:
+        plate = plate_for(key)
+        if plate is not None:
+            out[key] = marked_dish(gate, plate, plate.foods)
+    return out
+
+
 def _found(request: PageRequest, where: str, most: int) -> dict[str, Any]:
     """What can be put beside what is asked for, for what was typed."""
     query = short(request.GET, "q")
     keys, basis = _keys(request, most), request.GET.get("basis", SERVING)
     matches = found(query, request.for_client) if query else []
+    marks = marks_of([key for key, _name, _kind in matches], request.for_client)
     options = [
-        (_address(where, [*keys, key], basis=basis), name, kind)
+        (_address(where, [*keys, key], basis=basis), name, kind, marks.get(key))
         for key, name, kind in matches
         if key not in keys
     ]
@@ -221,6 +290,8 @@ def lesson(request: PageRequest) -> HttpResponse:
     """One printable page for a client: the rounds at one scale, the portions in words, the few
     differences that matter."""
     context = compared(request)
+    if len(context["plates"]) > MOST_IN_LESSON:
+        context["left_out"].append(f"A lesson shows {NUMBERS[MOST_IN_LESSON]} plates at most.")
     client = context["client"]
     harm = client is not None and client.counting_harms
     hidden = {"energy_kcal", "kcal_per_gram"} if harm else set()
@@ -255,7 +326,8 @@ def _lesson_title(context: dict[str, Any], harm: bool) -> str:
 def ladder_page(request: PageRequest) -> HttpResponse:
     """A client's usual foods and what is proposed, by calorie density; and the portion that so many
     calories are."""
-    client, proposed = request.for_client, _asked(request, MOST_RUNGS)
+    client, looked = request.for_client, _asked(request, MOST_RUNGS)
+    proposed, gate = looked.plates, gate_of(plan_of(client))
     kcal = min(
         max(number_in(request.GET.get("kcal", USUAL_KCAL)) or USUAL_KCAL, LEAST_KCAL), MOST_KCAL
     )
@@ -266,6 +338,12 @@ def ladder_page(request: PageRequest) -> HttpResponse:
         "client": client,
         "kcal": kcal,
         "rungs": rungs,
+        "rows": [
+            (rung, marked_dish(gate, rung.plate, rung.plate.foods) if client else None)
+            for rung in rungs
+        ],
+        "wrong": list(looked.wrong.values()),
+        "left_out": looked.left_out,
         "steps": steps(rungs)[:FIRST_SHOWN],
         "drawing": ladder_drawing(rungs, own),
         "keys": own,

@@ -3,7 +3,10 @@
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, render
 
+from clients.cautions import of_foods
 from clients.context import PageRequest
+from clients.in_force import plan_of
+from clients.standing import asked_first, for_the_household
 from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
 from recipes.facts import facts_of
@@ -19,7 +22,9 @@ def cook(request: PageRequest, pk: int) -> HttpResponse:
     count = len(worked.steps)
     at = min(max(key_in(request.GET.get("step", "1")) or 1, 1), max(count, 1))
     step = worked.steps[at - 1] if worked.steps else None
+    told = of_foods(plan_of(request.for_client), facts.batch_foods())
     context = {
+        "ask_household": for_the_household(request.practice, asked_first(request.for_client, told)),
         "recipe": recipe,
         "facts": facts,
         "step": step,

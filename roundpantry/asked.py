@@ -43,13 +43,39 @@ def short(data: QueryDict | dict, name: str, most: int = 80) -> str:
     return str(data.get(name, ""))[: most * 4].strip()[:most]
 
 
-# No table that is pasted or sent is read beyond this. [characters or bytes]
-MOST_TEXT = 100_000
+class TooLong(ValueError):
+    """More was sent than is kept; the message says how much, and nothing was cut."""
+
+
+def whole(data: QueryDict | dict, name: str, most: int) -> str:
+    """What was typed, all of it. Raises TooLong for more than `most` characters."""
+    text = str(data.get(name, "")).replace("\r\n", "\n").strip()
+    if len(text) > most:
+        raise TooLong(
+            f"That is {len(text):,} characters, and {most:,} can be kept here. Nothing was kept: "
+            f"shorten it, or give it in two."
+        )
+    return text
+
+
+# No table that is pasted or sent is read beyond this. [characters]
+MOST_TEXT = 400_000
 
 
 def text_or_file(request: HttpRequest) -> str:
-    """What was pasted as "text", or what the "file" holds that was sent in its place."""
+    """What was pasted as "text", or what the "file" holds that was sent in its place, all of it.
+    Raises TooLong for more than is read at once, or for what is no text."""
     file = request.FILES.get("file")
     if file is None:
-        return request.POST.get("text", "")[:MOST_TEXT]
-    return file.read(MOST_TEXT).decode("utf-8", errors="replace")
+        text = request.POST.get("text", "")
+    else:
+        try:
+            text = file.read(4 * MOST_TEXT + 1).decode("utf-8-sig")
+        except UnicodeDecodeError:
+            raise TooLong("The file is no text in UTF-8: nothing was read.") from None
+    if len(text) > MOST_TEXT:
+        raise TooLong(
+            f"That is more than {MOST_TEXT:,} characters, and so much is read at once. Nothing was "
+            f"read: give it in parts."
+        )
+    return text

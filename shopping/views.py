@@ -12,6 +12,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
 from clients.context import PageRequest
+from clients.standing import for_the_household
 from nutrition.composition.foods import food_table
 from roundpantry.asked import key_in, short
 from shopping.forms import PackageForm, StockForm
@@ -19,6 +20,7 @@ from shopping.kitchen import add_to, cooked, tick
 from shopping.lists import list_of
 from shopping.models import Package, Stock
 from week.models import Week
+from week.told import asked_of
 from week.views import opened
 
 # Where the script stands that a phone keeps the list by.
@@ -35,6 +37,7 @@ def _context(request: PageRequest, week: Week) -> dict[str, Any]:
         "cost": cost,
         "per_serving": cost / found.servings if cost and found.servings else None,
         "nothing": not found.trips,
+        "ask_household": for_the_household(request.practice, asked_of(found.reckoned)),
     }
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from clients.models import Client
+from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion
@@ -106,7 +107,7 @@ def of_food(slug: str) -> Thing | None:
     grams = first_helping_g(food)
     return Thing(
         key=f"food-{food.slug}",
-        portion=food_portion(food, grams, key=f"food-{food.slug}"),
+        portion=beside_the_food(food_portion(food, grams, key=f"food-{food.slug}")),
         kinds=kinds_of_food(food),
         counts=OF_FOOD,
         parts={},

@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from django.http import HttpResponse
 from django.shortcuts import render
 
+from clients.cautions import is_about
 from clients.context import PageRequest
+from clients.standing import for_the_household
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.prep.batches import Label
 from nutrition.recipe.method_steps import read_steps
+from nutrition.safety.cautions import Caution
 from roundpantry import show
+from week.pots import Pot
 from week.reckoned import reckon_week
-from week.told import told_of
+from week.told import asked_of
 from week.views import opened
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
@@ -25,12 +31,11 @@ def door(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere:
         return elsewhere
     reckoned = reckon_week(week)
-    asks = [caution for caution, _holders in told_of(reckoned).stops]
     context = {
         "week": week,
         "client": week.client,
         "reckoned": reckoned,
-        "asks": asks,
+        "ask_household": for_the_household(request.practice, asked_of(reckoned)),
         "practice": request.practice,
     }
     return render(request, "week/door.html", context)
@@ -54,12 +59,19 @@ def cooking(request: PageRequest, pk: int) -> HttpResponse:
         }
         for pot in reckoned.pots
     ]
-    context = {"week": week, "client": week.client, "reckoned": reckoned, "pots": pots}
+    context = {
+        "week": week,
+        "client": week.client,
+        "reckoned": reckoned,
+        "pots": pots,
+        "ask_household": for_the_household(request.practice, asked_of(reckoned)),
+    }
     return render(request, "week/cooking.html", context)
 
 
-def _shown(label: Label, alone: bool) -> dict[str, object]:
-    """A label as it is printed: its numbers in words, and whose it is where several eat."""
+def _shown(label: Label, alone: bool, ask: bool) -> dict[str, object]:
+    """A label as it is printed: its numbers in words, whose it is where several eat, and whether to
+    ask before it is eaten."""
     said = [
         f"{show.digits(value, 0 if value >= 10 else 1)} {NUTRIENT[key].unit}"
         + ("" if key == "energy_kcal" else f" {NUTRIENT[key].name.lower()}")
@@ -67,7 +79,14 @@ def _shown(label: Label, alone: bool) -> dict[str, object]:
     ]
     own = {name: getattr(label, name) for name in ("dish", "cooked", "eat_by", "frozen", "thaw")}
     whose = "" if alone else label.whose
-    return own | {"grams": label.grams, "numbers": said, "serve": label.serve, "whose": whose}
+    more = {"grams": label.grams, "numbers": said, "serve": label.serve, "whose": whose, "ask": ask}
+    return own | more
+
+
+def _is_asked_about(pot: Pot, asks: Sequence[Caution]) -> bool:
+    """Whether a stop is about what is in a pot; one that names no food is about every pot."""
+    names = {one.food.name for one in pot.facts.batch_foods()}
+    return any(not one.names or is_about(one.names, names) for one in asks)
 
 
 def labels(request: PageRequest, pk: int) -> HttpResponse:
@@ -85,10 +104,15 @@ def labels(request: PageRequest, pk: int) -> HttpResponse:
         if row.target.key not in hidden and NUTRIENT[row.target.key].group != "indices"
     ][:ON_A_LABEL]
     alone = not reckoned.skeleton.eaters
+    asks = asked_of(reckoned)
+    asked_about = {pot.key: _is_asked_about(pot, asks) for pot in pots}
     context = {
         "week": week,
         "client": week.client,
-        "labels": [_shown(label, alone) for pot in pots for label in pot.labels(keys)],
+        "labels": [
+            _shown(label, alone, asked_about[pot.key]) for pot in pots for label in pot.labels(keys)
+        ],
+        "ask_household": for_the_household(request.practice, asks),
         "pots": pots,
         "asked": asked,
     }

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from datetime import date
 
 from clients.cautions import situation_of
 from clients.gate import gate_of
-from clients.in_force import Plan, plan_of
+from clients.in_force import Plan, plan_of, plan_over
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import food_portion
 from nutrition.composition.supplements import per_day
@@ -32,8 +33,26 @@ BESIDES = "besides"
 
 
 def plan_for(week: Week) -> Plan:
-    """The targets that the week was begun for."""
-    return plan_of(week.client, week.made_for, week.start)
+    """The targets that the week was begun for, with every order and hard limit that holds on one of
+    its days."""
+    return plan_over(week.client, week.made_for, week.start, week.last)
+
+
+class Plans:
+    """What holds on each day of a week, asked once for each version of the targets."""
+
+    def __init__(self, week: Week) -> None:
+        self.week = week
+        rows = week.client.target_versions.order_by("-number")
+        self._effects = list(rows.values_list("pk", "takes_effect"))
+        self._known: dict[int | None, Plan] = {}
+
+    def on(self, day: date) -> Plan:
+        """What holds on one of its days."""
+        in_force = next((pk for pk, effect in self._effects if effect <= day), None)
+        if in_force not in self._known:
+            self._known[in_force] = plan_of(self.week.client, self.week.made_for, day)
+        return self._known[in_force]
 
 
 def skeleton_in(week: Week) -> Skeleton:

@@ -18,27 +18,24 @@ from nutrition.planning.score import Missed, eaten_on
 from nutrition.planning.week import Choice
 from roundpantry import show
 from week.models import Week
-from week.problem import Posed, plan_for
+from week.problem import Plans, Posed
 
 
 @dataclass(frozen=True, kw_only=True)
 class Told:
     """One proposal for the page: by its number, what is proved, what each day misses and why, and
-    what would help."""
+    what would help. On `days_inside` of them something is eaten and every watched target is
+    inside."""
 
     number: int
     proved: str
     pots: str
     differs: int
     days: list[tuple[str, str, list[str]]]
+    days_inside: int
     week: list[str]
     helps: list[str]
     dishes: list[tuple[str, str]]
-
-    @property
-    def days_inside(self) -> int:
-        """How many days have every watched target inside."""
-        return sum(1 for _name, line, said in self.days if "under" not in line and not said)
 
 
 def proved_words(one: PlannedWeek) -> str:
@@ -63,13 +60,14 @@ def as_kept(week: Week, posed: Posed, found: Sequence[PlannedWeek]) -> list[dict
 
 def _kept(week: Week, posed: Posed, at: int, one: PlannedWeek) -> dict[str, Any]:
     problem = posed.problem
-    plan = plan_for(week)
+    plans = Plans(week)
     taken = per_day(week.client.supplements_taken())
     days = []
     for day in range(problem.days):
         eaten = eaten_on(problem, one.planned, day)
         whole = Profile.total([*(thing.profile * count for thing, count in eaten), taken])
-        line = in_one_line(strip(plan, whole)) if eaten else "nothing planned"
+        rows = strip(plans.on(week.date_of(day)), whole) if eaten else []
+        line = in_one_line(rows) if eaten else "nothing planned"
         # what the line says already is not said again
         said = [
             _limit_words(problem, one, miss)
@@ -77,7 +75,8 @@ def _kept(week: Week, posed: Posed, at: int, one: PlannedWeek) -> dict[str, Any]
             if miss.day == day and (miss.bound.firm or not miss.bound.least)
         ]
         said += list(one.planning.warned.get(day, ()))
-        days.append([f"{week.date_of(day):%a %b} {week.date_of(day).day}", line, said])
+        inside = bool(eaten) and not said and not any(row.missed for row in rows)
+        days.append([f"{week.date_of(day):%a %b} {week.date_of(day).day}", line, said, inside])
     dishes: dict[str, list[str]] = {}
     for slot in problem.slots:
         choice = one.planned.get(slot.key)
@@ -139,7 +138,9 @@ def told(week: Week) -> list[Told]:
             proved=row["proved"],
             pots=row["pots"],
             differs=row["differs"],
-            days=[(name, line, said) for name, line, said in row["days"]],
+            days=[(name, line, said) for name, line, said, *_inside in row["days"]],
+            # what was kept before this was kept with it does not count
+            days_inside=sum(1 for _name, _line, _said, *inside in row["days"] if inside == [True]),
             week=row["week"],
             helps=row["helps"],
             dishes=[(kind, names) for kind, names in row["dishes"]],

@@ -25,7 +25,7 @@ from recipes.facts import parts_at_hand
 from week.made import changed_from, held_by
 from week.models import MadeDay, Week, WeekEntry
 from week.pots import Pot, pots_of
-from week.problem import BESIDES, plan_for, skeleton_in
+from week.problem import BESIDES, Plans, plan_for, skeleton_in
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -70,10 +70,12 @@ class MealOfDay:
 @dataclass(frozen=True, kw_only=True)
 class DayOfWeek:
     """A day of the week: its meals, all of it with supplements, where it stands on what is watched;
-    the planner's day that was made of it, and whether that was changed since."""
+    the planner's day that was made of it, and whether that was changed since. `plan` holds on its
+    date."""
 
     at: int
     date: date
+    plan: Plan
     meals: tuple[MealOfDay, ...]
     profile: Profile
     strip: list[Reading]
@@ -199,7 +201,7 @@ def rows_of(week: Week) -> list[WeekEntry]:
 
 def reckon_week(week: Week, moved: Sequence[int] = ()) -> ReckonedWeek:
     """The week as it stands; `moved` are the days that a change just touched."""
-    plan, skeleton = plan_for(week), skeleton_in(week)
+    plan, plans, skeleton = plan_for(week), Plans(week), skeleton_in(week)
     with parts_at_hand():
         rows = rows_of(week)
         measures = week.practice.measures
@@ -215,13 +217,15 @@ def reckon_week(week: Week, moved: Sequence[int] = ()) -> ReckonedWeek:
             profile = food + taken if mine else food
             there = made.get(week.date_of(at))
             held = held_by(row for row in rows if row.day == at)
+            of_day = plans.on(week.date_of(at))
             days.append(
                 DayOfWeek(
                     at=at,
                     date=week.date_of(at),
+                    plan=of_day,
                     meals=meals,
                     profile=profile,
-                    strip=strip(plan, profile if mine else None),
+                    strip=strip(of_day, profile if mine else None),
                     made=there,
                     changed=there is not None and changed_from(there, held),
                     moved=at in moved,

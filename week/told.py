@@ -9,6 +9,7 @@ from dataclasses import replace
 from django.urls import reverse
 
 from clients.cautions import Holder, Told, of_foods
+from clients.standing import asked_first
 from nutrition.safety.cautions import Caution
 from nutrition.safety.situations import day_numbers, week_numbers
 from week.reckoned import DayOfWeek, ReckonedWeek
@@ -27,7 +28,7 @@ def told_of(reckoned: ReckonedWeek) -> Told:
         if not day.entries:
             continue
         numbers = day_numbers(day.planned()) | whole
-        told = of_foods(reckoned.plan, day.foods, numbers)
+        told = of_foods(day.plan, day.foods, numbers)
         for one in told.standing:
             known = standing.setdefault((one.code, one.about), (one, []))
             known[1].append(day)
@@ -37,6 +38,11 @@ def told_of(reckoned: ReckonedWeek) -> Told:
                 aside.append((one, row))
     found = [_with_days(one, days, len(planned)) for one, days in standing.values()]
     return Told(found, aside).held_by(holders(reckoned))
+
+
+def asked_of(reckoned: ReckonedWeek) -> list[Caution]:
+    """All that is to be asked about before anything of the week is cooked or eaten."""
+    return asked_first(reckoned.week.client, told_of(reckoned))
 
 
 def _with_days(one: Caution, days: Sequence[DayOfWeek], all_days: int) -> Caution:

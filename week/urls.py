@@ -22,6 +22,7 @@ urlpatterns = [
     path("<int:pk>/days/", views.days, name="days"),
     path("<int:pk>/copy/", views.copy, name="copy"),
     path("<int:pk>/settings/", views.settings, name="settings"),
+    path("<int:pk>/newer-targets/", views.newer_targets, name="newer-targets"),
     path("<int:pk>/undo/", views.undo, name="undo"),
     path("<int:pk>/archive/", views.archive, name="archive"),
     path("<int:pk>/remove/", views.remove, name="remove"),

@@ -117,6 +117,7 @@ def page_context(
         "client": client,
         "reckoned": reckoned,
         "plan": reckoned.plan,
+        "newer_url": reverse("week:newer-targets", args=[week.pk]),
         "told": told_of(reckoned),
         "version": week.version,
         "last_change": week.last_change,
@@ -320,6 +321,19 @@ def settings(request: PageRequest, pk: int) -> HttpResponse:
     stored = Week.with_removed.select_related("client", "made_for").get(pk=pk)
     context = page_context(request, stored) | {"settings_form": form}
     return render(request, "week/page.html", context, status=status)
+
+
+@require_POST
+def newer_targets(request: PageRequest, pk: int) -> HttpResponse:
+    """Plan the week for the targets that are in force on its last day now; its days keep theirs."""
+    week, _elsewhere = opened(request, pk)
+    asked = version_in(request.POST.get("version"))
+    week.made_for = version_on(week.client, week.last)
+    try:
+        week.save_over(week.version if asked is None else asked)
+    except StaleSave as error:
+        return stale_answer(request, error.current, "the newer targets")
+    return redirect("week:page", pk)
 
 
 @require_POST

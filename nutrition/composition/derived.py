@@ -21,7 +21,7 @@ PRAL_FACTORS = {
 
 def amount_of(profile: Profile, key: str) -> Amount:
     """The amount of a nutrient, of a sum in SUMS, of "kcal_per_gram" [kcal/g] or "pral_meq" [mEq];
-    range in quadrature.
+    range in quadrature. The density is of the food, without what is drunk beside it.
 
     Raises KeyError for another key.
     """
@@ -32,11 +32,14 @@ def amount_of(profile: Profile, key: str) -> Amount:
             ((profile[part], factor) for part, factor in PRAL_FACTORS.items()), below_zero=True
         )
     if key == DENSITY:
-        energy, grams = profile["energy_kcal"], profile.grams or float("inf")
+        energy, grams, drunk = profile["energy_kcal"], profile.grams or float("inf"), 0.0
+        if not profile.only_drunk:
+            # what is drunk beside it fills nobody: it is said by itself
+            grams, drunk = grams - profile.drunk_g, profile.drunk_kcal
         return Amount(
-            amount=energy.amount / grams,
-            low=energy.low / grams,
-            high=energy.high / grams,
+            amount=(energy.amount - drunk) / grams,
+            low=max(energy.low - drunk, 0.0) / grams,
+            high=(energy.high - drunk) / grams,
             known=energy.known,
             unknown_lines=energy.unknown_lines,
             lines=energy.lines,

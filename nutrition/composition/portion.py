@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.plausible import unknown_at_most
@@ -98,6 +98,16 @@ class Portion:
         """What one gram brings of a target's key. In the key's unit per gram."""
         grams = self.profile.grams
         return amount_of(self.profile, key).amount / grams if grams > 0 else 0.0
+
+    @property
+    def is_food(self) -> float:
+        """1, or 0 for what is drunk beside the food: what of it a calorie density is of."""
+        return 0.0 if self.profile.only_drunk else 1.0
+
+    def toward(self, key: str) -> float:
+        """What one gram brings toward a target's key: for a calorie density the energy of what is
+        food. In the key's unit per gram, or [kcal/g]."""
+        return self.amount("energy_kcal") * self.is_food if key == DENSITY else self.amount(key)
 
     @cached_property
     def unknown(self) -> Mapping[str, float]:

@@ -92,6 +92,8 @@ class Profile:
         "grams_up2",
         "lines",
         "missing",
+        "drunk_g",
+        "drunk_kcal",
     )
 
     def __init__(
@@ -107,12 +109,15 @@ class Profile:
         lines: int,
         missing: int = 0,
         could_add: Vector | None = None,
+        drunk: tuple[float, float] = (0.0, 0.0),
     ) -> None:
+        """`drunk` is what of it is drunk beside the food: its weight and energy. [g], [kcal]"""
         self.could_add = np.zeros(len(KEYS)) if could_add is None else could_add
         self.amounts, self.down2, self.up2 = amounts, down2, up2
         self.known_g, self.known_lines = known_g, known_lines
         self.grams, self.grams_down2, self.grams_up2 = grams, grams_down2, grams_up2
         self.lines, self.missing = lines, missing
+        self.drunk_g, self.drunk_kcal = drunk
 
     @classmethod
     def empty(cls) -> Profile:
@@ -179,7 +184,30 @@ class Profile:
             self.lines + other.lines,
             self.missing + other.missing,
             self.could_add + other.could_add,
+            (self.drunk_g + other.drunk_g, self.drunk_kcal + other.drunk_kcal),
         )
+
+    def as_drunk(self) -> Profile:
+        """The same, drunk beside the food: a calorie density is said without it."""
+        return Profile(
+            self.amounts,
+            self.down2,
+            self.up2,
+            self.known_g,
+            self.known_lines,
+            self.grams,
+            self.grams_down2,
+            self.grams_up2,
+            self.lines,
+            self.missing,
+            self.could_add,
+            (self.grams, float(self.amounts[INDEX["energy_kcal"]])),
+        )
+
+    @property
+    def only_drunk(self) -> bool:
+        """Whether there is nothing in it but what is drunk."""
+        return 0 < self.drunk_g >= self.grams - 1e-9
 
     def off_by(self, share: float) -> Profile:
         """The same, of which there may be more or less by so much of it [0 to 1] besides."""
@@ -196,6 +224,7 @@ class Profile:
             self.lines,
             self.missing,
             self.could_add,
+            (self.drunk_g, self.drunk_kcal),
         )
 
     def __mul__(self, factor: float) -> Profile:
@@ -212,6 +241,7 @@ class Profile:
             self.lines,
             self.missing,
             _times(self.could_add, factor),
+            (self.drunk_g * factor, self.drunk_kcal * factor),
         )
 
     def weighing(self, grams: float) -> Profile:

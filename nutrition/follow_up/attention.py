@@ -51,10 +51,17 @@ def pace_of(judged: Judged) -> Pace | None:
 
 
 def judged_for(
-    person: Person, weighed: Sequence[Weighed], today: date, school: School | None = None
+    person: Person,
+    weighed: Sequence[Weighed],
+    today: date,
+    school: School | None = None,
+    planned_since: date | None = None,
 ) -> Judged:
-    """How the weight stands, from the weigh-ins alone."""
-    return judge_pace(Record(person=person, school=school, weighed=weighed, today=today))
+    """How the weight stands, from the weigh-ins alone, and since when there is a plan for it."""
+    record = Record(
+        person=person, school=school, weighed=weighed, today=today, planned_since=planned_since
+    )
+    return judge_pace(record)
 
 
 def attention(

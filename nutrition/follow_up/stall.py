@@ -46,7 +46,8 @@ class Record:
     """What the follow-up knows of a client.
 
     `made_for_kg` is the weight the targets were made for, and `made_on` when [kg]; `target_kcal`
-    the energy that is aimed at [kcal/day].
+    the energy that is aimed at [kcal/day]; `planned_since` the day from which there is a plan that
+    a change is expected of, None where that is not known.
     """
 
     person: Person
@@ -58,6 +59,7 @@ class Record:
     made_for_kg: float | None = None
     made_on: date | None = None
     target_kcal: float | None = None
+    planned_since: date | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -115,6 +117,18 @@ def judge_pace(record: Record) -> Judged:
             trend=trend,
             pace=lately,
         )
+    old = None if record.planned_since is None else (record.today - record.planned_since).days
+    if old is not None and old < LEAST_DAYS:
+        return Judged(
+            kind=TOO_LITTLE,
+            words=(
+                f"The plan is {old} day{'' if old == 1 else 's'} old: a stall is judged once it is "
+                f"{LEAST_DAYS} days old. Older weights say how it was before it."
+            ),
+            trend=trend,
+            expected=expected,
+            pace=trend.pace(14),
+        )
     known = (trend.last - trend.first).days
     late = (record.today - max(one.on for one in rows)).days
     if known < LEAST_DAYS or len(rows) < LEAST_WEIGH_INS or late > NEWEST_DAYS:
@@ -125,17 +139,20 @@ def judge_pace(record: Record) -> Judged:
             expected=expected,
             pace=trend.pace(14),
         )
-    stalls = [(days, pace) for days, pace in _paces(trend) if _surely_under(pace, expected)]
+    paces = _paces(trend, old)
+    stalls = [(days, pace) for days, pace in paces if _surely_under(pace, expected)]
     if stalls:
         days, pace = stalls[0]
         return _stalled(record, trend, expected, pace, days)
-    pace = _paces(trend)[-2 if len(_paces(trend)) > 1 else 0][1]
+    pace = paces[-2 if len(paces) > 1 else 0][1]
     return _not_stalled(trend, expected, pace)
 
 
-def _paces(trend: Trend) -> list[tuple[int, Pace]]:
-    """The paces over the windows that the trend is long enough for, the longest first."""
+def _paces(trend: Trend, old: int | None) -> list[tuple[int, Pace]]:
+    """The paces over the windows that the trend, and a plan so many days `old`, are long enough
+    for, the longest first. [d]"""
     known = (trend.last - trend.first).days
+    known = known if old is None else min(known, max(old, LEAST_DAYS))
     found = [(days, trend.pace(days)) for days in WINDOWS if known >= days - 1]
     return [(days, pace) for days, pace in found if pace is not None]
 
@@ -188,7 +205,7 @@ def _stalled(record: Record, trend: Trend, expected: float, pace: Pace, days: in
         expected=expected,
         pace=pace,
         trend=trend,
-        since=_since(trend, expected),
+        since=max(_since(trend, expected), record.planned_since or trend.first),
         gap_kcal=_gap(pace, expected),
     )
 

@@ -185,6 +185,9 @@ def report(data: object) -> dict[str, Any]:
         happened=_happened(data),
         made_for_kg=stated("made_for_kg"),
         made_on=_date(data, "made_on", "made_on") if "made_on" in data else None,
+        planned_since=_date(data, "planned_since", "planned_since")
+        if "planned_since" in data
+        else None,
         target_kcal=stated("target_kcal") or target,
     )
     judged = judge_pace(record)

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
 
+from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
@@ -136,7 +137,7 @@ def _dish(row: object, at: int, load: Callable[[str], str]) -> _Read:
     if "food" in row:
         food = _food(row["food"], f"{field}.food")
         grams = _number(row, "grams", field, first_helping_g(food))
-        portion = food_portion(food, grams, key=key)
+        portion = beside_the_food(food_portion(food, grams, key=key))
         return _Read(
             portion=portion,
             kinds=_kinds(row, field, kinds_of_food(food)),

@@ -13,12 +13,26 @@ from nutrition.composition.portion import Dish
 from nutrition.composition.profile import Amount
 
 SERVING, HUNDRED, CALORIES, PROTEIN = "serving", "100g", "calories", "protein"
+SPOON, HUNDRED_KCAL = "tbsp", "100kcal"
 BASES = {
     SERVING: "as served",
+    SPOON: "per tablespoon",
     HUNDRED: "per 100 g",
+    HUNDRED_KCAL: "per 100 kcal",
     CALORIES: "at equal calories",
     PROTEIN: "at equal protein",
 }
+# What each basis makes equal, how one says that a dish has none of it, and how much of it all have
+# where that is not the most of theirs. [g], [kcal]
+_EQUAL = {
+    HUNDRED: ("weight", "weighs nothing", 100.0),
+    SPOON: ("volume", "takes no room", None),
+    HUNDRED_KCAL: ("energy_kcal", "has no calories", 100.0),
+    CALORIES: ("energy_kcal", "has no calories", None),
+    PROTEIN: ("protein_g", "has no protein", None),
+}
+# A level tablespoon of the US. [mL]
+SPOON_ML = 14.787
 # Compared where no client says what matters, and after what matters to one.
 USUAL = (
     "energy_kcal",
@@ -41,7 +55,7 @@ USUAL = (
     "pral_meq",
 )
 # What a basis makes the same in every dish, so that there is nothing to compare.
-SAME_IN = {CALORIES: "energy_kcal", PROTEIN: "protein_g"}
+SAME_IN = {CALORIES: "energy_kcal", PROTEIN: "protein_g", HUNDRED_KCAL: "energy_kcal"}
 # A sum over the weight, not of the lines: no line brings a part of it.
 NOT_OF_LINES = ("kcal_per_gram",)
 MOST_LINES = 3
@@ -70,30 +84,31 @@ def heap_words(volume_ml: float) -> str:
     return next((words for edge, words in HEAPS if volume_ml < edge), LARGEST_HEAP)
 
 
-def at_basis(plates: Sequence[Dish], basis: str, kcal: float | None = None) -> list[Dish]:
-    """The dishes as served, per 100 g, or all brought to the calories or the protein of the one
-    with most; to so many calories where a number is given. [kcal]
+def at_basis(
+    plates: Sequence[Dish], basis: str, kcal: float | None = None, spoon_ml: float = SPOON_ML
+) -> list[Dish]:
+    """The dishes as served, per tablespoon of `spoon_ml` [mL], per 100 g or 100 kcal, or all
+    brought to the calories or the protein of the one with most; to so many calories where a number
+    is given. [kcal]
 
-    Raises NotComparable for a dish with no weight, energy or protein, KeyError for a basis that is
-    not known.
+    Raises NotComparable for a dish with no weight, room, energy or protein, KeyError for a basis
+    that is not known.
     """
-    if basis not in BASES:
-        raise KeyError(basis)
     if basis == SERVING:
         return list(plates)
+    of, none, much = _EQUAL[basis]
 
     def measure(plate: Dish) -> float:
-        if basis == HUNDRED:
+        if of == "weight":
             return plate.profile.grams
-        return plate.profile["energy_kcal" if basis == CALORIES else "protein_g"].amount
+        return plate.volume_ml if of == "volume" else plate.profile[of].amount
 
-    what = {HUNDRED: "weighs nothing", CALORIES: "has no calories", PROTEIN: "has no protein"}[
-        basis
-    ]
     for plate in plates:
         if measure(plate) <= 0:
-            raise NotComparable(f"{plate.name} {what}: it cannot be brought to the others.")
-    wanted = 100.0 if basis == HUNDRED else max((measure(plate) for plate in plates), default=0.0)
+            raise NotComparable(f"{plate.name} {none}: it cannot be brought to the others.")
+    wanted = max((measure(plate) for plate in plates), default=0.0) if much is None else much
+    if basis == SPOON:
+        wanted = spoon_ml
     if basis == CALORIES and kcal is not None:
         wanted = kcal
     return [plate.times(wanted / measure(plate)) for plate in plates]

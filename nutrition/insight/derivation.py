@@ -92,7 +92,7 @@ def _made_of(key: str) -> tuple[str, ...]:
             for one, factor in PRAL_FACTORS.items()
         )
         return (f"{' '.join(parts)} (Remer and Manz 1995)",)
-    return ("energy through weight",) if key == DENSITY else ()
+    return ("energy through weight, without what is drunk beside it",) if key == DENSITY else ()
 
 
 def _row(food: Food, key: str) -> Row | None:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from nutrition.composition.derived import PRAL_FACTORS
+from nutrition.composition.derived import DENSITY, PRAL_FACTORS, amount_of
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import Food
 from nutrition.composition.profile import Known, Profile
@@ -41,8 +41,8 @@ class Index(Known):
 
 
 def kcal_per_gram(profile: Profile) -> float | None:
-    """Calorie density. [kcal/g] None for no weight."""
-    return profile["energy_kcal"].amount / profile.grams if profile.grams > 0 else None
+    """Calorie density of the food, without what is drunk beside it. [kcal/g] None for no weight."""
+    return amount_of(profile, DENSITY).amount if profile.grams > 0 else None
 
 
 def kcal_per_pound(profile: Profile) -> float | None:

@@ -26,6 +26,8 @@ class Tells:
 
     density: float | None
     band: str
+    drunk_g: float
+    drunk_kcal: float
     phosphorus: Absorbed
     amino: MixtureScore | None
     leucine: Amount
@@ -69,6 +71,8 @@ def tell(
     return Tells(
         density=density,
         band="" if density is None else indices.density_band(density),
+        drunk_g=0.0 if profile.only_drunk else profile.drunk_g,
+        drunk_kcal=profile.drunk_kcal,
         phosphorus=indices.absorbed_phosphorus(foods),
         amino=amino_acid_score(foods),
         leucine=profile["leucine_g"],

@@ -75,7 +75,10 @@ def bounds_of(aims: Sequence[Aim], density_g: float) -> tuple[Bound, ...]:
 
 
 def brings(candidate: Candidate, bound: Bound) -> float:
-    """What one of a candidate brings toward a bound. In the key's unit."""
+    """What one of a candidate brings toward a bound, in the key's unit: toward a density nothing,
+    where it is drunk."""
+    if bound.minus and candidate.profile.only_drunk:
+        return 0.0
     return candidate.brings(bound.key, bound.at_most) - bound.minus * candidate.grams
 
 

@@ -15,7 +15,7 @@ from nutrition.composition.derived import DENSITY
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
 from nutrition.portions.local_search import moves
-from nutrition.portions.problem import Grid, Problem, npt_ints
+from nutrition.portions.problem import Grid, Problem, based_on, npt_ints
 from nutrition.targets.aim import SLACK
 
 # So many ways to portion are all looked at. [1]
@@ -63,16 +63,17 @@ def _first(grid: Grid, ways: npt.NDArray[np.int64]) -> npt_ints | None:
     if not ways.shape[1]:
         return None
     portions = grid.least[:, None] + ways * grid.step_g[:, None]
+    is_food = np.array([part.is_food for part in grid.free])
     grams = (
         grid.problem.base_grams
-        + sum(portion for _part, portion in grid.fixed)
-        + portions.sum(axis=0)
+        + sum(part.is_food * portion for part, portion in grid.fixed)
+        + (is_food[:, None] * portions).sum(axis=0)
     )
     violation, deviation = np.zeros(ways.shape[1]), np.zeros(ways.shape[1])
     for aim in grid.problem.aims:
         if aim.weight <= 0:
             continue
-        total = _totals(grid, "energy_kcal" if aim.key == DENSITY else aim.key, ways)
+        total = _totals(grid, aim.key, ways)
         if aim.key == DENSITY:
             total = np.divide(total, grams, out=np.zeros_like(total), where=grams > 0)
         most = (
@@ -97,9 +98,9 @@ def _totals(grid: Grid, key: str, ways: npt.NDArray[np.int64], unknown: bool = F
     """What each way to portion brings of a key; or, of what is unknown of it, at most."""
 
     def each(part: Portion) -> float:
-        return part.unknown.get(key, 0.0) if unknown else part.amount(key)
+        return part.unknown.get(key, 0.0) if unknown else part.toward(key)
 
-    start = 0.0 if unknown else grid.problem.base.get(key, 0.0)
+    start = 0.0 if unknown else based_on(grid.problem, key)
     start += sum(each(part) * portion for part, portion in grid.fixed) + sum(
         each(part) * part.limits.least for part in grid.free
     )

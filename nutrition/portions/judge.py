@@ -18,7 +18,7 @@ from nutrition.composition.derived import DENSITY
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
-from nutrition.portions.problem import Grid, Problem, npt_ints
+from nutrition.portions.problem import Grid, Problem, based_on, npt_ints
 from nutrition.targets.aim import SLACK
 
 Ways = npt.NDArray[np.int64]
@@ -61,15 +61,20 @@ class Judge:
         self.per = np.array([aim.per for aim in self.aims])
         self.low = np.array([-np.inf if aim.low is None else aim.low for aim in self.aims])
         self.high = np.array([np.inf if aim.high is None else aim.high for aim in self.aims])
-        keys = ["energy_kcal" if aim.key == DENSITY else aim.key for aim in self.aims]
+        keys = [aim.key for aim in self.aims]
+        based = {key: based_on(problem, key) for key in keys}
         self.density = np.array([aim.key == DENSITY for aim in self.aims], dtype=bool)
-        self.start, self.each = self._of(keys, lambda part, key: part.amount(key), problem.base)
+        self.start, self.each = self._of(keys, lambda part, key: part.toward(key), based)
         unknown = [aim.key if problem.is_unknown(aim) else "" for aim in self.aims]
         self.more_start, self.more_each = self._of(
             unknown, lambda part, key: part.unknown.get(key, 0.0), {}
         )
+        # what is drunk is no part of a density
+        self.food_g = np.array([part.is_food for part in grid.free]) * np.asarray(grid.step_g)
         self.grams = float(
-            problem.base_grams + sum(grams for _part, grams in grid.fixed) + self.begin_g.sum()
+            problem.base_grams
+            + sum(part.is_food * grams for part, grams in grid.fixed)
+            + sum(part.is_food * grams for part, grams in zip(grid.free, self.begin_g, strict=True))
         )
         energy = next((aim for aim in self.aims if aim.key == "energy_kcal"), None)
         self.energy_at = self.aims.index(energy) if energy else None
@@ -106,7 +111,7 @@ class Judge:
         """Every target's total for each way. In each key's unit."""
         total = self.start + ways @ self.each.T
         if self.density.any():
-            grams = np.maximum(self.grams + ways @ self.grid.step_g, 1e-9)
+            grams = np.maximum(self.grams + ways @ self.food_g, 1e-9)
             total[:, self.density] /= grams[:, None]
         return np.asarray(total)
 

@@ -204,7 +204,7 @@ class Grid:
             # calorie density is a ratio: as energy less a bound times weight, over a weight that is
             # held, it is linear
             density = aim.key == DENSITY
-            at, each = self._sum_of("energy_kcal" if density else aim.key, wish.minus, wish.at_most)
+            at, each = self._sum_of(aim.key, wish.minus, wish.at_most)
             divide = aim.per * (density_g if density else 1.0)
             start.append(at / divide)
             per_step.append(each / divide)
@@ -221,7 +221,8 @@ class Grid:
     @classmethod
     def around(cls, problem: Problem, portions: Mapping[str, float]) -> Grid:
         """The grid with a calorie density referred to what these portions weigh. [g]"""
-        return cls(problem, max(sum(portions.values()) + problem.base_grams, 1.0))
+        food = (part.is_food * portions[part.key] for part in problem.parts)
+        return cls(problem, max(sum(food) + problem.base_grams, 1.0))
 
     def _over_aims(self, values: Iterable[float | None]) -> Vector:
         """Bounds or aims as shares of each aim, NaN for an open one."""
@@ -235,7 +236,8 @@ class Grid:
 
     def _own_grams(self) -> float:
         """The weight of the practitioner's own portions and what is eaten besides. [g]"""
-        return max(sum(part.grams for part in self.problem.parts) + self.problem.base_grams, 1.0)
+        food = sum(part.is_food * part.grams for part in self.problem.parts)
+        return max(food + self.problem.base_grams, 1.0)
 
     def _sum_of(
         self, key: str, minus_per_gram: float = 0.0, at_most: bool = False
@@ -243,9 +245,11 @@ class Grid:
         """A key's total at the least portions, and what each step adds."""
 
         def each(part: Portion) -> float:
-            return (part.at_most(key) if at_most else part.amount(key)) - minus_per_gram
+            if at_most and key != DENSITY:
+                return part.at_most(key) - minus_per_gram
+            return part.toward(key) - minus_per_gram * part.is_food
 
-        start = self.problem.base.get(key, 0.0) - minus_per_gram * self.problem.base_grams
+        start = based_on(self.problem, key) - minus_per_gram * self.problem.base_grams
         start += sum(each(part) * grams for part, grams in self.fixed)
         start += sum(each(part) * part.limits.least for part in self.free)
         return start, np.array([each(part) * part.limits.step for part in self.free])
@@ -341,16 +345,20 @@ class Grid:
 npt_ints = np.ndarray[tuple[int], np.dtype[np.int64]]
 
 
+def based_on(problem: Problem, key: str) -> float:
+    """What is eaten besides brings toward a key; for a calorie density its energy."""
+    return problem.base.get("energy_kcal" if key == DENSITY else key, 0.0)
+
+
 def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
     """What portions [g] bring of every target, what is eaten besides counted in. In each key's
     unit."""
     out = {}
+    grams = problem.base_grams + sum(part.is_food * portions[part.key] for part in problem.parts)
     for aim in problem.aims:
-        key = "energy_kcal" if aim.key == DENSITY else aim.key
-        total = problem.base.get(key, 0.0) + sum(
-            part.amount(key) * portions[part.key] for part in problem.parts
+        total = based_on(problem, aim.key) + sum(
+            part.toward(aim.key) * portions[part.key] for part in problem.parts
         )
-        grams = problem.base_grams + sum(portions.values())
         out[aim.key] = total / grams if aim.key == DENSITY and grams > 0 else total
     return out
 

@@ -18,7 +18,7 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.profile import INDEX
 from nutrition.composition.tables import BadTable, toml_rows
-from nutrition.targets.conditions import conditions, holders_of_potassium
+from nutrition.targets.conditions import conditions, doctor_for, holders_of_potassium
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
 
@@ -371,6 +371,13 @@ def _because(rule: Rule, names: Sequence[str], numbers: Mapping[str, float]) -> 
     return tuple(dict.fromkeys(out))
 
 
+def _doctor(rule: Rule, situation: Situation) -> str:
+    """Whom the client turns to: with what they have of that which set the rule off, or else with
+    anything."""
+    of_the_rule = situation.conditions & (rule.any_condition | rule.all_condition)
+    return doctor_for(of_the_rule)
+
+
 def cautions_in(situation: Situation) -> list[Caution]:
     """All that is to be said in a situation, the gravest first."""
     numbers = _with_food_numbers(situation)
@@ -402,7 +409,9 @@ def cautions_in(situation: Situation) -> list[Caution]:
                 about=about,
                 names=tuple(found),
                 because=_because(rule, found, numbers),
-                client=rule.client.format_map({"foods": foods}),
+                client=rule.client.format_map(
+                    {"foods": foods, "your_doctor": _doctor(rule, situation)}
+                ),
                 by_amount=rule.names_no_food and bool(found),
             )
         )

@@ -125,6 +125,39 @@ def check_value(key: str, value: float, unit: str) -> None:
     raise BadValue(f"{words}: give {bounds[0]} to {bounds[1]} {unit}.", "value")
 
 
+def likely_units(key: str, value: float) -> list[str]:
+    """The units of an analyte in which a value is possible, that in which it lies nearest to its
+    usual range first. Common practice, no source."""
+    one = analytes()[key]
+    low, high = one.possible
+    found = []
+    for unit in one.units:
+        compared = convert(key, value, unit, one.unit) if math.isfinite(value) else math.nan
+        if low <= compared <= high:
+            found.append((_off_usual(one, compared), unit))
+    return [unit for _off, unit in sorted(found, key=lambda row: row[0])]
+
+
+def unit_asked(key: str, value: float) -> str:
+    """What is asked where no unit was given: the units that the value's size fits first."""
+    units = likely_units(key, value)
+    shown = [f"{value:g} {unit}" for unit in units[:2]]
+    which = f"is it {' or '.join(shown)}?"
+    if not shown:
+        which = f"one of {', '.join(analytes()[key].units)}."
+    return f"{analytes()[key].name} {value:g} needs its unit: {which}"
+
+
+def _off_usual(one: Analyte, compared: float) -> float:
+    """How far a value is from its usual range, as the logarithm of how many times."""
+    low, high = one.usual
+    if high is not None and compared > high > 0:
+        return math.log(compared / high)
+    if low is not None and 0 < compared < low:
+        return math.log(low / compared)
+    return 0.0 if compared > 0 else math.inf
+
+
 def show_number(key: str, value: float, unit: str) -> str:
     """A value with the decimals of its unit."""
     return f"{value:,.{analytes()[key].decimals[unit]}f}"

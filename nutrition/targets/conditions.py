@@ -47,6 +47,8 @@ class Condition:
     one_of: str = ""
     holds_potassium: bool = False
     of_meal: tuple[str, ...] = ()
+    doctor: str = ""
+    carbohydrate_by_meal: bool = False
 
 
 # What a row of numbers may need besides conditions: what is planned, and how a body is.
@@ -128,6 +130,11 @@ def speaking(codes: Iterable[str]) -> list[Condition]:
     found = set(codes)
     closer = {one.part_of for one in those(found)}
     return [one for code, one in conditions().items() if code in found and code not in closer]
+
+
+def doctor_for(codes: Iterable[str]) -> str:
+    """Whom a client turns to with these, in the client's words."""
+    return next((one.doctor for one in speaking(codes) if one.doctor), "your doctor")
 
 
 def holders_of_potassium(codes: Iterable[str]) -> int:

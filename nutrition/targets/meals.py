@@ -140,6 +140,14 @@ def filled_share(meals: Sequence[MealTarget], full: Collection[str]) -> Filled:
     return Filled(share, empty) if share > 0 and empty else Filled(1.0, empty if share > 0 else [])
 
 
+def usual_meal(meals: Sequence[MealTarget]) -> MealTarget | None:
+    """Which meal a bowl is taken for until somebody says: lunch, or else the largest main meal.
+    Common practice, no source. None where the day has no meals."""
+    mains = [one for one in meals if one.key in MAIN_MEALS] or list(meals)
+    lunch = next((one for one in mains if one.key == "lunch"), None)
+    return lunch or max(mains, key=lambda one: one.share, default=None)
+
+
 def likely_meal(meals: Sequence[MealTarget], kcal: float) -> MealTarget | None:
     """Which main meal a bowl of so much energy is: the one whose own it comes nearest to. [kcal]
     Common practice, no source. None where the day has no meals."""

@@ -106,6 +106,12 @@ def index_text(indices: dict[str, float | None], key: str, decimals: int) -> str
 
 
 @register.filter
+def until_comma(words: str) -> str:
+    """ "lunch, 35 % of the day" is "lunch" where there is little room."""
+    return words.partition(",")[0]
+
+
+@register.filter
 def lookup(mapping: dict, key: object) -> object:
     return mapping.get(key)
 
