@@ -385,8 +385,14 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
         "bowl": bowl,
         "q": query,
         "amount": asked.amount,
-        "found_recipes": adding.found_recipes(client, gate, asked) if query else [],
-        "found_foods": adding.found_foods(client, gate, asked, system_of(bowl)) if query else [],
+        "found": adding.in_order(
+            client,
+            asked,
+            [("recipe", one) for one in adding.found_recipes(client, gate, asked)],
+            adding.found_foods(client, gate, asked, system_of(bowl)),
+        )
+        if query
+        else [],
         "role": short(request.GET, "role", 20),
     }
     if request.htmx:

@@ -8,7 +8,6 @@ from django.http import Http404, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from clients.attention import judged_now, reasons, weekly_pace
@@ -40,6 +39,7 @@ from practice.forms import with_version
 from practice.removal import offered_back
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
+from roundpantry.asked import next_in
 from roundpantry.listing import listed
 
 MOST_WATCHED_BY_HAND = MOST_SHOWN
@@ -399,12 +399,7 @@ def watched(request: PageRequest, pk: int) -> HttpResponse:
 
 
 def _back(request: PageRequest, pk: int) -> HttpResponse:
-    address = request.POST.get("next", "")[:500]
-    if address.startswith("/") and url_has_allowed_host_and_scheme(
-        address, allowed_hosts={request.get_host()}, require_https=request.is_secure()
-    ):
-        return HttpResponseRedirect(address)
-    return redirect("clients:page", pk)
+    return HttpResponseRedirect(next_in(request, reverse("clients:page", args=[pk])))
 
 
 @require_POST

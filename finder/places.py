@@ -20,7 +20,7 @@ from clients.models import Client
 from nutrition.safety.gate import Gate
 from nutrition.written.finding import find_foods
 from planner.models import Day
-from recipes.adding import with_words
+from recipes.adding import very_food, with_words
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from roundpantry.for_client import addresses_for
@@ -171,11 +171,15 @@ def places(words: str, client: Client | None) -> list[Place]:
     if not words:
         return []
     gate = gate_of(plan_of(client)) if client is not None else None
+    foods, food = list(_foods(words, gate)), very_food(words.lower())
+    # a food that is called so stands before the dishes that hold its name
+    very = [one for one in foods if food is not None and one.name == food.name]
     return [
         *_clients(words),
+        *very,
         *_recipes(words, client, gate),
         *_bowls(words, client, gate),
         *_days(words, client),
         *_pages(words),
-        *_foods(words, gate),
+        *(one for one in foods if one not in very),
     ]

@@ -233,10 +233,14 @@ def read_table(text: str, today: date) -> Table:
     """A table of values with a row of headings: date, value (what), result, unit, and perhaps low,
     high, lab, remark. Every line that cannot be read is named; none is dropped in silence."""
     out = Table()
-    text = text.lstrip("\ufeff").strip()
-    if not text:
+    text = text.lstrip("\ufeff")
+    if not text.strip():
         out.problems.append((1, "There is nothing to read."))
         return out
+    # what stands blank before the heading counts as lines all the same
+    before = len(text) - len(text.lstrip())
+    skipped = text[:before].count("\n")
+    text = text[before:].rstrip()
     first = text.splitlines()[0]
     mark = max(",;\t", key=first.count)
     reader = csv.reader(io.StringIO(text), delimiter=mark, strict=True)
@@ -260,7 +264,7 @@ def read_table(text: str, today: date) -> Table:
         )
         out.problems.append((1, words))
     lines: dict[tuple[str, date], int] = {}
-    for at, cells in _records(reader, out):
+    for at, cells in _records(reader, out, skipped):
         if not any(cell.strip() for cell in cells):
             continue
         if len(out.rows) >= MOST_ROWS:
@@ -268,11 +272,11 @@ def read_table(text: str, today: date) -> Table:
             continue
         try:
             row = _row(cells, places, mark, today, len(heads))
-            before = lines.setdefault((row.key, row.date), at)
-            if before != at:
+            first_at = lines.setdefault((row.key, row.date), at)
+            if first_at != at:
                 raise BadValue(
-                    f"A second {analytes()[row.key].name.lower()} of {row.date}: line {before} has "
-                    f"one, and one of a day is kept. Leave out one of the two."
+                    f"A second {analytes()[row.key].name.lower()} of {row.date}: line {first_at} "
+                    f"has one, and one of a day is kept. Leave out one of the two."
                 )
             out.rows.append(row)
         except BadValue as error:
@@ -280,9 +284,10 @@ def read_table(text: str, today: date) -> Table:
     return out
 
 
-def _records(reader: Any, out: Table) -> Iterator[tuple[int, list[str]]]:
-    """The records of a table with the line each begins on; one that breaks off is named."""
-    begins = reader.line_num + 1
+def _records(reader: Any, out: Table, skipped: int) -> Iterator[tuple[int, list[str]]]:
+    """The records of a table with the line each begins on, those skipped before it counted; one
+    that breaks off is named."""
+    begins = reader.line_num + 1 + skipped
     while True:
         try:
             cells = next(reader)
@@ -292,7 +297,7 @@ def _records(reader: Any, out: Table) -> Iterator[tuple[int, list[str]]]:
             out.problems.append((begins, f"From here it cannot be read as a table: {error}."))
             return
         yield begins, cells
-        begins = reader.line_num + 1
+        begins = reader.line_num + 1 + skipped
 
 
 _HEADS = {

@@ -34,12 +34,13 @@ from planner.planned import plan_dish
 from practice.models import User
 from practice.undo import asked_by
 from practice.versioned import StaleSave
-from roundpantry.asked import key_in, number_in, short
+from roundpantry.asked import TooLong, key_in, number_in, short, whole
 from week.dishes import thing_of
 
 # Which version a change was asked for, by whom, from which open page.
 Asked = tuple[int | None, User, str]
-MOST_SAID = 1000
+# What a line and a note hold. [characters]
+MOST_SAID, MOST_NOTE = 4000, 300
 NOTHING_LOGGED = (
     "Nothing is logged for this day, and a day without a record is unknown, never zero. Say first "
     "what was eaten."
@@ -112,7 +113,7 @@ def _answer(request: PageRequest, client: Client, on: date, status: int = 200) -
     context = _context(request, client, on)
     if status != 200:
         # what was not made is kept where it was typed
-        context["typed"] = short(request.POST, "text", MOST_SAID)
+        context["typed"] = request.POST.get("text", "")
     if request.htmx:
         shown = status if status == 409 else 200
         return render(request, "journal/_log.html", context, status=shown)
@@ -143,6 +144,9 @@ def change(request: PageRequest, client: Client, on: str) -> HttpResponse:
     try:
         # a page that was opened before there was a log shows none
         said = _change(request, client, log, (version or None, by, page))
+    except TooLong as error:
+        messages.error(request, str(error))
+        return _answer(request, client, when, 400)
     except StaleSave as error:
         who = error.current.last_change[0] if error.current.last_change else "Somebody else"
         messages.error(
@@ -172,7 +176,7 @@ def _change(request: PageRequest, client: Client, log: LoggedDay, asked: Asked) 
         return ""
     if "note" in data:
         with log.changing(*asked, remember=False) as stored:
-            stored.note = short(data, "note", 300)
+            stored.note = whole(data, "note", MOST_NOTE)
             stored.save()
         return ""
     if "settle" in data:
@@ -208,7 +212,7 @@ def _change(request: PageRequest, client: Client, log: LoggedDay, asked: Asked) 
 
 def _say(request: PageRequest, client: Client, log: LoggedDay, asked: Asked, planned) -> str:
     """Something said in kitchen language."""
-    text, meal = short(request.POST, "text", MOST_SAID), short(request.POST, "meal", 10)
+    text, meal = whole(request.POST, "text", MOST_SAID), short(request.POST, "meal", 10)
     if not text:
         return "Write what was eaten: half the stew, an apple, 2 handfuls walnuts."
     heard = hear(
@@ -237,10 +241,11 @@ def _settle(request: PageRequest, client: Client, log: LoggedDay, asked: Asked) 
     if row is None:
         return "That is no longer in the day."
     with log.changing(*asked) as stored:
-        if "again" in data and short(data, "text", 200):
+        again = whole(data, "text", MOST_SAID) if "again" in data else ""
+        if again:
             planned = planned_rows(client.days.filter(date=log.date).first())
             heard = hear(
-                short(data, "text", 200),
+                again,
                 stored,
                 row.meal,
                 Names(client, planned),
@@ -277,8 +282,8 @@ def _when(request: PageRequest, log: LoggedDay, asked: Asked) -> str:
     with log.changing(*asked) as stored:
         for row in stored.entries.all():
             meal = short(data, f"meal-{row.pk}", 10)
-            row.time = short(data, f"time-{row.pk}", 8)
-            row.place = short(data, f"place-{row.pk}", 40)
+            row.time = whole(data, f"time-{row.pk}", 8)
+            row.place = whole(data, f"place-{row.pk}", 40)
             row.meal = meal if meal in MEAL_NAMES else row.meal
             row.save()
     return ""

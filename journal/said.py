@@ -28,10 +28,13 @@ from planner.models import DayEntry
 from planner.planned import plan_dish
 from recipes.models import Recipe
 from recipes.owned import open_to
+from roundpantry.asked import TooLong
 from week.dishes import bowls_open_to
 from week.models import Favorite
 
 MOST_CHOICES = 4
+# So many things can be said at once, each of so many characters.
+MOST_PIECES, MOST_PIECE = 60, 200
 # A dish that is named with no share was eaten as it is served, more or less. Common practice.
 SERVED_OFF = 0.2
 # Under or over so much of what was planned it is said to be less, or more. [share]
@@ -115,11 +118,23 @@ def dish_name(row: Any) -> str:
 
 def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Heard:
     """A line as rows of a day. Nothing that was said is lost: what cannot be settled is a row that
-    asks."""
-    out = Heard()
-    for named, words in by_meal(text):
+    asks. Raises TooLong for more than one line holds."""
+    out, said = Heard(), [(named, pieces(words, names.known)) for named, words in by_meal(text)]
+    count = sum(len(some) for _named, some in said)
+    if count > MOST_PIECES:
+        raise TooLong(
+            f"That is {count} things, and {MOST_PIECES} can be said at once. Nothing was kept: say "
+            f"it in two."
+        )
+    longest = max((piece.text for _named, some in said for piece in some), key=len, default="")
+    if len(longest) > MOST_PIECE:
+        raise TooLong(
+            f"“{longest[:60]}…” is one thing of {len(longest)} characters, and {MOST_PIECE} can be "
+            f"kept of one. Nothing was kept: put commas between what was eaten."
+        )
+    for named, some in said:
         here = named or meal
-        for piece in pieces(words, names.known):
+        for piece in some:
             if piece.kind == ALL:
                 out.as_planned.append(here)
                 continue
@@ -158,7 +173,7 @@ def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> 
         row = _dish_row(day, meal, dishes[0], piece)
     else:
         row = _asking(day, meal, piece)
-    row.how, row.said = how, piece.text[:200]
+    row.how, row.said = how, piece.text
     return row
 
 
@@ -212,7 +227,7 @@ def of_planned(
         high=amount * high,
         how=how,
         basis=AS_SERVED if share == 1.0 else BY_EYE,
-        said=said[:200],
+        said=said,
         of_entry=row,
     )
 
@@ -249,7 +264,7 @@ def _dish_row(day: LoggedDay, meal: str, dish: Recipe | Bowl, piece: Piece) -> L
 
 
 def _asking(day: LoggedDay, meal: str, piece: Piece) -> LoggedEntry:
-    return LoggedEntry(day=day, meal=meal, amount=0.0, said=piece.text[:200])
+    return LoggedEntry(day=day, meal=meal, amount=0.0, said=piece.text)
 
 
 OF_ANIMAL = (

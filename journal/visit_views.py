@@ -15,9 +15,11 @@ from journal.visits import MOST_WORDS, NEXT, figures_of, sections_of, sign, visi
 from journal.whose import for_a_client
 from practice.removal import offered_back
 from practice.versioned import StaleSave, version_in
-from roundpantry.asked import short
+from roundpantry.asked import TooLong, whole
 
 FORMS = dict(Visit.FORMS)
+# What an addendum and a name hold. [characters]
+MOST_ADDED, MOST_NAME = 4000, 160
 
 
 @for_a_client
@@ -100,7 +102,7 @@ def visit(request: PageRequest, pk: int) -> HttpResponse:
 
 def _typed(request: PageRequest, row: Visit) -> dict[str, str]:
     names = [one[0] for one in sections_of(row)] + [one[0] for one in NEXT]
-    return {name: short(request.POST, name, MOST_WORDS) for name in names}
+    return {name: request.POST.get(name, "").strip() for name in names}
 
 
 def _save(request: PageRequest, row: Visit) -> HttpResponse:
@@ -114,9 +116,14 @@ def _save(request: PageRequest, row: Visit) -> HttpResponse:
         )
         return _page(request, row, 409, addendum="\n\n".join(one for one in typed.values() if one))
     version = version_in(request.POST.get("version")) or 0
+    try:
+        for name in typed:
+            whole(request.POST, name, MOST_WORDS)
+        signed_as = whole(request.POST, "signed_as", MOST_NAME)
+    except TooLong as error:
+        return _page(request, row, 400, typed=typed, too_long=str(error))
     row.words = typed
     signing = "sign" in request.POST
-    signed_as = short(request.POST, "signed_as", 160)
     if signing and not signed_as:
         return _page(request, row, 400, sign_error="Write your name, and what you sign as.")
     if signing and not any(typed[key] for key, *_rest in sections_of(row)):
@@ -144,7 +151,12 @@ def _save(request: PageRequest, row: Visit) -> HttpResponse:
 def add(request: PageRequest, pk: int) -> HttpResponse:
     """An addendum to a signed note, under its own name and date."""
     row, _elsewhere = _opened(request, pk)
-    words, name = short(request.POST, "words", 4000), short(request.POST, "signed_as", 160)
+    try:
+        words = whole(request.POST, "words", MOST_ADDED)
+        name = whole(request.POST, "signed_as", MOST_NAME)
+    except TooLong as error:
+        added = request.POST.get("words", "")
+        return _page(request, row, 400, addendum=added, addendum_error=str(error))
     if not row.signed:
         messages.error(request, "The note is not signed yet: write into it.")
         return redirect("journal:visit", pk)

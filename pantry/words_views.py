@@ -1,7 +1,5 @@
 """The practice's words: what they mean here, settled, listed, taken out and undone."""
 
-import csv
-
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
@@ -9,10 +7,15 @@ from django.views.decorators.http import require_POST
 
 from clients.context import PageRequest
 from nutrition.composition.foods import food_table
+from nutrition.formats.csv_cells import SafeWriter
 from nutrition.written.finding import surely_meant
 from pantry import keeping
 from pantry.models import Word
+from roundpantry.asked import TooLong, whole
 from roundpantry.listing import Lists, listed
+
+# What a phrase and the name of a food hold. [characters]
+MOST_PHRASE = 120
 
 
 def _with_foods(rows) -> list[tuple[Word, object]]:
@@ -30,8 +33,13 @@ def word_list(request: PageRequest) -> HttpResponse:
     """The words that hold, those undone, and one more if the form was filled in."""
     said = {"phrase": "", "food": "", "error": ""}
     if request.method == "POST":
-        said = {name: request.POST.get(name, "").strip()[:120] for name in ("phrase", "food")}
-        said["error"] = _settled(request, said["phrase"], said["food"])
+        said = {name: request.POST.get(name, "").strip() for name in ("phrase", "food")}
+        try:
+            for name in said:
+                whole(request.POST, name, MOST_PHRASE)
+            said["error"] = _settled(request, said["phrase"], said["food"])
+        except TooLong as error:
+            said["error"] = str(error)
         if not said["error"]:
             return redirect("pantry:words")
     words = Word.objects.select_related("by", "undone_by")
@@ -74,7 +82,7 @@ def export(request: PageRequest) -> HttpResponse:
         content_type="text/csv; charset=utf-8",
         headers={"Content-Disposition": 'attachment; filename="words.csv"'},
     )
-    writer = csv.writer(response)
+    writer = SafeWriter(response)
     writer.writerow(("words", "food", "name", "settled by", "settled on"))
     for word, food in _with_foods(Word.objects.filter(undone=None).select_related("by")):
         name = getattr(food, "name", "")

@@ -431,13 +431,22 @@ def find(request: PageRequest, pk: int) -> HttpResponse:
         for bowl in adding.with_words(open_bowls, "name", asked.words)[: adding.MOST_DISHES]:
             bowls.append(marked_dish(gate, bowl, reckon_bowl(bowl).ingredients))
     system = request.practice.measures
+    liked = adding.liked_first(client, bowls, lambda one: one.it.name)
     context = {
         "day": day,
         "q": query,
         "amount": asked.amount,
-        "found_bowls": adding.liked_first(client, bowls, lambda one: one.it.name),
-        "found_recipes": adding.found_recipes(client, gate, asked) if query else [],
-        "found_foods": adding.found_foods(client, gate, asked, system) if query else [],
+        "found": adding.in_order(
+            client,
+            asked,
+            [
+                *(("bowl", one) for one in liked),
+                *(("recipe", one) for one in adding.found_recipes(client, gate, asked)),
+            ],
+            adding.found_foods(client, gate, asked, system),
+        )
+        if query
+        else [],
         "meal": meal if meal in dict(MEALS) else "lunch",
     }
     if request.htmx:

@@ -18,9 +18,9 @@ from nutrition.written.typed_amounts import UnreadableAmount, read_amount
 from plates.models import OldDish
 from plates.subjects import old_plate
 from recipes.adding import typed
-from roundpantry.asked import short
+from roundpantry.asked import TooLong, short, whole
 
-MOST_FOUND, MOST_PARTS = 10, 30
+MOST_FOUND, MOST_PARTS, MOST_NAME = 10, 30, 120
 
 
 def opened(pk: int) -> OldDish:
@@ -30,7 +30,11 @@ def opened(pk: int) -> OldDish:
 
 @require_POST
 def new(request: PageRequest) -> HttpResponse:
-    name = short(request.POST, "name", 120)
+    try:
+        name = whole(request.POST, "name", MOST_NAME)
+    except TooLong as error:
+        messages.error(request, f"{error} It was: {request.POST.get('name', '')[:600]}")
+        return redirect("plates:compare")
     if not name:
         messages.error(request, "Give what they eat now a name: “two eggs and toast”.")
         return redirect("plates:compare")

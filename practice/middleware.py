@@ -16,6 +16,10 @@ from practice.requests import SignedInRequest, rendered
 SENT_BY_SCRIPT = "Sent-By"
 
 
+# The letters that a form may come in.
+LETTERS = ("utf-8", "utf8", "us-ascii", "ascii", '"utf-8"')
+
+
 def by_script(request: HttpRequest) -> bool:
     return bool(request.headers.get("HX-Request") or request.headers.get(SENT_BY_SCRIPT))
 
@@ -49,6 +53,26 @@ class PracticeScopeMiddleware:
         # today, and every date that is shown, is the practice's own
         with timezone.override(user.practice.time_zone), scope(practice=user.practice):
             return rendered(self.get_response(request))
+
+
+class WellFormedMiddleware:
+    """Refuses a form in letters that it cannot be read in, and answers a question for the heads
+    alone with the heads alone: what comes after it on the same connection is read right."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        letters = (request.content_params or {}).get("charset", "utf-8")
+        if letters.strip().lower() not in LETTERS:
+            return HttpResponse(
+                "Send it in UTF-8: nothing was read.", status=400, content_type="text/plain"
+            )
+        response = self.get_response(request)
+        if request.method == "HEAD" and not response.streaming:
+            response.content = b""
+            response["Content-Length"] = "0"
+        return response
 
 
 class GoToMiddleware:

@@ -3,7 +3,8 @@ the practice has by them, what the client likes before the rest."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+import re
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import reduce
 from typing import Any, TypeVar
@@ -12,10 +13,10 @@ from django.db.models import Q, QuerySet
 
 from clients.marks import Marked, marked_dish, marked_food
 from clients.models import Client
-from nutrition.composition.foods import Food, food_table
+from nutrition.composition.foods import Food, food_table, ready_to_eat
 from nutrition.composition.helpings import first_helping_g
 from nutrition.safety.gate import Gate
-from nutrition.written.finding import find_foods
+from nutrition.written.finding import find_foods, surely_meant
 from nutrition.written.grammar import read
 from nutrition.written.matching import Choice, Line, reckon_line
 from nutrition.written.typed_amounts import UnreadableAmount, read_amount, read_batch_amount
@@ -87,6 +88,55 @@ def _weight_words(food: Food, amount: str, system: str) -> str:
     except UnreadableAmount:
         return f"“{amount}” cannot be weighed"
     return show.grams(line.grams or 0.0)
+
+
+@dataclass(frozen=True)
+class Offered:
+    """Something that can be added: the field it is sent in, with its value, what it is called and
+    what it is, and how it is marked."""
+
+    field: str
+    value: str
+    said: str
+    kind: str
+    one: Marked
+
+
+def in_order(
+    client: Client | None,
+    asked: Typed,
+    dishes: Sequence[tuple[str, Marked]],
+    foods: Sequence[Marked],
+) -> list[Offered]:
+    """What Enter takes first, first: a dish of that very name, the very food that the words mean,
+    then dishes whose names contain them, then other foods. `dishes` are bowls and recipes, each
+    with its field. What the client likes stands before the very food, if it is another."""
+    words = asked.words.strip().lower()
+    named = [
+        Offered(field, str(one.it.pk), str(one.it), field, one) for field, one in dishes if one.it
+    ]
+    found = [Offered("food", one.it.slug, one.it.name, "food", one) for one in foods]
+    food = very_food(words)
+    liked = [word.lower() for word in client.favorite_words] if client else []
+    if any(word in one.said.lower() for word in liked for one in found):
+        food = None
+    very = [one for one in found if food is not None and one.value == food.slug]
+    same = [one for one in named if one.said.strip().lower() == words]
+    rest = (one for one in (*named, *found) if one not in very and one not in same)
+    return [*same, *very, *rest]
+
+
+def _stems(text: str) -> list[str]:
+    return [word.removesuffix("es").removesuffix("s") for word in re.findall(r"\w+", text.lower())]
+
+
+def very_food(words: str) -> Food | None:
+    """The food that is called by these words, ready to eat; None where they only lead to one."""
+    food = surely_meant(words) if words else None
+    if food is None or ready_to_eat(food).slug != food.slug:
+        return None
+    asked, called = _stems(words), _stems(food.name)
+    return food if called[0] in asked and set(asked) <= set(called) else None
 
 
 def food_in(slug: str) -> Food | None:

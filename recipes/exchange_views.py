@@ -96,15 +96,16 @@ def there_already(shared: Shared) -> Recipe | None:
     return Recipe.objects.filter(same).first()
 
 
-def _fits(text: str, most: int, what: str, told: list[str]) -> str:
-    """The text if it fits; cut, and told so, if it does not."""
+def _fits(text: str, most: int, what: str) -> str:
+    """The text if it fits. Raises UnreadableRecipe: nothing is cut."""
     if len(text) > most:
-        told.append(f"{what} is over {most:,} characters and was cut")
-    return text[:most]
+        raise UnreadableRecipe(f"{what} has {len(text):,} characters, and {most:,} can be kept")
+    return text
 
 
 def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
-    """A new recipe from what came in, and what of it could not be kept as it was, in words."""
+    """A new recipe from what came in, and what of it could not be kept as it was, in words. Raises
+    UnreadableRecipe for more than is kept of something."""
     core, told = shared.recipe, list(shared.told)
     foods = food_table()
     choices = {}
@@ -130,7 +131,7 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
             f"“{shared.measures[:20]}” names no cups that are known here: taken as this practice's "
             f"own"
         )
-    title = _fits(core.title or "Imported recipe", TITLE, "its title", told)
+    title = _fits(core.title or "Imported recipe", TITLE, "its title")
     taken, number = title, 1
     while Recipe.with_removed.filter(title__iexact=title).exists():
         number += 1
@@ -147,13 +148,12 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
             "" if core.claimed == f"{core.servings:g}" else core.claimed,
             SHORT,
             "what it says it serves",
-            told,
         ),
-        serving_measure=_fits(core.serving_measure, SHORT, "the measure of a serving", told),
+        serving_measure=_fits(core.serving_measure, SHORT, "the measure of a serving"),
         cooked_by=core.method if core.method in METHOD_WORDS else "",
         reduced=core.reduced,
         measures=known_measures(shared.measures) or practice.measures,
-        method=_fits(shared.instructions, LONG, "the method", told),
+        method=_fits(shared.instructions, LONG, "the method"),
         choices=choices,
     )
     note_parts(recipe)
@@ -165,8 +165,12 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
 def take_in(request: PageRequest) -> HttpResponse:
     form = ImportForm(request.POST or None, request.FILES or None)
     if request.method == "POST" and form.is_valid():
-        with transaction.atomic():
-            recipe, told = store(form.shared, request.practice, request.user)
+        try:
+            with transaction.atomic():
+                recipe, told = store(form.shared, request.practice, request.user)
+        except UnreadableRecipe as error:
+            form.add_error(None, f"Nothing was taken: {error}.")
+            return render(request, "recipes/import.html", {"form": form}, status=400)
         left = len(facts_of(recipe).unresolved)
         said = (
             "Every line was read."

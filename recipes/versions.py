@@ -43,14 +43,20 @@ def is_kept(recipe: Recipe) -> bool:
     return all(latest.data.get(name, now[name]) == now[name] for name in KEPT)
 
 
+def _changed(recipe: Recipe) -> list[str]:
+    """The fields in which a recipe is not its latest version."""
+    latest, now = recipe.versions.first(), recipe.kept()
+    return [name for name in KEPT if latest is None or latest.data.get(name) != now[name]]
+
+
 def differing(one: Recipe, other: Recipe) -> list[str]:
     """The fields in which two recipes differ."""
     return [name for name in KEPT if getattr(one, name) != getattr(other, name)]
 
 
 def save_kept(recipe: Recipe, version: int, by: User, why: str = "") -> RecipeVersion:
-    """Save over `version` of the recipe; what it was until now is a version, and so is what it is
-    now. Raises StaleSave.
+    """Save over `version` of the recipe; what it was before it was changed is a version, and so is
+    what it is now: what was kept by itself meanwhile is part of the change. Raises StaleSave.
 
     Other recipes that name it follow a new title, each with a version of its own.
     """
@@ -58,13 +64,15 @@ def save_kept(recipe: Recipe, version: int, by: User, why: str = "") -> RecipeVe
         before = Recipe.with_removed.get(pk=recipe.pk)
         if before.version != version:
             raise StaleSave(before)
-        if not is_kept(before):
+        if not before.versions.exists():
             keep(before, by, "as it was")
+        # what was kept by itself since the last version counts as changed now
+        unkept = not is_kept(before)
         note_parts(recipe)
         recipe.save_over(version)
         if before.title != recipe.title:
             rename_in_others(recipe, before.title, by)
-        changed = differing(before, recipe)
+        changed = _changed(recipe) if unkept else differing(before, recipe)
         if not changed and not why:
             return recipe.versions.first()  # type: ignore[return-value]
         return keep(recipe, by, why or f"changed: {', '.join(WORDS[name] for name in changed)}")
@@ -133,6 +141,8 @@ def _rekeyed(key: str, lines: dict[str, str]) -> str:
 def go_back(recipe: Recipe, version: RecipeVersion, by) -> RecipeVersion:
     """The recipe becomes what it was in a version; what it was until now is kept, and so is the
     step back."""
+    if not is_kept(recipe):
+        keep(recipe, by, "as it was")
     for name, value in version.data.items():
         setattr(recipe, name, value)
     return save_kept(recipe, recipe.version, by, f"back to version {version.number}: {version.why}")

@@ -27,6 +27,7 @@ from nutrition.recipe.reckoning import Facts
 from nutrition.recipe.serving_measure import UnreadableServing, in_a_cup, measured
 from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.written.finding import find_foods
+from nutrition.written.serving_words import is_yield
 from practice.forms import with_version
 from practice.in_passing import note_in_passing
 from practice.removal import offered_back
@@ -157,6 +158,8 @@ def _context(
             else {"claims": claims, "serving_measure": measure}
         )
         context["claims"] = said.get("claims", "")
+        # what came out of the pot is no claim of how many it serves, and counts where it belongs
+        context["claims_wrong"] = is_yield(context["claims"])
         if said.get("serving_measure", "").strip():
             try:
                 found = measured(facts, said["serving_measure"], facts.recipe.system)

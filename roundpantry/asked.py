@@ -4,6 +4,7 @@ page with."""
 import math
 
 from django.http import HttpRequest, QueryDict
+from django.utils.http import url_has_allowed_host_and_scheme
 
 
 def key_in(text: object) -> int | None:
@@ -41,6 +42,15 @@ def grams_in(text: object) -> float | None:
 def short(data: QueryDict | dict, name: str, most: int = 80) -> str:
     """A word or two of what was sent, no longer than `most` characters."""
     return str(data.get(name, ""))[: most * 4].strip()[:most]
+
+
+def next_in(request: HttpRequest, otherwise: str) -> str:
+    """Where a form wants to go next, if that is a page of this application."""
+    address = str(request.POST.get("next", ""))
+    here = url_has_allowed_host_and_scheme(
+        address, allowed_hosts={request.get_host()}, require_https=request.is_secure()
+    )
+    return address if len(address) <= 500 and address.startswith("/") and here else otherwise
 
 
 class TooLong(ValueError):

@@ -1,6 +1,7 @@
 """A file that was named on the command line, and what is told of one that cannot be used."""
 
 import json
+import math
 import os
 import sys
 from pathlib import Path
@@ -32,11 +33,20 @@ def read_given(name: str) -> str:
         raise CommandError(f"{name} cannot be read: {error.strerror}.") from None
 
 
+def _no_number(text: str) -> NoReturn:
+    raise ValueError(f"{text} is no number")
+
+
+def _finite(text: str) -> float:
+    value = float(text)
+    return value if math.isfinite(value) else _no_number(text)
+
+
 def json_given(name: str) -> Any:
     """What a JSON file holds. Raises CommandError saying why not."""
     try:
-        return json.loads(read_given(name))
-    except (json.JSONDecodeError, RecursionError) as error:
+        return json.loads(read_given(name), parse_constant=_no_number, parse_float=_finite)
+    except (ValueError, RecursionError) as error:
         raise CommandError(f"{name} is not JSON: {error}.") from None
 
 

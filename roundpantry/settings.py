@@ -1,6 +1,7 @@
 """Settings. Everything that differs between installations comes from the environment."""
 
 import os
+import pwd
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -8,7 +9,7 @@ from django.core.management.utils import get_random_secret_key
 
 BASE_DIR = Path(__file__).resolve().parent.parent
 VAR_DIR = Path(os.environ.get("ROUNDPANTRY_VAR", BASE_DIR / "var"))
-VAR_DIR.mkdir(parents=True, exist_ok=True)
+VAR_DIR.mkdir(mode=0o700, parents=True, exist_ok=True)
 
 
 def _secret_key() -> str:
@@ -53,8 +54,11 @@ INSTALLED_APPS = [
     "handouts",
     "finder",
     "demo",
+    # its templates come last, so that ours stand over them
+    "django.forms",
 ]
 MIDDLEWARE = [
+    "practice.middleware.WellFormedMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -64,6 +68,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "practice.middleware.SignedInMiddleware",
+    "practice.once.OnceMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
@@ -88,12 +93,31 @@ TEMPLATES = [
         },
     }
 ]
+# a field says how much it holds and cuts nothing: templates/django/forms/widgets/attrs.html
+FORM_RENDERER = "django.forms.renderers.TemplatesSetting"
+
+
+def _private(path: Path) -> Path:
+    """A file that its owner alone reads, made so before anything is written into it; what SQLite
+    puts beside it is as private."""
+    path.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    if not path.exists():
+        path.touch(mode=0o600)
+    elif path.owner() == _me() and path.stat().st_mode & 0o077:
+        path.chmod(0o600)
+    return path
+
+
+def _me() -> str:
+    return pwd.getpwuid(os.getuid()).pw_name
+
+
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         # kept open between requests: opening it anew costs more than most of what is asked of it
         "CONN_MAX_AGE": 600,
-        "NAME": os.environ.get("ROUNDPANTRY_DB", VAR_DIR / "roundpantry.sqlite3"),
+        "NAME": _private(Path(os.environ.get("ROUNDPANTRY_DB", VAR_DIR / "roundpantry.sqlite3"))),
         # a page that is read takes no lock; a change is one short transaction, which takes the
         # write lock when it begins, and waits long enough that everybody has a turn. Where a change
         # begins and ends: practice/undo.py and practice/versioned.py

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 from pathlib import Path
 from typing import Any
 
@@ -14,6 +13,7 @@ from django.views.decorators.http import require_POST
 from clients.context import PageRequest
 from clients.standing import for_the_household
 from nutrition.composition.foods import food_table
+from nutrition.formats.csv_cells import SafeWriter
 from roundpantry.asked import key_in, short
 from shopping.forms import PackageForm, StockForm
 from shopping.kitchen import add_to, cooked, tick
@@ -92,7 +92,7 @@ def as_csv(request: PageRequest, pk: int) -> HttpResponse:
     response = HttpResponse(content_type="text/csv; charset=utf-8")
     name = f"shopping-{week.start:%Y-%m-%d}.csv"
     response["Content-Disposition"] = f'attachment; filename="{name}"'
-    writer = csv.writer(response)
+    writer = SafeWriter(response)
     writer.writerow(
         ["shop on", "section", "food", "buy", "grams needed", "grams at hand", "left over", "for"]
         + ["cost"]

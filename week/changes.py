@@ -4,7 +4,7 @@ taken. Each is one step that can be undone."""
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from clients.models import Client
 from nutrition.composition.foods import food_table
@@ -157,6 +157,21 @@ def beside(week: Week, day: int, meal: str) -> str:
         raise NotThere("That meal holds no more.") from None
 
 
+def _moved_on(
+    row: WeekEntry, rows: Sequence[WeekEntry], kinds: Mapping[str, str], days: int, by: int
+) -> int:
+    """The day on which a dish stands when all that is not pinned in its place is moved on in turn:
+    around what is pinned."""
+    meal, place = row.meal, row.place
+    pinned = {one.day for one in rows if one.locked and (one.meal, one.place) == (meal, place)}
+    free = [
+        day
+        for day in range(days)
+        if day not in pinned and (f"{day}-{meal}-{place}" in kinds or place >= BESIDE_FROM)
+    ]
+    return free[(free.index(row.day) + by) % len(free)] if row.day in free else row.day
+
+
 def copy_on(week: Week, by_days: int = 1) -> Week:
     """The week after it, its dishes moved on by so many days in turn, for the targets of its own
     time; what is pinned stays on its weekday. Not in a change: a week of its own."""
@@ -174,15 +189,19 @@ def copy_on(week: Week, by_days: int = 1) -> Week:
         container_ml=week.container_ml,
     )
     rows = list(week.entries.all())
-    kinds = kinds_by_slot(made)
-    taken: set[str] = set()
+    kinds, taken = kinds_by_slot(made), set()
     for row in sorted(rows, key=lambda one: not one.locked):
-        day = row.day if row.locked else (row.day + by_days) % week.days
-        slot = f"{day}-{row.meal}-{row.place}"
-        if slot in taken or (slot not in kinds and row.place < BESIDE_FROM):
-            continue
-        taken.add(slot)
-        row.pk, row._state.adding, row.week, row.day = None, True, made, day
+        day = row.day if row.locked else _moved_on(row, rows, kinds, week.days, by_days)
+        meal, place = row.meal, row.place
+        if (day, meal, place) in taken or (
+            f"{day}-{meal}-{place}" not in kinds and place < BESIDE_FROM
+        ):
+            # nothing is lost: what has no place of its own there stands beside the others
+            places = range(BESIDE_FROM, MOST_PLACES)
+            place = next(one for one in places if (day, meal, one) not in taken)
+        taken.add((day, meal, place))
+        row.pk, row._state.adding, row.week = None, True, made
+        row.day, row.place = day, place
         plan_dish(row, week.practice)
         row.save()
     return made

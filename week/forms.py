@@ -136,11 +136,11 @@ def as_typed(skeleton: Skeleton) -> TypedSkeleton:
 def typed_in(data: Mapping[str, Any]) -> TypedSkeleton:
     """A skeleton as it was sent."""
     typed = TypedSkeleton(
-        eaters=str(data.get("eaters", ""))[:1000],
+        eaters=str(data.get("eaters", "")),
         flask=bool(data.get("flask")),
-        in_a_row=str(data.get("in_a_row", ""))[:10],
-        plants=str(data.get("plants", ""))[:10],
-        colors=str(data.get("colors", ""))[:10],
+        in_a_row=str(data.get("in_a_row", "")),
+        plants=str(data.get("plants", "")),
+        colors=str(data.get("colors", "")),
     )
     for day in range(7):
         if data.get(f"cooks-{day}"):
@@ -148,13 +148,13 @@ def typed_in(data: Mapping[str, Any]) -> TypedSkeleton:
         if data.get(f"shops-{day}"):
             typed.shopping.add(day)
         for meal in MEAL_NAMES:
-            typed.cells[day, meal] = str(data.get(f"cell-{day}-{meal}", ""))[:200]
+            typed.cells[day, meal] = str(data.get(f"cell-{day}-{meal}", ""))
             if data.get(f"packed-{day}-{meal}"):
                 typed.packed.add((day, meal))
             if data.get(f"away-{day}-{meal}"):
                 typed.away.add((day, meal))
     for kind in KINDS:
-        value = str(data.get(f"limit-{kind}", "")).strip()[:5]
+        value = str(data.get(f"limit-{kind}", "")).strip()
         if value:
             typed.limits[kind] = value
     return typed
@@ -163,14 +163,24 @@ def typed_in(data: Mapping[str, Any]) -> TypedSkeleton:
 def read_skeleton(typed: TypedSkeleton) -> Skeleton | None:
     """The skeleton that was typed; None where something is wrong, which then stands beside it."""
     days = []
+    # what is wrong in the same way on several days is told once
+    told: dict[str, str] = {}
     for day in range(7):
         meals = {}
         for meal in MEAL_NAMES:
             text = typed.cells.get((day, meal), "")
             try:
+                if len(text) > MOST_IN_CELL:
+                    raise BadSkeleton(
+                        meal, f"That is {len(text)} characters, and {MOST_IN_CELL} can be kept."
+                    )
                 places = read_places(text)
             except BadSkeleton as error:
-                typed.errors[f"cell-{day}-{meal}"] = str(error)
+                said, where = str(error), f"{WEEKDAYS[day]}, {MEAL_NAMES[meal].lower()}"
+                typed.errors[f"cell-{day}-{meal}"] = (
+                    f"As on {told[said]}." if said in told else said
+                )
+                told.setdefault(said, where)
                 continue
             if places:
                 meals[meal] = places
@@ -221,6 +231,8 @@ def _whole(typed: TypedSkeleton, name: str, text: str, usual: int) -> int:
     return int(text)
 
 
+# What is kept of each. [characters]
+MOST_IN_CELL, MOST_OF_EATERS, MOST_NAME = 200, 1000, 60
 EATER = re.compile(
     r"^(?P<name>.*?\D)\s+(?P<share>\d+(?:[.,]\d+)?|\d+/\d+)\s*(?:,\s*(?P<meals>.*))?$"
 )
@@ -229,6 +241,11 @@ EATER = re.compile(
 def _eaters(typed: TypedSkeleton) -> list[Eater]:
     """A line for each: "Jory 0.6", "the twins 1.5, dinner, breakfast"."""
     out = []
+    if len(typed.eaters) > MOST_OF_EATERS:
+        typed.errors["eaters"] = (
+            f"That is {len(typed.eaters):,} characters, and {MOST_OF_EATERS:,} can be kept."
+        )
+        return []
     for line in typed.eaters.splitlines():
         if not line.strip():
             continue
@@ -251,7 +268,10 @@ def _eaters(typed: TypedSkeleton) -> list[Eater]:
         top, _slash, under = share.partition("/")
         portion = float(top) / float(under) if under and float(under) else float(top)
         meals = frozenset(names[word] for word in words)
-        out.append(Eater(match["name"].strip()[:60], portion, meals))
+        if len(match["name"].strip()) > MOST_NAME:
+            typed.errors["eaters"] = f"“{line[:60]}…”: a name has {MOST_NAME} characters at most."
+            continue
+        out.append(Eater(match["name"].strip(), portion, meals))
     return out
 
 

@@ -63,6 +63,11 @@ def skeleton(request: PageRequest) -> HttpResponse:
         # Monday's meals on every day
         for (day, meal), _text in list(typed.cells.items()):
             typed.cells[day, meal] = typed.cells.get((0, meal), "")
+        # how it is eaten goes with what is eaten
+        for where in (typed.packed, typed.away):
+            monday = {meal for day, meal in where if day == 0}
+            where.clear()
+            where.update((day, meal) for day in range(7) for meal in monday)
         return _page(request, typed)
     found = read_skeleton(typed)
     asked = version_in(request.POST.get("version"))

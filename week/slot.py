@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from bowls.bowl import reckon_bowl
 from clients.gate import gate_of
-from clients.marks import Marked, marked_dish
+from clients.marks import marked_dish
 from recipes import adding
 from week.dishes import Thing, bowls_open_to
 from week.favorites import for_planning
@@ -44,13 +44,15 @@ def options_for(week: Week, place: Place, q: str) -> Options:
     if q:
         asked = adding.typed(q)
         rows = bowls_open_to(week.client)
-        for bowl in adding.with_words(rows, "name", asked.words)[: adding.MOST_DISHES]:
-            marked = marked_dish(gate, bowl, reckon_bowl(bowl).ingredients)
-            found.append(_found(f"bowl-{bowl.pk}", bowl.name, "bowl", marked))
-        for one in adding.found_recipes(week.client, gate, asked):
-            found.append(_found(f"recipe-{one.it.pk}", one.it.title, "recipe", one))
-        for one in adding.found_foods(week.client, gate, asked, week.practice.measures):
-            found.append(_found(f"food-{one.it.slug}", one.it.name, "food", one))
+        bowls = [
+            ("bowl", marked_dish(gate, bowl, reckon_bowl(bowl).ingredients))
+            for bowl in adding.with_words(rows, "name", asked.words)[: adding.MOST_DISHES]
+        ]
+        recipes = [("recipe", one) for one in adding.found_recipes(week.client, gate, asked)]
+        foods = adding.found_foods(week.client, gate, asked, week.practice.measures)
+        for row in adding.in_order(week.client, asked, [*bowls, *recipes], foods):
+            key = f"{row.field}-{row.value}"
+            found.append(Option(key=key, name=row.said, said=row.kind, warns=row.one.why))
     return Options(liked, found)
 
 
@@ -73,7 +75,3 @@ def _option(one: Thing, place: Place) -> Option:
     if place.slot.packed and (hot or (keeping is not None and not keeping.travels)):
         warns = "not good cold: a flask, or another dish"
     return Option(key=one.key, name=one.name, said=", ".join(words), warns=warns)
-
-
-def _found(key: str, name: str, kind: str, marked: Marked) -> Option:
-    return Option(key=key, name=name, said=kind, warns=getattr(marked, "why", "") or "")

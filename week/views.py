@@ -23,7 +23,7 @@ from planner.models import MEALS
 from practice.removal import offered_back
 from practice.undo import asked_by
 from practice.versioned import StaleSave, version_in
-from roundpantry.asked import key_in, short
+from roundpantry.asked import key_in, next_in, short
 from roundpantry.listing import Lists, listed
 from week import changes
 from week.changes import NotThere
@@ -314,7 +314,7 @@ def settings(request: PageRequest, pk: int) -> HttpResponse:
         week.container_ml = form.cleaned_data["container_ml"]
         try:
             week.save_over(week.version if asked is None else asked)
-            return redirect(request.POST.get("next") or reverse("week:page", args=[pk]))
+            return redirect(next_in(request, reverse("week:page", args=[pk])))
         except StaleSave:
             form.add_error(None, "The week was changed meanwhile. Save again to set it.")
             status = 409

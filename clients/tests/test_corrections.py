@@ -179,8 +179,7 @@ class Orders(PracticeCase):
         page = self.client.get(reverse("clients:page", args=[self.client_row.pk]))
         self.assertContains(
             page,
-            "Potassium at least 8,000 mg, where kidney disease, stage 5, not on dialysis sets at "
-            "most 3,000 mg",
+            "Potassium at least 8,000 mg, where kidney disease, stage 5 sets at most 3,000 mg",
         )
         about = next(
             caution.about

@@ -9,7 +9,6 @@ from dataclasses import dataclass
 
 from rapidfuzz import fuzz
 
-MOST_PIECES = 30
 # How much "most of it" is, with the range that people mean by it. Common practice, no source.
 _SHARES: tuple[tuple[str, float, float, float], ...] = (
     (r"three[- ]quarters|3/4|¾", 0.75, 0.65, 0.85),
@@ -103,7 +102,7 @@ def pieces(text: str, known: Sequence[str] = ()) -> list[Piece]:
             part = _LEADING.sub("", part).strip(" .")
             if part:
                 out.append(_piece(part))
-    return out[:MOST_PIECES]
+    return out
 
 
 def _parted(chunk: str, known: Sequence[str]) -> list[str]:

@@ -157,7 +157,7 @@ def _orders(data: Mapping[str, Any]) -> tuple[Order, ...]:
         raise OutOfRange("orders", "orders is a list.")
     for row in stated:
         key = row.get("key") if isinstance(row, dict) else None
-        if key not in NUTRIENT:
+        if not isinstance(key, str) or key not in NUTRIENT:
             raise OutOfRange("orders", f"orders: there is no target {key!r}.")
         by, license = (row.get(name, "") for name in ("by", "license"))
         if not all(isinstance(text, str) for text in (by, license)):

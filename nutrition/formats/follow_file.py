@@ -59,6 +59,13 @@ def _number(row: Mapping[str, Any], key: str, field: str) -> float:
     return float(value)
 
 
+def _short(row: Mapping[str, Any], key: str, field: str, most: int) -> str:
+    text = str(row.get(key, ""))
+    if len(text) > most:
+        raise OutOfRange(field, f"{key} has {len(text)} characters, and {most} can be kept.")
+    return text
+
+
 def read_weighed(data: Mapping[str, Any]) -> list[Weighed]:
     """The weigh-ins. Raises OutOfRange for one that cannot be, or a second of a day."""
     out: dict[date, Weighed] = {}
@@ -74,7 +81,7 @@ def read_weighed(data: Mapping[str, Any]) -> list[Weighed]:
         time = row.get("time", "")
         if time not in TIMES:
             raise OutOfRange("weighed", f"time is one of {', '.join(TIMES[1:])}.")
-        scale = str(row.get("scale", ""))[:40]
+        scale = _short(row, "scale", "weighed", 40)
         out[on] = Weighed(on, kg, time=str(time), dressed=bool(row.get("dressed")), scale=scale)
     return [out[on] for on in sorted(out)]
 
@@ -126,7 +133,7 @@ def _happened(data: Mapping[str, Any]) -> list[Happened]:
             raise OutOfRange("happened", f"kind is one of {', '.join(KINDS)}.")
         start = _date(row, "from", "happened")
         end = _date(row, "until", "happened") if "until" in row else start
-        out.append(Happened(kind, start, end, str(row.get("words", ""))[:200]))
+        out.append(Happened(kind, start, end, _short(row, "words", "happened", 200)))
     return out
 
 

@@ -11,6 +11,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from nutrition.composition.errors import CoreError
+from nutrition.formats.csv_cells import SafeWriter, plain_cell
 from nutrition.labels.label import Label
 from nutrition.labels.rounding import label_values
 from nutrition.written.pasted import printable
@@ -41,7 +42,7 @@ def label_csv_columns() -> tuple[str, ...]:
 def labels_to_csv(labels: Iterable[Label]) -> str:
     """A row for every label, as it was typed."""
     out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
+    writer = SafeWriter(out)
     writer.writerow(label_csv_columns())
     for label in labels:
         writer.writerow(
@@ -77,16 +78,25 @@ def read_labels(text: str) -> list[Given]:
 
 
 def _rows(reader: csv.DictReader[str]) -> Iterator[Given]:
+    begins = reader.line_num + 1
     for row in reader:
-        cells = {
-            head: printable(cell or "").strip()[:MOST_CELL]
-            for head, cell in row.items()
-            if isinstance(head, str) and not isinstance(cell, list)
-        }
+        at, begins = begins, reader.line_num + 1
+        if row.pop(None, None):
+            raise UnreadableLabels(
+                f"line {at} has more cells than the first row names: put what holds a comma in "
+                f"quotes"
+            )
+        cells = {head: plain_cell(printable(cell or "").strip()) for head, cell in row.items()}
         if not any(cells.values()):
             continue
+        longest = max(cells, key=lambda head: len(cells[head]))
+        if len(cells[longest]) > MOST_CELL:
+            raise UnreadableLabels(
+                f"line {at}, {longest}: it has {len(cells[longest]):,} characters, and "
+                f"{MOST_CELL:,} can be kept"
+            )
         yield Given(
-            reader.line_num,
+            at,
             Label(
                 name=cells.get("name", ""),
                 kind=cells.get("kind") or "us",

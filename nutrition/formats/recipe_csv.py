@@ -9,6 +9,7 @@ from __future__ import annotations
 import csv
 import io
 
+from nutrition.formats.csv_cells import SafeWriter, plain_cell
 from nutrition.formats.shared import Shared, exact, stated, with_known_choices
 from nutrition.recipe.model import (
     BATCH_G,
@@ -37,7 +38,7 @@ def to_csv(shared: Shared) -> str:
     """A row for every line and every other thing the recipe holds."""
     recipe = shared.recipe
     out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
+    writer = SafeWriter(out)
     writer.writerow(CSV_COLUMNS)
     for name, value in (
         ("title", recipe.title),
@@ -71,7 +72,13 @@ def read_csv(text: str) -> Shared:
     taken: dict[int, Choice] = {}
     try:
         for row in csv.DictReader(io.StringIO(text, newline=""), strict=True):
-            name, said = (row.get("field") or "").strip(), printable(row.get("text") or "")
+            if None in row:
+                raise UnreadableRecipe(
+                    f"the row “{(row.get('text') or '')[:40]}” has more cells than the first row "
+                    f"names: put what holds a comma in quotes"
+                )
+            name = (row.get("field") or "").strip()
+            said = plain_cell(printable(row.get("text") or ""))
             if name != "line":
                 head[name] = said
                 continue
@@ -115,7 +122,8 @@ def read_table(text: str) -> Shared:
 
     def cell(row: list[str], what: str) -> str:
         place = at.get(what)
-        return decoded(row[place]).strip() if place is not None and place < len(row) else ""
+        there = place is not None and place < len(row)
+        return plain_cell(decoded(row[place or 0]).strip()) if there else ""
 
     try:
         rows = list(csv.reader(io.StringIO(text, newline=""), delimiter=mark, strict=True))[1:]

@@ -175,7 +175,8 @@ def find_recipe(data: object, depth: int = 0) -> dict[str, Any] | None:
 
 
 def instructions_of(stated: object, depth: int = 0) -> str:
-    """The steps as lines of text, from a string, HowToStep objects, or sections of them."""
+    """The steps as lines of text, from a string, HowToStep objects, or sections of them. Raises
+    UnreadableRecipe for more than a recipe holds."""
     if isinstance(stated, str):
         return decoded(re.sub(r"<[^>]{0,200}>", " ", stated)).strip()
     if depth > MOST_DEEP_STEPS:
@@ -184,7 +185,9 @@ def instructions_of(stated: object, depth: int = 0) -> str:
         inner = stated.get("itemListElement") or stated.get("text") or stated.get("name")
         return instructions_of(inner, depth + 1)
     if isinstance(stated, list):
-        steps = (instructions_of(part, depth + 1) for part in stated[:MAX_LINES])
+        if len(stated) > MAX_LINES:
+            raise UnreadableRecipe(f"it has {len(stated)} steps, and {MAX_LINES} can be kept")
+        steps = (instructions_of(part, depth + 1) for part in stated)
         return "\n".join(step for step in steps if step)
     return ""
 

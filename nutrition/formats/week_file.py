@@ -80,7 +80,7 @@ def _kinds(row: Mapping[str, Any], field: str, usual: frozenset[str]) -> frozens
     stated = row.get("kinds")
     if stated is None:
         return usual
-    if not isinstance(stated, list) or not set(stated) <= set(KINDS):
+    if not isinstance(stated, list) or not all(one in KINDS for one in stated):
         raise BadWeek(f"{field}.kinds", f"{field}.kinds is a list of {', '.join(KINDS)}")
     return frozenset(stated)
 
@@ -100,7 +100,10 @@ def _recipe(given: object, field: str, load: Callable[[str], str]) -> Facts:
         if isinstance(given, list):
             return reckon(Recipe(tuple(str(line) for line in given)))
         if isinstance(given, dict):
-            lines = tuple(str(line) for line in given.get("lines", ()))
+            stated = given.get("lines")
+            if not isinstance(stated, list):
+                raise BadWeek(f"{field}.lines", f"{field}.lines is a list of lines")
+            lines = tuple(str(line) for line in stated)
             servings = _number(given, "servings", field, 1.0)
             title, method = str(given.get("title", "")), str(given.get("method", ""))
             return reckon(Recipe(lines, title=title, servings=servings, method=method))

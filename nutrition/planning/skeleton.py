@@ -262,7 +262,7 @@ def from_data(data: Mapping[str, Any]) -> Skeleton:
             ),
             flask=bool(data.get("flask", False)),
         )
-    except (KeyError, TypeError, ValueError, AttributeError) as error:
+    except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as error:
         if isinstance(error, BadSkeleton):
             raise
         raise BadSkeleton("skeleton", f"this is no skeleton of a week: {error}") from None

@@ -6,6 +6,8 @@ from __future__ import annotations
 import difflib
 from dataclasses import dataclass
 
+from nutrition.composition.foods import food_table
+from nutrition.recipe.model import choice_keys
 from nutrition.recipe.reckoning import Facts
 from nutrition.written.matching import Line
 
@@ -48,9 +50,25 @@ def _effect(
     return out
 
 
+def _said(facts: Facts) -> list[str]:
+    """Every line as it was written, with the food and the grams that were set by hand. [g]"""
+    recipe, table, out = facts.recipe, food_table(), []
+    for line, key in zip(facts.lines, choice_keys(recipe.lines), strict=True):
+        choice = recipe.choices.get(key)
+        by_hand = []
+        if choice is not None and choice.food:
+            food = table.get(choice.food)
+            by_hand.append(food.name if food is not None else choice.food)
+        if choice is not None and choice.grams is not None:
+            by_hand.append(f"{choice.grams:g} g")
+        out.append(f"{line.text} (set by hand: {', '.join(by_hand)})" if by_hand else line.text)
+    return out
+
+
 def side_by_side(before: Facts, after: Facts) -> list[LineChange]:
     """Every line of both, in order; a line that was rewritten stands beside what it was."""
     old, new = [line.text for line in before.lines], [line.text for line in after.lines]
+    said_before, said_after = _said(before), _said(after)
     out = []
     for tag, i1, i2, j1, j2 in difflib.SequenceMatcher(
         None, old, new, autojunk=False
@@ -63,8 +81,8 @@ def side_by_side(before: Facts, after: Facts) -> list[LineChange]:
             pairs = _matched(before.lines, after.lines, list(range(i1, i2)), list(range(j1, j2)))
         out += [
             LineChange(
-                "" if i is None else old[i],
-                "" if j is None else new[j],
+                "" if i is None else said_before[i],
+                "" if j is None else said_after[j],
                 _effect(before, after, i, j),
             )
             for i, j in pairs

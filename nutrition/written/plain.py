@@ -100,7 +100,28 @@ def _value(count: str | None, part: str) -> str:
     return f"{times * FRACTION_WORDS[part.lower()]:.6g}"
 
 
+# "half the package", "a third of the can", "the whole jar", as people say it of what they bought.
+_OF_CONTAINER = re.compile(
+    rf"^(?:(?P<count>an?|{_COUNT})[ -])?(?P<part>{_FRACTION})s?(?: of)? (?:the|an?|one) "
+    rf"(?P<what>(?:small |large )?(?:package|packet|pack|can|tin|jar|bag|box|block|carton|bottle"
+    rf"|container|pouch|tub|tube|head|bunch|loaf))\b(?: of)?(?= )",
+    re.I,
+)
+_WHOLE_CONTAINER = re.compile(
+    r"^(?:all of )?(?:the|a|one) (?:whole|entire) (?P<what>package|packet|pack|can|tin|jar|bag|box"
+    r"|block|carton|bottle|container|pouch|tub|tube)\b(?: of)?(?= )",
+    re.I,
+)
+
+
+def _container(match: re.Match[str]) -> str:
+    count = (match["count"] or "one").lower()
+    return f"{NUMBER_WORDS[count] * FRACTION_WORDS[match['part'].lower()]:.6g} {match['what']}"
+
+
 def _words_to_numbers(line: str) -> str:
+    line = _OF_CONTAINER.sub(_container, line)
+    line = _WHOLE_CONTAINER.sub(lambda m: f"1 {m['what']}", line)
     line = re.sub(r"\b(a )?couple( of)?\b", "2", line, flags=re.I)
     line = re.sub(r"\b(a few|several)\b", "3", line, flags=re.I)
     line = re.sub(

@@ -4,14 +4,10 @@ many of them the batch gives."""
 from __future__ import annotations
 
 import re
-from typing import TYPE_CHECKING
 
 from nutrition.written import units
 from nutrition.written.grammar import FILLS, Reading, read
-
-if TYPE_CHECKING:
-    pass
-
+from nutrition.written.plain import FRACTION_WORDS, NUMBER_WORDS
 
 _COUNTED = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+?)\s*$", re.I)
 
@@ -20,10 +16,38 @@ _COUNTED = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+?)\s*$", re.I)
 LEAST_COUNTED, MOST_COUNTED = 0.1, 1000.0
 
 
+# "5 heaping half-cups", "five scant 1/2 cups"
+_SPOKEN = re.compile(
+    rf"^\s*(?P<count>\d+(?:\.\d+)?|{'|'.join(NUMBER_WORDS)})\s+"
+    rf"(?:(?P<fill>{'|'.join(FILLS)})\s+)?"
+    rf"(?P<part>{'|'.join(FRACTION_WORDS)}|\d+/\d+)[- ](?P<of>cup|tablespoon|tbsp|liter|litre)s?"
+    rf"(?:\s+(?P<last>{'|'.join(FILLS)}))?\s*$",
+    re.I,
+)
+
+
+def _as_written(text: str) -> str:
+    """ "5 heaping half-cups" as "5 x 1/2 cup heaping"."""
+    match = _SPOKEN.match(text)
+    if match is None:
+        return text
+    count, part = match["count"].lower(), match["part"].lower()
+    many = f"{NUMBER_WORDS[count]:g}" if count in NUMBER_WORDS else count
+    share = f"1/{round(1 / FRACTION_WORDS[part])}" if part in FRACTION_WORDS else part
+    fill = match["fill"] or match["last"] or ""
+    return f"{many} x {share} {match['of'].lower()} {fill.lower()}".strip()
+
+
+def is_yield(text: str) -> bool:
+    """Whether it says what came out of a pot, "5 x 1/2 cup heaping", and not how many it serves."""
+    count, one = counted(text)
+    return count is not None and _read_measure(one, "us") is not None
+
+
 def counted(text: str) -> tuple[float | None, str]:
-    """How many were portioned out, and the measure of one: "5 x 1/2 cup heaping" is (5.0, "1/2 cup
-    heaping"). None for no count."""
-    match = _COUNTED.match(text)
+    """How many were portioned out, and the measure of one: "5 x 1/2 cup heaping", or "5 heaping
+    half-cups", is (5.0, "1/2 cup heaping"). None for no count."""
+    match = _COUNTED.match(_as_written(text))
     count = float(match[1]) if match else 0.0
     return (
         (count, match[2])

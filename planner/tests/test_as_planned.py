@@ -13,6 +13,8 @@ from practice.models import Practice, User
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 
+WAY_OUT = 'class="for-nobody" href="'
+
 
 class AsPlanned(PracticeCase):
     def setUp(self):
@@ -285,7 +287,8 @@ class TwoTabs(PracticeCase):
             page = self.client.get(self.second + address)
             links = [
                 link
-                for link in page.content.decode().split('href="')[1:]
+                # the way out leads on for nobody, on purpose
+                for link in page.content.decode().replace(WAY_OUT, "").split('href="')[1:]
                 if link.startswith("/") and not link.startswith("/static/")
             ]
             actions = [

@@ -9,6 +9,7 @@ from django.utils import timezone
 
 from bowls.changeable import BowlChanges
 from bowls.models import Bowl, BowlPart
+from bowls.views import UNSAID_MEAL
 from changes.places import meal_of_bowl, worn_in
 from changes.proposed import problem_of
 from clients.models import Client
@@ -53,7 +54,7 @@ class Places(PracticeCase):
     def test_a_bowl_is_the_meal_that_it_stands_in(self):
         it = BowlChanges(asked_for(self.client_row), self.plate)
         look = it.look(QueryDict(""))
-        self.assertIn("nearest", look.chosen_words)
+        self.assertEqual((look.chosen, look.chosen_words), ("lunch", UNSAID_MEAL))
         self.day_with("dinner", bowl=self.plate, amount=1)
         self.assertEqual(meal_of_bowl(self.plate, self.client_row), "dinner")
         look = BowlChanges(asked_for(self.client_row), self.plate).look(QueryDict(""))
@@ -64,7 +65,9 @@ class Places(PracticeCase):
             date=timezone.localdate() + timedelta(days=9),
         )
         DayEntry.objects.create(day=far, meal="lunch", bowl=self.plate, amount=1)
-        self.assertEqual(meal_of_bowl(self.plate, self.client_row), "dinner", "the nearest day")
+        self.assertEqual(
+            meal_of_bowl(self.plate, self.client_row), "dinner", "the first it was put in"
+        )
         look = it.look(QueryDict("meal=lunch"))
         self.assertEqual((look.chosen, look.chosen_words), ("lunch", ""))
 

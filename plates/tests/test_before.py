@@ -5,6 +5,7 @@ from datetime import timedelta
 from django.urls import reverse
 
 from nutrition.insight.comparison import CALORIES, at_basis
+from nutrition.written.typed_amounts import UnreadableAmount
 from planner.models import Day, DayEntry
 from plates.models import OldDish
 from plates.pairs import pairs
@@ -56,9 +57,12 @@ class Before(PracticeCase):
         half = plate_for(f"bowl-{self.bowl.pk}~0.5")
         self.assertAlmostEqual(half.profile.grams, whole.profile.grams / 2)
         self.assertAlmostEqual(plate_for(f"bowl-{self.bowl.pk}~250 g").profile.grams, 250)
-        self.assertAlmostEqual(
-            plate_for(f"bowl-{self.bowl.pk}~nonsense").profile.grams, whole.profile.grams
-        )
+        spoon = plate_for(f"bowl-{self.bowl.pk}~1 tbsp")
+        self.assertAlmostEqual(spoon.volume_ml, 14.787, places=2)
+        with self.assertRaisesRegex(UnreadableAmount, "“nonsense” is not an amount"):
+            plate_for(f"bowl-{self.bowl.pk}~nonsense")
+        page = self.client.get("/compare/", {"with": f"bowl-{self.bowl.pk}~nonsense"})
+        self.assertContains(page, "“nonsense” is not an amount")
         page = self.client.get(
             "/compare/",
             {"with": [f"bowl-{self.bowl.pk}", "food-walnuts"], "amount": ["250 g", ""]},

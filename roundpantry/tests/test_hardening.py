@@ -340,7 +340,9 @@ class Imports(PracticeCase):
                 }
             )
         )
-        self.assertContains(told, "its title is over 160 characters and was cut")
+        self.assertContains(
+            told, "its title has 200 characters, and 160 can be kept", status_code=400
+        )
         both = self.client.post(
             reverse("recipes:import"),
             {"text": "1 cup millet", "file": SimpleUploadedFile("a.txt", b"1 cup oats")},

@@ -60,7 +60,7 @@ class AgainstOthers(unittest.TestCase):
 
     def test_highs_on_the_same_model(self):
         compared = 0
-        for seed in range(20):
+        for seed in range(8):
             with self.subTest(seed=seed):
                 case = week(100 + seed, days=4, meals=3, count=9)
                 found, other = plan(case, Work.of(3.0)), highs(case, 8.0)
@@ -75,7 +75,7 @@ class AgainstOthers(unittest.TestCase):
                 # what is said to be out of reach is so by the other's proof too
                 self.assertLessEqual(found.least_missed, value + ROUNDING)
                 self.assertGreaterEqual(found.score.missed + ROUNDING, bound)
-        self.assertGreaterEqual(compared, 15)
+        self.assertGreaterEqual(compared, 6)
 
 
 class Plans(unittest.TestCase):

@@ -274,8 +274,8 @@ class BothWays(TestCase):
             if food.comparator:
                 continue
             last = 0.0
-            for step in range(26):
-                grams = 0.1 * 1.45**step
+            for step in range(18):
+                grams = 0.1 * 1.7**step
                 said = spoken(food, grams)
                 if said is None:
                     continue

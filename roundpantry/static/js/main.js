@@ -10,8 +10,13 @@ import "./live.js";
 import "./strip.js";
 import "./visit.js";
 import "./amounts.js";
+import "./limits.js";
 import "./cursor.js";
 import "./drag.js";
 import "./cook.js";
 import "./week.js";
 import "./shop.js";
+
+// From here on the scripts answer for what is clicked and typed. htmx begins with the same event, and was told of it first.
+const ready = () => { document.documentElement.dataset.ready = "1"; };
+if (document.readyState === "complete") ready(); else document.addEventListener("DOMContentLoaded", ready);

@@ -2,6 +2,16 @@
 // What one open page sends after another of its own is no conflict with itself.
 export const pageId = crypto.randomUUID ? crypto.randomUUID() : String(Math.random()).slice(2);
 
+// Each sending of a form has a key of its own; a second click right after the first is the same sending.
+const SAME_CLICK = 700;
+export function formKey(form, at = performance.now()) {
+  const before = Number(form.dataset.sentAt || -1e9);
+  if (!form.dataset.formKey || at - before > SAME_CLICK) form.dataset.formKey = crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random()}`;
+  form.dataset.sentAt = String(at);
+  return form.dataset.formKey;
+}
+document.addEventListener("submit", (event) => { formKey(event.target); }, true);
+
 export const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]*)/) || [])[1];
 
 // What is shown of a bowl or a day is drawn anew with each change: what is sent next is sent for what is shown now.

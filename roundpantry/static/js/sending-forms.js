@@ -22,7 +22,7 @@ document.addEventListener("submit", async (event) => {
   if (data.has("version") && shownVersion(form)) data.set("version", shownVersion(form));
   const retry = () => form.requestSubmit(submitter && submitter.isConnected ? submitter : undefined);
   try {
-    const answer = await fetch(form.getAttribute("action") || window.location.href, { method: "POST", body: data, headers: { "Sent-By": "page", "Page-Id": pageId }, redirect: "manual" });
+    const answer = await fetch(form.getAttribute("action") || window.location.href, { method: "POST", body: data, headers: { "Sent-By": "page", "Page-Id": pageId, "Form-Key": form.dataset.formKey || "" }, redirect: "manual" });
     const goTo = answer.headers.get("Go-To");
     if (goTo) {
       const there = new URL(goTo, window.location.href);

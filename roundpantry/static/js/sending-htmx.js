@@ -9,6 +9,9 @@ let waiting = null;
 
 document.addEventListener("htmx:configRequest", (event) => {
   event.detail.headers["Page-Id"] = pageId;
+  // what keeps itself while it is typed is sent again and again on purpose
+  const form = event.detail.elt.closest("form");
+  if (event.detail.verb !== "get" && form && form.dataset.formKey && !event.detail.elt.matches("[data-keeps]")) event.detail.headers["Form-Key"] = form.dataset.formKey;
   // the token may be newer than the page: somebody signed in again in another tab
   if (token()) event.detail.headers["X-CSRFToken"] = token();
   if ("csrfmiddlewaretoken" in event.detail.parameters && token()) event.detail.parameters.csrfmiddlewaretoken = token();

@@ -1,31 +1,43 @@
 // A line of the shopping list is ticked at once. Without a connection the tick waits on the phone and is sent when there is one.
 const WAITING = "shopping-ticks";
-const waiting = () => JSON.parse(localStorage.getItem(WAITING) || "[]");
-const keep = (rows) => localStorage.setItem(WAITING, JSON.stringify(rows));
+// What somebody else left on a phone that is shared is not sent in this one's name, and does not stay.
+const who = document.body.dataset.who || "";
+const all = () => { try { return JSON.parse(localStorage.getItem(WAITING) || "[]"); } catch { return []; } };
+const waiting = () => all().filter((row) => row.who === who);
+const keep = (rows) => (rows.length ? localStorage.setItem(WAITING, JSON.stringify(rows)) : localStorage.removeItem(WAITING));
 const words = (text) => { const place = document.getElementById("kept-words"); if (place) place.textContent = text; };
+if (who && all().some((row) => row.who !== who)) keep(waiting());
 
+// Whether a tick is done with: kept, or refused for good, as one of a week that is gone. What waits for a connection, for a sign-in
+// or for a server that is busy stays.
+const DONE = "done", REFUSED = "refused", LATER = "later";
 async function sent(row) {
-  const token = document.querySelector("[name=csrfmiddlewaretoken]")?.value || "";
+  const token = (document.cookie.match(/(?:^|; )csrftoken=([^;]*)/) || [])[1] || document.querySelector("[name=csrfmiddlewaretoken]")?.value || "";
   const body = new URLSearchParams({ key: row.key, on: row.on ? "1" : "0" });
-  const answer = await fetch(row.url, { method: "POST", body, headers: { Accept: "application/json", "X-CSRFToken": token }, redirect: "manual" });
-  return answer.ok;
+  const answer = await fetch(row.url, { method: "POST", body, headers: { Accept: "application/json", "Sent-By": "page", "X-CSRFToken": token }, redirect: "manual" });
+  if (answer.ok) return DONE;
+  return answer.status >= 400 && answer.status < 500 && ![401, 403, 408, 425, 429].includes(answer.status) ? REFUSED : LATER;
 }
 
 let sending = false;
 async function sendWaiting() {
   if (sending) return;
   sending = true;
+  let refused = 0;
   try {
     let rows = waiting();
     while (rows.length) {
-      if (!(await sent(rows[0]))) break;
+      const became = await sent(rows[0]);
+      if (became === LATER) break;
+      refused += became === REFUSED ? 1 : 0;
       rows = waiting().slice(1);
       keep(rows);
     }
   } catch { /* still out of reach */ }
   sending = false;
   const left = waiting().length;
-  words(left ? `${left} ticks wait for a connection.` : "");
+  const said = [left ? `${left} ${left === 1 ? "tick waits" : "ticks wait"} for a connection.` : "", refused ? `${refused} ${refused === 1 ? "tick was" : "ticks were"} refused: that list is no longer there.` : ""];
+  words(said.filter(Boolean).join(" "));
 }
 
 function count(line) {
@@ -39,7 +51,7 @@ document.addEventListener("change", (event) => {
   if (!line) return;
   line.classList.toggle("ticked", event.target.checked);
   count(line);
-  keep([...waiting(), { url: line.getAttribute("action"), key: line.elements.key.value, on: event.target.checked }]);
+  keep([...waiting(), { who, url: line.getAttribute("action"), key: line.elements.key.value, on: event.target.checked }]);
   sendWaiting();
 });
 window.addEventListener("online", sendWaiting);
@@ -67,6 +79,7 @@ document.addEventListener("click", async (event) => {
 // Whoever signs out leaves nothing behind on the phone.
 document.addEventListener("submit", (event) => {
   if (!event.target.matches("[data-sign-out]")) return;
+  localStorage.removeItem(WAITING);
   if ("caches" in window) caches.delete("shopping-list");
   navigator.serviceWorker?.getRegistrations().then((all) => all.forEach((one) => one.unregister()));
 });
