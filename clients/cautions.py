@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import reduce
+from operator import or_
 
+from django.db.models import Q
 from django.utils import timezone
 
 from clients.in_force import Plan
@@ -183,9 +186,20 @@ def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None
         numbers |= plan_numbers(plan.day, plan.orders, measured_kg_per_week)
         made_for, now = plan.day.person.weight_kg, client.person().weight_kg
         numbers["weight_drift_percent"] = abs(now - made_for) / made_for * 100.0
+    numbers["factor_switched_on"] = float(_factor_switched_on(client))
     for ask in _ASKED:
         numbers |= ask(client)
     return sort_out(client, cautions_in(situation_of(plan, numbers)))
+
+
+def _factor_switched_on(client: Client) -> bool:
+    """Whether a factor for plants alone was left off in an earlier version and is on now."""
+    off = [
+        Q(**{f"data__person__{name}": False})
+        for name in ("vegan_iron", "vegan_zinc")
+        if getattr(client, name)
+    ]
+    return bool(off) and client.target_versions.filter(reduce(or_, off)).exists()
 
 
 def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:

@@ -9,7 +9,7 @@ from datetime import date
 from django.db.models import Q
 from django.urls import reverse
 
-from clients.looks import ASK, fetched, keep, not_up_to_date
+from clients.looks import ASK, NEED, STOP, fetched, keep, not_up_to_date
 from clients.models import Client, ClientLook
 from nutrition.follow_up.attention import (
     CORRECT,
@@ -24,7 +24,8 @@ from nutrition.follow_up.attention import (
 )
 from roundpantry.listing import Lists
 
-BY_NEED = ("-look__stops", "-look__needs", "name")
+# The most urgent first, of them what has waited longest.
+BY_NEED = ("-look__urgency", "look__since", "-look__needs", "name")
 CLIENT_LISTS = Lists(
     search=("name", "about"),
     sorts={
@@ -49,7 +50,7 @@ CLIENT_LISTS = Lists(
 )
 # The next step, what it is called, and the page and place where it is done.
 STEPS = {
-    ASK: ("Settle it", "clients:page", "#cautions"),
+    ASK: ("Look and ask", "clients:page", "#cautions"),
     CORRECT: ("Correct it", "clients:edit", ""),
     WEIGH: ("Record a weight", "clients:page", "#weight"),
     LOOK_AT_DAYS: ("See why", "journal:stall", ""),
@@ -70,9 +71,22 @@ class Row:
     step: str
     url: str
 
+    @property
+    def stops(self) -> bool:
+        """Whether a stop that nobody has looked at yet is what waits."""
+        return self.look.urgency >= STOP
+
+    @property
+    def watched(self) -> bool:
+        """Whether all that stands was looked at, and nothing else waits."""
+        return self.look.urgency == 0 and bool(self.look.words)
+
 
 def _next(client: Client, look: ClientLook) -> tuple[str, str]:
-    called, name, place = STEPS.get(look.step, ("Open the plan", "planner:list", ""))
+    usual = ("Open the plan", "planner:list", "")
+    if look.urgency > NEED:
+        usual = (look.step, "clients:page", "#cautions")
+    called, name, place = STEPS.get(look.step, usual)
     to = reverse(name, args=[client.pk] if name.startswith("clients:") else [])
     return called, f"/for/{client.pk}{to}{place}"
 

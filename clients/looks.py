@@ -23,7 +23,7 @@ from clients.models import (
     TargetVersion,
     WeighIn,
 )
-from nutrition.safety.cautions import LEVELS
+from nutrition.safety.cautions import LEVELS, URGENT, Caution
 from nutrition.targets.conditions import in_play
 from practice.in_passing import note_in_passing
 
@@ -45,7 +45,7 @@ def fetched(clients: QuerySet[Client]) -> QuerySet[Client]:
     day = apps.get_model("planner", "Day")
     overrides = TargetOverride.objects.select_related("by").order_by("made")
     dismissals = CautionDismissal.objects.filter(ended=None).select_related("by")
-    return clients.prefetch_related(
+    return clients.select_related("look").prefetch_related(
         "supplements",
         Prefetch("blood_values", BloodValue.objects.all(), to_attr="fetched_blood"),
         Prefetch(
@@ -71,20 +71,33 @@ def look_at(client: Client, today: date) -> ClientLook:
     told = of_the_client(plan_of(client), client, pace.kg_per_week if pace else None)
     stops = [one for one in told.standing if one.level == LEVELS[0]]
     needs = reasons(client, today, judged)
+    before = getattr(client, "look", None)
+    watched = looked_for(told.standing)
+    known = {mark_of(one): _since(client, one, before, today) for one in watched}
+    seen = [mark for mark in (before.seen if before else ()) if mark in known]
+    waiting = [one for one in watched if mark_of(one) not in seen]
     codes = in_play(client.conditions, client.age_years)
     tags = [name for name, begins in KINDS.items() if any(one.startswith(begins) for one in codes)]
     tags += [client.goal, "pregnant" if client.life_stage != "adult" else "adult"]
-    words, step, since = "", "", None
+    words, step, since, urgency = "", "", None, 0
     if needs:
-        words, step, since = needs[0].words, needs[0].step, needs[0].since
-    if stops:
-        words, step, since = stops[0].text, ASK, None
+        words, step, since, urgency = needs[0].words, needs[0].step, needs[0].since, NEED
+    if waiting:
+        first = waiting[0]
+        words, step, urgency = first.text, first.todo or ASK, urgency_of(first)
+        since = date.fromisoformat(known[mark_of(first)])
+    elif watched and not needs:
+        # what was seen is watched, and quiet
+        words = watched[0].text
     return ClientLook(
         client=client,
         on=today,
         stale=False,
         stops=len(stops),
-        needs=len(stops) + len(needs),
+        needs=len(waiting) + len(needs),
+        urgency=urgency,
+        known=known,
+        seen=seen,
         words=words[:400],
         step=step,
         since=since,
@@ -96,8 +109,52 @@ def look_at(client: Client, today: date) -> ClientLook:
     )
 
 
+# What waits before anything else, from a stop that nobody has looked at yet to a plain need.
+NOW, TODAY, STOP, SOON, NEED = 5, 4, 3, 2, 1
+
+
+def urgency_of(caution: Caution) -> int:
+    """How early a caution stands on the list."""
+    if caution.urgent in URGENT[:2]:
+        return NOW if caution.urgent == URGENT[0] else TODAY
+    return STOP if caution.level == LEVELS[0] else SOON
+
+
+def looked_for(standing: Iterable[Caution]) -> list[Caution]:
+    """The cautions that the list speaks of: every stop, and what is urgent; the most urgent
+    first."""
+    found = [one for one in standing if one.level == LEVELS[0] or one.urgent]
+    return sorted(found, key=lambda one: -urgency_of(one))
+
+
+def mark_of(caution: Caution) -> str:
+    """What tells a caution that was looked at from one that came anew."""
+    return f"{caution.code}|{caution.about}"[:200]
+
+
+def _since(client: Client, caution: Caution, before: ClientLook | None, today: date) -> str:
+    """Since when it waits: since the value was measured, or since the list first knew of it."""
+    measured = client.blood().get(caution.measured)
+    known = (before.known if before else {}).get(mark_of(caution))
+    return measured.on.isoformat() if measured is not None else str(known or today.isoformat())
+
+
+def seen_now(client: Client, standing: Iterable[Caution]) -> None:
+    """Somebody has looked at a client's page: what stands there is watched from now on, and no
+    longer cries on the list."""
+    marks = [mark_of(one) for one in looked_for(standing)]
+    row = ClientLook.objects.filter(client=client).first()
+    if row is None or set(marks) <= set(row.seen):
+        return
+
+    def write() -> None:
+        ClientLook.objects.filter(pk=row.pk).update(seen=marks, stale=True)
+
+    note_in_passing(write)
+
+
 _FIELDS = (
-    *("on", "stale", "stops", "needs", "words", "step", "since"),
+    *("on", "stale", "stops", "needs", "words", "step", "since", "urgency", "known", "seen"),
     *("weight_kg", "pace_kg", "pace_low", "pace_high", "tags"),
 )
 

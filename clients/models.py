@@ -217,9 +217,13 @@ class ClientLook(models.Model):
     needs = models.PositiveSmallIntegerField(default=0)
     # the one thing that needs a look, and the step that settles it
     words = models.CharField(max_length=400, blank=True)
-    step = models.CharField(max_length=20, blank=True)
+    step = models.CharField(max_length=40, blank=True)
     # since when it is so, where that is known
     since = models.DateField(null=True)
+    # how soon somebody should look; what there is to look at with its date, and what was looked at
+    urgency = models.PositiveSmallIntegerField(default=0)
+    known = models.JSONField(default=dict)
+    seen = models.JSONField(default=list)
     weight_kg = models.FloatField(null=True)
     pace_kg = models.FloatField(null=True)
     pace_low = models.FloatField(null=True)

@@ -50,5 +50,5 @@ def for_the_household(practice: Practice, asks: Sequence[Caution]) -> str:
     where there is nothing to ask."""
     if not asks:
         return ""
-    whom = f"{practice.name} ({practice.contact})" if practice.contact else practice.name
-    return f"Ask {whom} before you cook from this."
+    where = f" {practice.contact.rstrip('.')}." if practice.contact else ""
+    return f"Ask {practice.name} before you cook from this.{where}"

@@ -26,7 +26,7 @@ from clients.history import history_of
 from clients.in_force import plan_of
 from clients.intake import is_blank
 from clients.listing import CLIENT_LISTS, next_steps, rows_of
-from clients.looks import bring_up_to_date, changed
+from clients.looks import bring_up_to_date, changed, seen_now
 from clients.models import CautionDismissal, Client, Intake, TargetOverride
 from clients.strip import MOST_SHOWN
 from clients.versions import make_version
@@ -88,6 +88,8 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
     pace, needs = weekly_pace(judged), reasons(client, today, judged)
     weighed = list(client.weigh_ins.order_by("-date")[:MOST_LISTED])
     told = of_the_client(plan, client, pace.kg_per_week if pace else None)
+    if request.method == "GET":
+        seen_now(client, told.standing)
     context = {
         "client": client,
         "plan": plan,

@@ -12,9 +12,12 @@ from django.utils import timezone
 from django_scopes import scope
 
 from bowls.models import Bowl, BowlPart
+from clients.looks import bring_up_to_date
 from clients.models import (
+    BloodValue,
     CautionDismissal,
     Client,
+    ClientLook,
     ClientSupplement,
     Intake,
     TargetOverride,
@@ -161,10 +164,29 @@ def load() -> None:
             by=user,
             data=school_data()["balanced_plate"] | scenario["own_school"],
         )
+        _looked_at(clients)
+
+
+# Whose pages nobody has opened yet since something came in.
+NOT_LOOKED_AT = ("bells", "winch")
+
+
+def _looked_at(clients: dict[str, Client]) -> None:
+    """The practice has worked with its clients: what stands on their pages was seen, but for what
+    came in this week and for two who are new."""
+    today = timezone.localdate()
+    bring_up_to_date(Client.objects.all(), today, most=len(clients))
+    lately = {
+        row.client_id for row in BloodValue.objects.filter(date__gt=today - timedelta(days=7))
+    }
+    new = {clients[key].pk for key in NOT_LOOKED_AT}
+    for row in ClientLook.objects.exclude(client__in=lately | new):
+        row.seen, row.stale = list(row.known), True
+        row.save()
 
 
 def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
-    apart = ("key", "weigh_ins", "targets", "supplements", "put_aside", "follow_up")
+    apart = ("key", "weigh_ins", "targets", "supplements", "put_aside", "follow_up", "factor_off")
     own = followed().get(row["key"], {}).get("weigh")
     weighed = own or row["weigh_ins"]
     if own:
@@ -176,6 +198,11 @@ def _client(practice: Practice, user: User, row: dict[str, Any]) -> Client:
     for taken in row.get("supplements", ()):
         ClientSupplement.objects.create(client=client, **taken)
     start = timezone.localdate() - timedelta(days=int(weighed["days"]))
+    if row.get("factor_off"):
+        # as it was before an update switched the factor on for everybody
+        client.vegan_iron = False
+        make_version(client, user, "First visit", start)
+        client.vegan_iron = True
     make_version(client, user, "First visit", start)
     for target in row.get("targets", ()):
         TargetOverride.objects.create(client=client, by=user, **target)

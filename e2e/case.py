@@ -31,6 +31,13 @@ NOT_BEFORE_READY = """
     const sheet = new CSSStyleSheet(), early = "html[data-takes-over]:not([data-ready]) body";
     sheet.replaceSync(`${early} { visibility: hidden !important }`);
     document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
+    // what is hidden cannot have the cursor: a field that begins with it gets it now
+    new MutationObserver((_changes, watch) => {
+        if (!document.documentElement.dataset.ready) return;
+        watch.disconnect();
+        const first = document.querySelector("[autofocus]");
+        if (first && document.activeElement === document.body) first.focus();
+    }).observe(document, { attributes: true, subtree: true, attributeFilter: ["data-ready"] });
 """
 # What is said of a request that was under way when the page was left: nobody waits for it.
 CUT_OFF = ("htmx:sendError", "htmx:sendAbort", "Failed to load resource: net::ERR")

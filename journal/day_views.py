@@ -29,6 +29,7 @@ from journal.said import BY_EYE, SERVED_OFF, Names, hear
 from journal.whose import for_a_client
 from nutrition.composition.foods import food_table
 from nutrition.written.basis import basis_range
+from nutrition.written.guess import UnreadableGuess
 from planner.models import MEALS
 from planner.planned import plan_dish
 from practice.models import User
@@ -144,7 +145,7 @@ def change(request: PageRequest, client: Client, on: str) -> HttpResponse:
     try:
         # a page that was opened before there was a log shows none
         said = _change(request, client, log, (version or None, by, page))
-    except TooLong as error:
+    except (TooLong, UnreadableGuess) as error:
         messages.error(request, str(error))
         return _answer(request, client, when, 400)
     except StaleSave as error:
@@ -213,6 +214,8 @@ def _change(request: PageRequest, client: Client, log: LoggedDay, asked: Asked) 
 def _say(request: PageRequest, client: Client, log: LoggedDay, asked: Asked, planned) -> str:
     """Something said in kitchen language."""
     text, meal = whole(request.POST, "text", MOST_SAID), short(request.POST, "meal", 10)
+    if "out" in request.POST and text:
+        text = f"eaten out: {text}"
     if not text:
         return "Write what was eaten: half the stew, an apple, 2 handfuls walnuts."
     heard = hear(

@@ -18,6 +18,7 @@ from nutrition.composition.profile import Profile
 from nutrition.follow_up.eaten import LoggedDay as Known
 from nutrition.follow_up.kitchen_line import LEFT_OUT
 from planner.models import MEALS, Day, DayEntry
+from planner.planned import guess_of, is_out
 from practice.models import Practice
 
 # What a touch says of a planned dish: how much of it, and what that is called.
@@ -147,6 +148,8 @@ def _besides(row: LoggedEntry, names: Names, system: str) -> Besides:
         said = f"{row.amount:.0f} g{_in_brackets(row.low_g, row.high_g, row.basis, 0)}"
         name = food_table()[row.food].name if row.food in food_table() else row.food
         return Besides(row, name, said, None)
+    if is_out(row):
+        return Besides(row, dish_name(row), guess_of(row).said, None)
     unit = "bowl" if row.bowl_id else "serving"
     many = "" if row.amount == 1 else "s"
     said = f"{round(row.amount, 2):g} {unit}{many}{_in_brackets(row.low, row.high, row.basis, 2)}"

@@ -61,7 +61,7 @@ class LoggedDay(Undoable):
         constraints = [models.UniqueConstraint(fields=["client", "date"], name="one_log_of_a_day")]
 
     def undo_words(self, row: dict) -> str:
-        if not (row["bowl_id"] or row["recipe_id"] or row["food"]):
+        if not (row["bowl_id"] or row["recipe_id"] or row["food"] or row.get("planned_id")):
             return f"“{row['said']}”, not settled ({row['meal']})"
         return f"{eaten_words(row)} ({row['meal']})"
 
@@ -98,7 +98,7 @@ class LoggedEntry(Eaten):
 
     @property
     def settled(self) -> bool:
-        return bool(self.bowl_id or self.recipe_id or self.food)
+        return bool(self.bowl_id or self.recipe_id or self.food or self.planned_id)
 
     @property
     def eaten(self) -> bool:

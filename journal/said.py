@@ -3,6 +3,7 @@ then those of the practice, then foods."""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -23,9 +24,10 @@ from nutrition.follow_up.kitchen_line import (
     pieces,
 )
 from nutrition.written.finding import to_choose
+from nutrition.written.guess import read_guess
 from nutrition.written.matching import Line, reckon_line
 from planner.models import DayEntry
-from planner.planned import plan_dish
+from planner.planned import plan_dish, plan_out
 from recipes.models import Recipe
 from recipes.owned import open_to
 from roundpantry.asked import TooLong
@@ -33,6 +35,8 @@ from week.dishes import bowls_open_to
 from week.models import Favorite
 
 MOST_CHOICES = 4
+# "eaten out: noodles at the pier, about 700 kcal"
+OUT = re.compile(r"^\s*(?:eaten out|ate out|out)\s*[:,]", re.I)
 # So many things can be said at once, each of so many characters.
 MOST_PIECES, MOST_PIECE = 60, 200
 # A dish that is named with no share was eaten as it is served, more or less. Common practice.
@@ -119,6 +123,8 @@ def dish_name(row: Any) -> str:
 def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Heard:
     """A line as rows of a day. Nothing that was said is lost: what cannot be settled is a row that
     asks. Raises TooLong for more than one line holds."""
+    if OUT.match(text):
+        return Heard(rows=[of_out(day, meal, text)])
     out, said = Heard(), [(named, pieces(words, names.known)) for named, words in by_meal(text)]
     count = sum(len(some) for _named, some in said)
     if count > MOST_PIECES:
@@ -145,6 +151,14 @@ def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Hea
                     into = row.meal
             out.rows.append(_row(piece, day, into, names, system))
     return out
+
+
+def of_out(day: LoggedDay, meal: str, text: str) -> LoggedEntry:
+    """A meal eaten out as it was said. Raises UnreadableGuess."""
+    row = LoggedEntry(day=day, meal=meal, how="besides", basis=BY_EYE, said=text)
+    plan_out(row, day.practice, read_guess(text))
+    row.locked = False
+    return row
 
 
 def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> LoggedEntry:

@@ -124,7 +124,7 @@ def _store(request: PageRequest, one: Given, by: User) -> str:
     if row.like not in shipped_foods():
         likes = likes_for(label.like or label.name)
         row.like = likes[0].slug if likes else ""
-        row.like_sure = bool(label.like) or surely_like(label.name)
+        row.like_sure = bool(label.like) or surely_like(label)
     if row.pk and before == row.copied():
         return ""
     keeping.store(row, by)

@@ -1,5 +1,6 @@
 """The form that a label is copied into."""
 
+from dataclasses import replace
 from typing import Any
 
 from django import forms
@@ -7,7 +8,8 @@ from django import forms
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food, foods_in_force, shipped_foods
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.labels.label import BadLabel, Label
+from nutrition.labels.label import BadLabel, Label, read_label
+from nutrition.labels.like_kind import fits
 from nutrition.labels.printed import KIND_WORDS
 from nutrition.labels.rounding import label_values
 from nutrition.written.finding import find_foods
@@ -27,10 +29,18 @@ def likes_for(text: str) -> list[Food]:
         return [match.food for match in find_foods(text, OFFERED)]
 
 
-def surely_like(name: str) -> bool:
-    """Whether a package's name says by itself which food of the table it is like."""
+def surely_like(label: Label) -> bool:
+    """Whether a package's name says by itself, and without a doubt, which food of the table it is
+    like, and its printed values are those of such a food."""
     with foods_in_force(shipped_foods):
-        return name_food(name, food_names()).food is not None
+        named = name_food(label.name, food_names())
+        if named.food is None or not named.sure:
+            return False
+        try:
+            printed = read_label(label).per_100_g
+        except BadLabel:
+            return True
+        return fits({key: one.amount for key, one in printed.items()}, named.food)
 
 
 class OwnFoodForm(forms.Form):
@@ -128,7 +138,7 @@ class OwnFoodForm(forms.Form):
 
         asked = said("like") or said("name")
         likes = likes_for(asked) if asked else []
-        return Label(
+        label = Label(
             name=said("name"),
             kind=said("kind") or "us",
             serving=said("serving"),
@@ -138,9 +148,9 @@ class OwnFoodForm(forms.Form):
             ingredients=said("ingredients"),
             claims=said("claims"),
             like=likes[0].slug if likes else "",
-            like_sure=bool(said("like")) or surely_like(asked),
             sure=bool(self.data.get("sure")),
         )
+        return replace(label, like_sure=bool(said("like")) or surely_like(label))
 
     def clean(self):
         super().clean()

@@ -9,6 +9,7 @@ from django.template.defaultfilters import floatformat
 
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
 from nutrition.composition.drinks import beside_the_food
+from nutrition.composition.eaten_out import eaten_out
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Dish, Portion, food_portion
@@ -19,6 +20,7 @@ from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS
 from nutrition.written import household
 from planner.models import MEALS, Day, Eaten
+from planner.planned import guess_of
 from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept
 from roundpantry import show
@@ -37,6 +39,9 @@ class Entry(OfPortion):
     def typed(self) -> str:
         """The amount as it stands in its field: grams of a food, a count of anything else."""
         amount = self.row.amount
+        if self.kind == "out":
+            guess = guess_of(self.row)
+            return "" if guess.kcal is None else f"{guess.kcal:,.0f} kcal"
         return show.grams(amount) if self.kind == "food" else floatformat(amount, -2)
 
 
@@ -161,6 +166,15 @@ def _recipe_entry(row: Eaten, title: str, role: str, facts: Facts) -> Entry:
     return Entry(row=row, portion=counted, kind="recipe")
 
 
+def _out_entry(row: Eaten) -> Entry:
+    """A meal eaten out: words, a guess of its energy, the rest unknown."""
+    guess = guess_of(row)
+    portion = eaten_out(str(row.pk), guess.words, guess.kcal, guess.low, guess.high)
+    said = guess.said if row.amount == 1 else f"{row.amount:.2g} of it, {guess.said}"
+    counted = replace(portion.times(row.amount), key=str(row.pk), locked=True, said=said)
+    return Entry(row=row, portion=counted, kind="out")
+
+
 def entry_now(row: Eaten, system: str) -> Entry:
     """Something eaten with its bowl or recipe as it is now, in the cups and spoons of a system."""
     if row.bowl is not None:
@@ -174,6 +188,8 @@ def entry_of(row: Eaten, system: str) -> Entry | None:
     """Something eaten as it was planned; None for a food that has left the table."""
     if row.planned is not None:
         kept = row.planned.data
+        if "out" in kept:
+            return _out_entry(row)
         if "bowl" in kept:
             return _bowl_entry(row, reckon_kept(kept, system), system)
         return _recipe_entry(row, kept["title"], kept["role"], facts_of_kept(kept))

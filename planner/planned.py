@@ -7,6 +7,7 @@ from django.db.models import Q
 
 from bowls.bowl import kept_bowl
 from bowls.models import Bowl
+from nutrition.written.guess import Guess
 from pantry.models import OwnFood
 from planner.models import DayEntry, Eaten, PlannedDish
 from recipes.facts import with_parts
@@ -20,6 +21,25 @@ def kept_now(entry: Eaten) -> dict | None:
     return with_parts(entry.recipe.kept()) if entry.recipe else None
 
 
+def is_out(entry: Eaten) -> bool:
+    """Whether it is a meal eaten out."""
+    return entry.planned is not None and "out" in entry.planned.data
+
+
+def plan_out(entry: Eaten, practice, guess: Guess) -> None:
+    """A meal eaten out, in words and with a guess; the entry is not saved."""
+    entry.bowl = entry.recipe = None
+    entry.food, entry.amount, entry.locked = "", 1.0, True
+    kept = {"title": guess.words, "out": True}
+    plan_as(entry, practice, kept | {"kcal": guess.kcal, "low": guess.low, "high": guess.high})
+
+
+def guess_of(entry: Eaten) -> Guess:
+    """What was written down of a meal eaten out."""
+    kept = entry.planned.data if entry.planned is not None else {}
+    return Guess(words=kept["title"], kcal=kept["kcal"], low=kept["low"], high=kept["high"])
+
+
 def digest_of(kept: dict) -> str:
     return hashlib.sha256(json.dumps(kept, sort_keys=True).encode()).hexdigest()
 
@@ -28,7 +48,8 @@ def plan_dish(entry: Eaten, practice) -> None:
     """Keep with an entry what its bowl or recipe holds now; the entry is not saved."""
     kept = kept_now(entry)
     if kept is None:
-        entry.planned = None
+        # a meal eaten out is what was written down, and nothing else
+        entry.planned = entry.planned if is_out(entry) else None
         return
     plan_as(entry, practice, kept)
 

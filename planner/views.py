@@ -32,13 +32,14 @@ from nutrition.insight import indices
 from nutrition.insight.habits import tick
 from nutrition.insight.summary import tell
 from nutrition.safety.situations import day_numbers, week_numbers
+from nutrition.written.guess import UnreadableGuess, read_guess
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
 from planner.counts import count_in
 from planner.day import ReckonedDay, entry_now, planned_of, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
 from planner.origins import origin_of
-from planner.planned import changed_since, plan_dish
+from planner.planned import changed_since, guess_of, is_out, plan_dish, plan_out
 from planner.plans import plan_for
 from practice.removal import offered_back
 from practice.undo import asked_by
@@ -464,7 +465,11 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
     entry, amount = DayEntry(day=day, meal=meal, amount=1.0), short(data, "amount", 40)
     name, food = "It", adding.food_in(data.get("food", ""))
     try:
-        if (key := key_in(data.get("bowl", ""))) is not None:
+        if "out" in data:
+            guess = read_guess(data.get("out", ""))
+            plan_out(entry, request.practice, guess)
+            name = guess.words
+        elif (key := key_in(data.get("bowl", ""))) is not None:
             entry.bowl = get_object_or_404(Bowl, pk=key)
             name = entry.bowl.name
             if amount:
@@ -490,6 +495,9 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
         else:
             messages.error(request, "Choose a bowl, a recipe or a food from the list.")
             return answer(request, day)
+    except UnreadableGuess as error:
+        messages.error(request, f"{error} It was: {data.get('out', '')[:400]}")
+        return answer(request, day)
     except UnreadableAmount as error:
         messages.error(request, f"{name} was not added: {error}")
         return answer(request, day)
@@ -505,7 +513,7 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
 @require_POST
 def change(request: PageRequest, pk: int, entry: int) -> HttpResponse:
     day, _elsewhere = opened(request, pk)
-    row = day.entries.select_related("bowl", "recipe").filter(pk=entry).first()
+    row = day.entries.select_related("bowl", "recipe", "planned").filter(pk=entry).first()
     if row is None:
         messages.error(request, "That is no longer in the day: somebody took it out.")
         return answer(request, day, status=409)
@@ -522,9 +530,12 @@ def change(request: PageRequest, pk: int, entry: int) -> HttpResponse:
             if row.food:
                 line = read_amount(typed[:80], food_table()[row.food], request.practice.measures)
                 values = {"amount": line.grams, "low_g": line.low, "high_g": line.high}
+            elif is_out(row):
+                plan_out(row, request.practice, read_guess(f"{guess_of(row).words}, {typed}"))
+                values = {"planned": row.planned}
             else:
                 values = {"amount": count_in(typed[:40])}
-        except UnreadableAmount as error:
+        except (UnreadableAmount, UnreadableGuess) as error:
             return answer(request, day, {row.pk: (typed, str(error))})
     try:
         with day.changing(*asked_by(request)) as day:

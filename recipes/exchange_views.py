@@ -169,7 +169,7 @@ def take_in(request: PageRequest) -> HttpResponse:
             with transaction.atomic():
                 recipe, told = store(form.shared, request.practice, request.user)
         except UnreadableRecipe as error:
-            form.add_error(None, f"Nothing was taken: {error}.")
+            form.add_error("file" if request.FILES else "text", f"Nothing was taken: {error}.")
             return render(request, "recipes/import.html", {"form": form}, status=400)
         left = len(facts_of(recipe).unresolved)
         said = (

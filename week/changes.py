@@ -11,10 +11,11 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.planning.skeleton import slots_of
 from nutrition.planning.week import Choice
+from nutrition.written.guess import UnreadableGuess, read_guess
 from nutrition.written.typed_amounts import UnreadableAmount, leveled_range, read_amount
 from planner.counts import count_in
 from planner.models import MEALS
-from planner.planned import plan_dish
+from planner.planned import is_out, plan_dish, plan_out
 from week.dishes import Thing, thing_of
 from week.models import Week, WeekEntry
 from week.problem import skeleton_in
@@ -64,6 +65,23 @@ def put(week: Week, slot: str, thing: Thing, count: float, pinned: bool = False)
     return row
 
 
+def put_out(week: Week, slot: str, text: str) -> str:
+    """A meal eaten out in a slot, in place of what stood there; the slot. Inside a change of the
+    week. Raises NotThere with what is wrong."""
+    day, meal, place = parts_of_slot(week, slot)
+    try:
+        guess = read_guess(text)
+    except UnreadableGuess as error:
+        raise NotThere(f"{error} It was: {text[:400]}") from None
+    row = week.entries.filter(day=day, meal=meal, place=place).first()
+    row = row or WeekEntry(week=week, day=day, meal=meal, place=place)
+    row.kind = kinds_by_slot(week).get(slot, "")
+    row.low_g = row.high_g = None
+    plan_out(row, week.practice, guess)
+    row.save()
+    return slot
+
+
 def take(week: Week, planned: Mapping[str, Choice], client: Client) -> int:
     """What a proposal says in every slot; pinned ones are left as they are. How many changed.
     Inside a change of the week."""
@@ -101,6 +119,8 @@ def set_amount(week: Week, row: WeekEntry, text: str) -> None:
     of a food. Inside a change of the week. Raises NotThere with what is wrong."""
     values: dict[str, float | None] = {}
     try:
+        if is_out(row):
+            raise NotThere("A meal eaten out is written anew: type it below.")
         if row.food:
             line = read_amount(text, food_table()[row.food], week.practice.measures)
             values = {"amount": line.grams, "low_g": line.low, "high_g": line.high}

@@ -9,6 +9,7 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from clients.models import Client
 from nutrition.composition.drinks import beside_the_food
+from nutrition.composition.eaten_out import eaten_out
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion
@@ -17,6 +18,8 @@ from nutrition.planning.kinds import KINDS_OF_BOWL, kinds_of_food, kinds_of_reci
 from nutrition.planning.week import MOST_POTS, Prepared
 from nutrition.prep.keeping import Keeping, is_heated, keeping_of
 from planner.day import bowl_portion
+from planner.models import Eaten
+from planner.planned import guess_of
 from recipes.dishes import batch_portion
 from recipes.facts import facts_of
 from recipes.models import Recipe
@@ -113,6 +116,19 @@ def of_food(slug: str) -> Thing | None:
         parts={},
         keeping=None,
         food=food,
+    )
+
+
+def out_of(entry: Eaten) -> Thing:
+    """A meal eaten out, which stands where it was put and nowhere else."""
+    guess, key = guess_of(entry), f"out-{entry.planned_id}"
+    return Thing(
+        key=key,
+        portion=eaten_out(key, guess.words, guess.kcal, guess.low, guess.high),
+        kinds=frozenset({f"only {key}"}),
+        counts=(1.0, 1.0, 1.0),
+        parts={},
+        keeping=None,
     )
 
 

@@ -132,7 +132,9 @@ class WeekEntry(Eaten):
         """What the planning knows its dish by."""
         if self.recipe_id:
             return f"recipe-{self.recipe_id}"
-        return f"bowl-{self.bowl_id}" if self.bowl_id else f"food-{self.food}"
+        if self.bowl_id:
+            return f"bowl-{self.bowl_id}"
+        return f"food-{self.food}" if self.food else f"out-{self.planned_id}"
 
 
 class MadeDay(models.Model):

@@ -24,7 +24,8 @@ from nutrition.planning.week import Candidate, Choice, Slot
 from nutrition.planning.week import Week as Problem
 from nutrition.portions.staples import staples
 from nutrition.targets.aims import within_upper_levels
-from week.dishes import Thing, prepared_of, recipes_in, thing_of
+from planner.planned import is_out
+from week.dishes import Thing, out_of, prepared_of, recipes_in, thing_of
 from week.favorites import for_planning, without_school
 from week.models import Week, WeekEntry
 
@@ -95,9 +96,11 @@ def pose(week: Week) -> Posed:
         )
         for one in things
     }
-    entries = list(week.entries.select_related("recipe", "bowl"))
+    entries = list(week.entries.select_related("recipe", "bowl", "planned"))
     for entry in entries:
-        if entry.key not in by_key and (there := thing_of(entry.key, week.client)) is not None:
+        if is_out(entry):
+            by_key[entry.key] = out_of(entry)
+        elif entry.key not in by_key and (there := thing_of(entry.key, week.client)) is not None:
             # what stands there may stay where it was put, and is chosen nowhere else
             by_key[entry.key] = replace(there, kinds=frozenset({f"only {entry.key}"}))
     slots = _placed(slots, entries, by_key, skeleton)
@@ -158,7 +161,9 @@ def _placed(
             continue
         if entry.slot in by_key:
             at = by_key[entry.slot]
-            slots[at] = replace(slots[at], placed=choice, pinned=entry.locked)
+            # a meal eaten out is what it is
+            pinned = entry.locked or is_out(entry)
+            slots[at] = replace(slots[at], placed=choice, pinned=pinned)
             continue
         slots.append(
             Slot(

@@ -236,6 +236,9 @@ def _changed(week: Week, key: str, data: Any, typed: str) -> tuple[list[int], st
             key = changes.beside(week, day, meal)
         changes.put(week, key, thing, 1.0)
         return [day], key
+    if "out" in data:
+        key = changes.put_out(week, key, data["out"])
+        return [day], key
     row = week.entries.filter(day=day, meal=meal, place=place).first()
     if row is None:
         raise NotThere("Nothing stands there any more: somebody took it out.")

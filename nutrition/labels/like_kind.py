@@ -3,7 +3,7 @@ left unknown."""
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -46,6 +46,29 @@ class Filled:
     low: Vector
     high: Vector
     keys: tuple[str, ...]
+
+
+# Between two foods of one kind energy differs by no more than so many times, and each large part by
+# no more than so much of the weight, or so much of itself. Common practice, no source. [g/100 g]
+SAME_ENERGY, SAME_PART_G, SAME_PART = 1.8, 6.0, 0.6
+_PARTS = ("protein_g", "fat_g", "carbohydrate_g")
+
+
+def fits(printed: Mapping[str, float], like: Food) -> bool:
+    """Whether what a label prints per 100 g could be of a kind with a food: a burger is no seitan,
+    a sauce of tomatoes no raw tomato. What neither knows is not held against it."""
+    mine, theirs = printed.get("energy_kcal"), like.per_100_g("energy_kcal")
+    if mine is not None and theirs is not None:
+        less, more = sorted((mine, theirs))
+        if more > less * SAME_ENERGY and more - less > 15.0:
+            return False
+    for key in _PARTS:
+        mine, theirs = printed.get(key), like.per_100_g(key)
+        if mine is None or theirs is None:
+            continue
+        if abs(mine - theirs) > max(SAME_PART_G, SAME_PART * max(mine, theirs)):
+            return False
+    return True
 
 
 def peers_of(table: FoodTable, group: str, state: str) -> tuple[list[Food], str]:

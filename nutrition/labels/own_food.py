@@ -57,7 +57,8 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
     """
     read = read_label(label)
     listed = read_ingredients(label.ingredients, names)
-    like = table.usable(label.like) if label.like else None
+    # nothing is filled from a kind that was only guessed: it is asked about first
+    like = table.usable(label.like) if label.like and label.like_sure else None
     group = like.group if like else ""
     state = like.state if like else "ready"
     values, low, high = nobody_knows(), nobody_knows(), nobody_knows()
@@ -69,7 +70,7 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
         notes[0] = "copied from its label, per 100 g; ranges by its rounding"
     _water(values, low, high)
     if listed.given:
-        for key in none_added(group, listed.fortified):
+        for key in none_added(group, listed.fortified) if like is not None else ():
             if np.isnan(values[INDEX[key]]):
                 values[INDEX[key]] = low[INDEX[key]] = high[INDEX[key]] = 0.0
         if not {"added sugar", "starch sweetener"} & set(listed.classes):
@@ -79,7 +80,7 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
     leave = _left_unknown(listed, like)
     if like is not None:
         peers, kind = peers_of(table, group, state)
-        filled = fill(values, low, high, peers, like if label.like_sure else None, leave)
+        filled = fill(values, low, high, peers, like, leave)
         values, low, high = filled.values, filled.low, filled.high
         if filled.keys:
             notes.append(f"{len(filled.keys)} values that it does not print from {kind}")

@@ -16,7 +16,7 @@ from nutrition.composition.profile import Vector
 from nutrition.composition.tables import DATA
 
 # Raised when what is kept of a food, or how it is made of its label, changes.
-FORMAT = 2
+FORMAT = 3
 # What an own food is made of besides its label.
 _MADE_WITH = (
     "foods.csv",

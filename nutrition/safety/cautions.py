@@ -23,6 +23,8 @@ from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
 
 LEVELS = ("stop and ask", "caution", "note")
+# How soon somebody should look, the soonest first.
+URGENT = ("now", "today", "soon")
 _COMPARE: dict[str, Callable[[float, float], bool]] = {
     "<=": operator.le,
     ">=": operator.ge,
@@ -92,6 +94,8 @@ class Rule:
     uncooked: bool
     disliked: bool
     client: str
+    urgent: str
+    todo: str
 
     @property
     def names_no_food(self) -> bool:
@@ -104,7 +108,8 @@ class Rule:
 class Caution:
     """A rule that fired. `about` names the foods that triggered it, empty otherwise; `names` has
     them one by one, and `because` says them and the numbers that set it off. `client` says it to
-    the client. `by_amount`: less of these foods would settle it."""
+    the client. It is about a value that was `measured`, by its key. `by_amount`: less of these
+    foods would settle it."""
 
     code: str
     level: str
@@ -117,6 +122,9 @@ class Caution:
     because: tuple[str, ...] = ()
     client: str = ""
     by_amount: bool = False
+    urgent: str = ""
+    todo: str = ""
+    measured: str = ""
 
     @property
     def sentence(self) -> str:
@@ -165,6 +173,8 @@ def rules() -> tuple[Rule, ...]:
         where = f"cautions.toml, {code}"
         if row["level"] not in LEVELS:
             raise BadTable(f"{where}: there is no level “{row['level']}”", "level")
+        if row.get("urgent", "soon") not in URGENT:
+            raise BadTable(f"{where}: urgent is one of {', '.join(URGENT)}", "urgent")
         for key, names in _named().items():
             for name in row.get(key, ()):
                 if name not in names:
@@ -196,6 +206,8 @@ def rules() -> tuple[Rule, ...]:
                 uncooked=bool(row.get("uncooked")),
                 disliked=bool(row.get("disliked")),
                 client=row.get("client", ""),
+                urgent=row.get("urgent", ""),
+                todo=row.get("todo", ""),
             )
         )
     return tuple(out)
@@ -413,6 +425,9 @@ def cautions_in(situation: Situation) -> list[Caution]:
                     {"foods": foods, "your_doctor": _doctor(rule, situation)}
                 ),
                 by_amount=rule.names_no_food and bool(found),
+                urgent=rule.urgent,
+                todo=rule.todo,
+                measured=measured[1] if measured else "",
             )
         )
     return sorted(out, key=lambda caution: LEVELS.index(caution.level))

@@ -101,7 +101,7 @@ class Packages(OwnFoodsCase):
     def test_what_it_is_like_is_asked_where_its_name_does_not_say(self):
         guess = LABEL | {"name": "Gannet crunch with sunflower and rye", "like": ""}
         look = self.post("/pantry/packages/look/", guess, htmx=True)
-        self.assertContains(look, "what is it most like?")
+        self.assertContains(look, "Nothing is filled until you say what it is most like")
         chosen = self.post("/pantry/packages/look/", guess | {"like": "Rye crispbread"}, htmx=True)
         self.assertContains(chosen, "Filled as of <strong>Rye crispbread</strong>")
         self.assertFalse(self.copy(name=guess["name"], like="").like_sure)

@@ -10,6 +10,7 @@ from nutrition.composition.foods import food_table
 from nutrition.labels.beside import beside
 from nutrition.labels.eaten import eaten
 from nutrition.labels.label import BadLabel, Label, read_label
+from nutrition.labels.like_kind import fits
 from nutrition.labels.own_food import own_food
 from nutrition.labels.printed import Unreadable, read_printed
 from nutrition.labels.rounding import hidden_by_percent, label_values
@@ -182,11 +183,34 @@ class OwnFoods(TestCase):
         water = profile["water_g"]
         self.assertTrue(water.low <= water.amount <= water.high)
 
-    def test_where_its_like_was_guessed_only_the_kind_tells(self):
-        guessed = food(like_sure=False).food.profile(100.0)["potassium_mg"]
-        chosen = food().food.profile(100.0)["potassium_mg"]
-        self.assertNotAlmostEqual(guessed.amount, chosen.amount)
-        self.assertGreater(guessed.high - guessed.low, 0.1 * guessed.amount)
+    def test_where_its_like_was_only_guessed_nothing_is_filled(self):
+        made = food(like_sure=False)
+        self.assertIsNone(made.like)
+        profile = made.food.profile(100.0)
+        self.assertEqual(profile["potassium_mg"].known, 0.0)
+        # nor is it said that it has none of what plants lack: nobody knows yet what it is
+        self.assertEqual(profile["vitamin_b12_ug"].known, 0.0)
+        self.assertEqual(profile["protein_g"].known, 1.0)
+
+    def test_what_it_prints_tells_whether_it_is_of_a_kind(self):
+        table = food_table()
+        for slug, fitting, apart in (
+            # a burger is no seitan, a tomato sauce no raw tomato, a cereal no dry grain alone
+            (
+                "seitan",
+                {"energy_kcal": 140, "protein_g": 26, "fat_g": 2},
+                {"energy_kcal": 230, "protein_g": 9, "fat_g": 11, "carbohydrate_g": 22},
+            ),
+            (
+                "tomato-raw",
+                {"energy_kcal": 20, "protein_g": 1, "fat_g": 0.2, "carbohydrate_g": 4},
+                {"energy_kcal": 55, "protein_g": 1.5, "fat_g": 1.8, "carbohydrate_g": 8},
+            ),
+            ("tofu-firm", {"protein_g": 15, "fat_g": 8}, {"protein_g": 15, "fat_g": 19}),
+        ):
+            with self.subTest(slug):
+                self.assertTrue(fits(fitting, table[slug]))
+                self.assertFalse(fits(apart, table[slug]))
 
     def test_without_a_list_nothing_is_said_to_be_absent(self):
         made = food(ingredients="").food
