@@ -83,7 +83,8 @@ class BrowserCase(StaticLiveServerTestCase):
             viewport=self.viewport, java_script_enabled=self.javascript
         )
         self.addCleanup(self.context.close)
-        self.context.add_init_script(NOT_BEFORE_READY)
+        if self.javascript:
+            self.context.add_init_script(NOT_BEFORE_READY)
         self.left_behind = 0
         self.page = self.new_page()
         sign_in(self.page, self.live_server_url, NAME, PASSWORD)

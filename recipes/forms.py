@@ -51,7 +51,7 @@ class RecipeForm(forms.ModelForm):
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
         field_of(self, "cooked_by").choices = [
-            ("", "as weighed, not cooked"),
+            ("", "not cooked"),
             *field_of(self, "cooked_by").choices[1:],
         ]
         # typed in percent, as it is said; the stored value is a share

@@ -30,7 +30,7 @@ class FirstVisit(BrowserCase):
             page.get_by_label("How they eat and cook").press_sequentially("Soup at noon")
         # the browser closes, another one opens
         page.close()
-        self.page = page = self.context.new_page()
+        self.page = page = self.new_page()
         self.open("/clients/")
         expect(page.get_by_text("First visit begun: Ebba Lindqvist-Roe")).to_be_visible()
         self.follow("Go on")

@@ -120,10 +120,10 @@ class EveryPage(BrowserCase):
 
     def test_nothing_for_axe_to_find_and_nothing_wider_than_its_screen(self):
         for path in [*self.pages(), "/sign-in/"]:
+            self.page.set_viewport_size(self.viewport)
             if path == "/sign-in/":
                 self.page.get_by_role("button", name="Sign out").click()
                 self.page.wait_for_url("**/sign-in/**")
-            self.page.set_viewport_size(self.viewport)
             self.open(path)
             with self.subTest(path):
                 self.assertEqual(self.found(), [])

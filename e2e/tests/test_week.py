@@ -146,7 +146,7 @@ class WeekBench(OnWeeks):
         self.assertTrue([one for one in kept if one.endswith(".css")])
         self.context.set_offline(True)
         lines.nth(1).locator("input[type=checkbox]").check()
-        expect(page.locator("#kept-words")).to_contain_text("1 ticks wait")
+        expect(page.locator("#kept-words")).to_contain_text("1 tick waits")
         with page.expect_response("**/tick/"):
             self.context.set_offline(False)
         expect(page.locator("#kept-words")).to_have_text("")

@@ -24,7 +24,7 @@ class Handouts(PracticeCase):
         for text in (
             "Monday, November 23",
             "Harbor bowl",
-            "1 bowl",
+            "1\xa0bowl",
             "Tofu, firm, 2 slices (150 g)",
             "Contains sesame",
             "1 tbsp",

@@ -39,7 +39,7 @@ WHOLE = (
     "slower. Judge by the look.",
 )
 BIG_CHANGE = 1.5
-HALVES = ((0.0, ""), (0.5, "1/2"), (1.0, ""))
+HALVES = ((0.0, ""), (0.5, "½"), (1.0, ""))
 MOST_OFF = 0.15
 
 
@@ -121,7 +121,7 @@ def _in_kind(line: Line, grams: float) -> household.Spoken | None:
         if count <= 1 or unit in ("small", "medium", "large")
         else {"leaf": "leaves", "bunch": "bunches"}.get(unit, f"{unit}s")
     )
-    return household.Spoken(f"{words} {plural}", count * each)
+    return household.Spoken(f"{words}{household.BOUND}{plural}", count * each)
 
 
 def _usable(line: Line, grams: float, system: str) -> tuple[str, float]:

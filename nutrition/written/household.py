@@ -1,4 +1,4 @@
-"""Say grams in a measure a cook can use: "1 1/4 cups", "2 tbsp", "3 medium"."""
+"""Say grams in a measure a cook can use: "1¼ cups", "2 tbsp", "3 medium"."""
 
 from __future__ import annotations
 
@@ -11,14 +11,16 @@ from nutrition.written.units import milliliters
 
 FRACTIONS = (
     (0.0, ""),
-    (0.25, "1/4"),
-    (1 / 3, "1/3"),
-    (0.5, "1/2"),
-    (2 / 3, "2/3"),
-    (0.75, "3/4"),
+    (0.25, "¼"),
+    (1 / 3, "⅓"),
+    (0.5, "½"),
+    (2 / 3, "⅔"),
+    (0.75, "¾"),
     (1.0, ""),
 )
-SPOON_FRACTIONS = ((0.0, ""), (0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, ""))
+SPOON_FRACTIONS = ((0.0, ""), (0.25, "¼"), (0.5, "½"), (0.75, "¾"), (1.0, ""))
+# Between an amount and its unit: no line ends there.
+BOUND = "\u00a0"
 COUNTED = ("medium", "slice", "clove", "sheet", "leaf", "piece", "block")
 TBSP_PER_CUP = 16.0
 # What was only guessed by kind comes after every form that was weighed.
@@ -39,7 +41,7 @@ class Spoken:
 
 
 def fraction(value: float, steps: tuple[tuple[float, str], ...] = FRACTIONS) -> tuple[float, str]:
-    """The nearest amount a measuring set can give, as number and words: 1.3 is (1.333, "1 1/3")."""
+    """The nearest amount a measuring set can give, as number and words: 1.3 is (1.333, "1⅓")."""
     if not 0 <= value < MOST_SAID:
         # nobody measures that out
         return value, f"{value:.2g}"
@@ -47,8 +49,7 @@ def fraction(value: float, steps: tuple[tuple[float, str], ...] = FRACTIONS) -> 
     part, words = min(steps, key=lambda step: abs(step[0] - (value - whole)))
     if part == 1.0:
         whole, part, words = whole + 1, 0.0, ""
-    said = " ".join(text for text in (str(whole) if whole or not words else "", words) if text)
-    return whole + part, said
+    return whole + part, f"{whole if whole or not words else ''}{words}"
 
 
 def volume_row(food: Food, unit: str, forms: Sequence[str] = ()) -> HouseholdMeasure | None:
@@ -99,12 +100,8 @@ def _by_spoon_and_cup(food: Food, most: float, system: str) -> list[Spoken]:
                 value = whole + part
                 if not first <= value < end or value * each <= (out[-1].grams if out else 0.0):
                     continue
-                said = " ".join(text for text in (str(whole) if whole else "", words) if text)
-                out.append(
-                    Spoken(
-                        f"{said} {unit}{'s' if unit == 'cup' and value > 1 else ''}", value * each
-                    )
-                )
+                plural = "s" if unit == "cup" and value > 1 else ""
+                out.append(Spoken(f"{whole or ''}{words}{BOUND}{unit}{plural}", value * each))
     return out
 
 
@@ -121,14 +118,10 @@ def _by_count(food: Food, most: float) -> list[Spoken]:
         out = []
         for halves in range(1, 2 * MOST_COUNTED + 1):
             count = halves / 2
-            words = " ".join(
-                text
-                for text in (str(int(count)) if count >= 1 else "", "1/2" if halves % 2 else "")
-                if text
-            )
+            words = f"{int(count) or ''}{'½' if halves % 2 else ''}"
             plural = "s" if count > 1 and measure not in ("medium", "leaf") else ""
             name = "leaves" if measure == "leaf" and count > 1 else f"{measure}{plural}"
-            out.append(Spoken(f"{words} {name}", count * portion.grams))
+            out.append(Spoken(f"{words}{BOUND}{name}", count * portion.grams))
             if count * portion.grams > most:
                 break
         return out
@@ -174,20 +167,20 @@ def by_volume(volume_ml: float, grams: float, system: str = "us") -> Spoken | No
     if cups >= LEAST_CUPS:
         value, words = fraction(cups)
         unit = "cup" if value <= 1 else "cups"
-        return Spoken(f"{words} {unit}", grams * value / cups)
+        return Spoken(f"{words}{BOUND}{unit}", grams * value / cups)
     if spoons >= LEAST_TBSP:
         value, words = fraction(spoons, SPOON_FRACTIONS)
-        return Spoken(f"{words} tbsp", grams * value / spoons)
+        return Spoken(f"{words}{BOUND}tbsp", grams * value / spoons)
     if small >= LEAST_TSP:
         value, words = fraction(max(small, 0.25), SPOON_FRACTIONS)
-        return Spoken(f"{words} tsp", grams * value / small)
+        return Spoken(f"{words}{BOUND}tsp", grams * value / small)
     return Spoken("a pinch", grams) if small > 0 else None
 
 
 def count_words(amount: float, one: str) -> str:
-    """So many bowls or servings in words: "1 1/2 servings"."""
+    """So many bowls or servings in words: "1½ servings"."""
     _value, words = fraction(amount)
-    return f"{words} {one if amount <= 1 else f'{one}s'}"
+    return f"{words}{BOUND}{one if amount <= 1 else f'{one}s'}"
 
 
 def say(portion: Portion, grams: float, system: str = "us") -> str:

@@ -82,7 +82,7 @@ class Scaled(PracticeCase):
         page = self.client.get(address, {"to": "servings", "amount": "10"})
         for text in (
             "2.5 times, 10 servings",
-            "2 1/2 cups",
+            "2½\xa0cups",
             "three quarters of it first",
             "Pan:",
             "Rounding",
@@ -107,7 +107,7 @@ class Scaled(PracticeCase):
             )
         )
         third = scale(facts, 1 / 3)
-        self.assertEqual([row.words for row in third.lines], ["1/3 cup", "a pinch", "67 g"])
+        self.assertEqual([row.words for row in third.lines], ["⅓\xa0cup", "a pinch", "67 g"])
         self.assertEqual(third.unsettled, ("1 ladle of it",))
         self.assertLess(abs(third.effect["protein_g"]), 0.05)
         self.assertAlmostEqual(factor_for_stock(facts, "200 g leeks", 300), 1.5)

@@ -14,13 +14,13 @@ FOODS = food_table()
 class Household(TestCase):
     def test_measures_a_person_can_use(self):
         for slug, grams, words in (
-            ("quinoa-dry", 170, "1 cup"),
-            ("lemon-juice", 15, "1 tbsp"),
-            ("salt", 1.5, "1/4 tsp"),
-            ("carrots-raw", 61, "1 medium"),
-            ("walnuts", 12, "3 pieces"),
-            ("bay-leaf", 0.4, "2 leaves"),
-            ("quinoa-cooked", 139, "3/4 cup"),
+            ("quinoa-dry", 170, "1\xa0cup"),
+            ("lemon-juice", 15, "1\xa0tbsp"),
+            ("salt", 1.5, "¼\xa0tsp"),
+            ("carrots-raw", 61, "1\xa0medium"),
+            ("walnuts", 12, "3\xa0pieces"),
+            ("bay-leaf", 0.4, "2\xa0leaves"),
+            ("quinoa-cooked", 139, "¾\xa0cup"),
         ):
             with self.subTest(slug):
                 self.assertEqual(spoken(FOODS[slug], grams).words, words)
@@ -36,7 +36,7 @@ class Household(TestCase):
     def test_fractions(self):
         self.assertEqual(
             [fraction(value)[1] for value in (0.26, 1.34, 2.0, 0.97, 3.6)],
-            ["1/4", "1 1/3", "2", "1", "3 2/3"],
+            ["¼", "1⅓", "2", "1", "3⅔"],
         )
 
     def test_steps(self):

@@ -35,10 +35,10 @@ class SaidAndRead(TestCase):
     def test_an_australian_spoon_is_twenty_milliliters(self):
         self.assertAlmostEqual(milliliters("tbsp", "australian"), 20.0, places=2)
         us, ours = (spoken(FOODS["tahini"], 30, system) for system in ("us", "australian"))
-        self.assertEqual(us.words, "2 tbsp")
-        self.assertNotEqual(ours.words, "2 tbsp")
-        self.assertEqual(by_volume(40.0, 42.0, "australian").words, "2 tbsp")
-        self.assertEqual(by_volume(40.0, 42.0, "us").words, "2 3/4 tbsp")
+        self.assertEqual(us.words, "2\xa0tbsp")
+        self.assertNotEqual(ours.words, "2\xa0tbsp")
+        self.assertEqual(by_volume(40.0, 42.0, "australian").words, "2\xa0tbsp")
+        self.assertEqual(by_volume(40.0, 42.0, "us").words, "2¾\xa0tbsp")
 
     def test_a_scaled_recipe_speaks_its_own_measures(self):
         for system in SYSTEM_WORDS:

@@ -16,15 +16,6 @@ function keepSoon() {
   keeping = setTimeout(() => { if (document.getElementById("kept-status")) htmx.trigger("#recipe", "keep-typing"); }, 900);
 }
 
-// The lines that are written and what they were read as are scrolled together.
-document.addEventListener("input", grow);
-function grow(event) {
-  const field = event.target;
-  if (field.id !== "id_text") return;
-  field.rows = Math.max(14, field.value.split("\n").length + 1);
-}
-if (document.getElementById("id_text")) grow({ target: document.getElementById("id_text") });
-
 // A choice that asks the page again.
 document.addEventListener("change", (event) => {
   if (event.target.matches("[data-submit]")) event.target.form.requestSubmit();

@@ -7,6 +7,7 @@ import "./adding.js";
 import "./finder.js";
 import "./marks.js";
 import "./live.js";
+import "./paper.js";
 import "./strip.js";
 import "./visit.js";
 import "./amounts.js";
