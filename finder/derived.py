@@ -3,6 +3,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 
 from django.http import Http404
@@ -11,7 +12,8 @@ from django.shortcuts import get_object_or_404
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from nutrition.composition.derived import amount_of
-from nutrition.composition.foods import food_table
+from nutrition.composition.foods import Food, food_table
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Portion
 from nutrition.insight.derivation import Derived, of_dish, of_food, of_recipe
 from nutrition.recipe.reckoning import Facts
@@ -68,6 +70,29 @@ def _of_day(pk: int, key: str, meal: str = "") -> Derived:
         name="Supplements", key=key, amount=amount_of(taken, key), factors=said, basis="label"
     )
     return replace(derived, steps=(*derived.steps, tablets))
+
+
+def foods_of(of: str) -> tuple[str, list[tuple[Food, float]]]:
+    """The foods that a score is of, as they are eaten, with their grams [g], and the name of the
+    whole. Raises Http404 for what is not there."""
+    kind, _dash, rest = of.partition("-")
+    if kind == "bowl":
+        bowl = reckon_bowl(get_object_or_404(Bowl.with_removed, pk=_pk(rest)))
+        return bowl.dish.name, _eaten(bowl.ingredients)
+    if kind == "recipe":
+        recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=_pk(rest))
+        return recipe.title, _eaten(facts_of(recipe).foods())
+    if kind in ("day", "meal"):
+        pk, _dot, key = rest.partition(".")
+        day = reckon_day(get_object_or_404(Day.with_removed.select_related("client"), pk=_pk(pk)))
+        meal = next((one for one in day.meals if one.key == key), None)
+        name = meal.name if meal else f"{day.day.date:%A, %B} {day.day.date.day}"
+        return name, _eaten(meal.ingredients if meal else day.ingredients)
+    raise Http404("no such number")
+
+
+def _eaten(ingredients: Iterable[Ingredient]) -> list[tuple[Food, float]]:
+    return [(one.left, one.grams) for one in ingredients]
 
 
 def derived(of: str, key: str) -> Derived:

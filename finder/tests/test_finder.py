@@ -84,6 +84,27 @@ class Why(PracticeCase):
                     self.assertContains(page, text)
         self.assertNotContains(self.why(f"meal-{self.day.pk}.dinner"), "Harbor bowl")
 
+    def test_a_score_of_all_foods_says_what_each_has_in_it(self):
+        for of in (f"bowl-{self.bowl.pk}", f"day-{self.day.pk}", f"recipe-{self.recipe.pk}"):
+            for key, told in (
+                ("amino_acid_score", ("pattern of 2013", "Digestibility", "Barley, pearled")),
+                ("glycemic_load", ("Salmerón et al. 1997", "Atkinson", "Barley, pearled")),
+            ):
+                page = self.why(of, key)
+                for text in told:
+                    with self.subTest(of, key=key, text=text):
+                        self.assertContains(page, text)
+        self.assertEqual(self.why("cloud-1", "glycemic_load").status_code, 404)
+        self.assertEqual(self.why("food-kale-raw", "glycemic_load").status_code, 404)
+
+    def test_the_numbers_that_are_told_lead_to_where_they_come_from(self):
+        page = self.client.get(self.for_client(reverse("bowls:page", args=[self.bowl.pk])))
+        for key in ("kcal_per_gram", "leucine_g", "amino_acid_score", "glycemic_load"):
+            with self.subTest(key):
+                self.assertContains(
+                    page, reverse("finder:why", args=[f"bowl-{self.bowl.pk}", key])
+                )
+
     def test_what_is_not_there(self):
         for of in ("bowl-99999", "bowl-x", "cloud-1", "food-unicorn", "day-"):
             with self.subTest(of):

@@ -24,24 +24,44 @@ class GlycemicLoad(Known):
 
 
 @lru_cache(maxsize=1)
-def _rows() -> tuple[tuple[re.Pattern[str], float], ...]:
+def _rows() -> tuple[tuple[re.Pattern[str], float, str], ...]:
     return tuple(
-        (re.compile(row["slugs"]), float(row["index"]))
+        (re.compile(row["slugs"]), float(row["index"]), row["source"])
         for row in csv_rows("glycemic_index.csv", ("slugs", "index", "source"))
     )
 
 
 @lru_cache(maxsize=4096)
+def _noted(slug: str) -> tuple[float, str] | None:
+    """The index of a food and its source, by the longest pattern that fits."""
+    matches = [
+        (len(found[0]), index, source)
+        for pattern, index, source in _rows()
+        if (found := pattern.match(slug))
+    ]
+    return max(matches)[1:] if matches else None
+
+
+def index_source(slug: str) -> str:
+    """Where the index of a food is from, empty where none is noted."""
+    noted = _noted(slug)
+    return noted[1] if noted else ""
+
+
+def available_carbohydrate(food: Food, grams: float) -> float:
+    """Carbohydrate without fiber in so many grams. [g]"""
+    per_100 = (food.per_100_g("carbohydrate_g") or 0.0) - (food.per_100_g("fiber_g") or 0.0)
+    return max(per_100, 0.0) * grams / 100.0
+
+
 def glycemic_index(slug: str) -> float | None:
     """Glycemic index of a food, glucose being 100. None where none is noted.
 
     References: Atkinson, Foster-Powell and Brand-Miller, Diabetes Care 31:2281 (2008); values from
     memory. The index of one variety, ripeness or cooking time can lie 15 away.
     """
-    matches = [
-        (len(found[0]), index) for pattern, index in _rows() if (found := pattern.match(slug))
-    ]
-    return max(matches)[1] if matches else None
+    noted = _noted(slug)
+    return noted[0] if noted else None
 
 
 def glycemic_load(foods: Iterable[tuple[Food, float]]) -> GlycemicLoad | None:
@@ -53,11 +73,7 @@ def glycemic_load(foods: Iterable[tuple[Food, float]]) -> GlycemicLoad | None:
     """
     load = known = total = 0.0
     for food, grams in foods:
-        available = (
-            max((food.per_100_g("carbohydrate_g") or 0.0) - (food.per_100_g("fiber_g") or 0.0), 0.0)
-            * grams
-            / 100.0
-        )
+        available = available_carbohydrate(food, grams)
         total += available
         index = glycemic_index(food.slug)
         if index is not None:

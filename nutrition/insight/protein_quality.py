@@ -161,7 +161,7 @@ def amino_acid_score(
         if not per_100:
             continue
         all_protein += per_100 * grams / 100.0
-        acids = {key: _mg_per_g(food, key, per_100) for key in pattern}
+        acids = {key: acid_mg_per_g(food, key, per_100) for key in pattern}
         known = {key: value for key, value in acids.items() if value is not None}
         if len(known) == len(pattern):
             parts.append((per_100 * grams / 100.0, known, digestibility(food)))
@@ -175,6 +175,8 @@ def amino_acid_score(
     return score_mixture(parts, pattern, covered)
 
 
-def _mg_per_g(food: Food, key: str, protein_g: float) -> float | None:
+def acid_mg_per_g(food: Food, key: str, protein_g: float) -> float | None:
+    """What a food with so much protein per 100 g [g] holds of an amino acid, or of a sum of them.
+    [mg per g of protein] None where unknown."""
     values = [food.per_100_g(part) for part in SUMS.get(key, (key,))]
     return None if None in values else sum(value or 0.0 for value in values) * 1000.0 / protein_g

@@ -3,6 +3,9 @@
 from typing import Any
 
 from django import template
+from django.template import Context
+from django.urls import reverse
+from django.utils.html import format_html
 
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_search import Match
@@ -103,6 +106,18 @@ def per_100(food: Food, key: str) -> str:
 def index_text(indices: dict[str, float | None], key: str, decimals: int) -> str:
     value = indices.get(key)
     return "unknown" if value is None else show.digits(value, decimals)
+
+
+@register.simple_tag(takes_context=True)
+def why_link(context: Context, key: str, name: str) -> str:
+    """The name of a number, leading to where it comes from where the page knows what it is of."""
+    of = context.get("why_of")
+    if not of:
+        return name
+    url = reverse("finder:why", args=[of, key])
+    return format_html(
+        '<a href="{0}" hx-get="{0}" hx-target="#why" hx-swap="innerHTML">{1}</a>', url, name
+    )
 
 
 @register.filter
