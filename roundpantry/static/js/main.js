@@ -10,6 +10,7 @@ import "./live.js";
 import "./paper.js";
 import "./strip.js";
 import "./visit.js";
+import "./choices.js";
 import "./amounts.js";
 import "./limits.js";
 import "./cursor.js";
