@@ -38,7 +38,7 @@ def intake(request: PageRequest, pk: int) -> HttpResponse:
             if not keep(row, request.POST, page_in(request)):
                 messages.error(request, TOO_MUCH)
             elif "later" in request.POST:
-                messages.success(request, "Kept. It waits on this page until you go on.")
+                messages.success(request, "Saved. It waits on this page until you go on.")
                 return redirect("clients:list")
             elif "finish" in request.POST and form.is_valid() and supplements.is_valid():
                 return _finished(request, row, form, supplements)
@@ -84,7 +84,7 @@ def keep_intake(request: PageRequest, pk: int) -> HttpResponse:
     row: Intake = get_object_or_404(Intake.with_removed, pk=pk)
     if row.client_id:
         return HttpResponse(
-            "This first visit is a client already: nothing more is kept here.",
+            "This first visit is a client already: nothing more is saved here.",
             status=410,
             content_type="text/plain",
         )
@@ -115,5 +115,5 @@ def drop_intake(request: PageRequest, pk: int) -> HttpResponse:
         row.bring_back()
         return redirect("clients:intake", pk)
     row.remove(request.user)
-    messages.info(request, "The unfinished first visit is put away. It can be brought back below.")
+    messages.info(request, "The unfinished first visit is archived. It can be brought back below.")
     return redirect("clients:list")

@@ -57,7 +57,7 @@ def add(request: PageRequest, client: Client) -> HttpResponse:
     if not form.is_valid():
         return _page(request, client, 400, form=form)
     _count, changed = keep(client, [form.save(commit=False)], request.user)
-    _said(request, f"{form.instance.measured().words(timezone.localdate())} is kept.", changed)
+    _said(request, f"{form.instance.measured().words(timezone.localdate())} is saved.", changed)
     return redirect("journal:blood")
 
 
@@ -79,7 +79,7 @@ def paste(request: PageRequest, client: Client) -> HttpResponse:
     if table.problems or not table.rows:
         return _page(request, client, 400, table=table, text=text)
     count, changed = keep(client, table.rows, request.user)
-    _said(request, f"{count} value{'s are' if count != 1 else ' is'} kept.", changed)
+    _said(request, f"{count} value{'s are' if count != 1 else ' is'} saved.", changed)
     return redirect("journal:blood")
 
 

@@ -303,7 +303,7 @@ def felt(request: PageRequest, client: Client, on: str) -> HttpResponse:
         context = _context(request, client, when) | {"felt_form": form}
         return render(request, "journal/day.html", context, status=400)
     form.save()
-    messages.info(request, "Kept.")
+    messages.info(request, "Saved.")
     return redirect(f"{reverse('journal:day', args=[when.isoformat()])}#felt")
 
 

@@ -129,14 +129,14 @@ def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Hea
     count = sum(len(some) for _named, some in said)
     if count > MOST_PIECES:
         raise TooLong(
-            f"That is {count} things, and {MOST_PIECES} can be said at once. Nothing was kept: say "
+            f"That is {count} things, and {MOST_PIECES} can be said at once. Nothing was saved: say "
             f"it in two."
         )
     longest = max((piece.text for _named, some in said for piece in some), key=len, default="")
     if len(longest) > MOST_PIECE:
         raise TooLong(
             f"“{longest[:60]}…” is one thing of {len(longest)} characters, and {MOST_PIECE} can be "
-            f"kept of one. Nothing was kept: put commas between what was eaten."
+            f"kept of one. Nothing was saved: put commas between what was eaten."
         )
     for named, some in said:
         here = named or meal

@@ -143,7 +143,7 @@ def _save(request: PageRequest, row: Visit) -> HttpResponse:
     if signing:
         messages.success(request, f"Signed as {signed_as}. The note is closed.")
     else:
-        messages.success(request, "Kept.")
+        messages.success(request, "Saved.")
     return redirect("journal:visit", row.pk)
 
 
@@ -178,5 +178,5 @@ def remove(request: PageRequest, pk: int) -> HttpResponse:
         messages.error(request, "A signed note stays in the record. Write an addendum.")
         return redirect("journal:visit", pk)
     row.remove(request.user)
-    messages.info(request, "The note is put away; it can be brought back below.")
+    messages.info(request, "The note is archived; it can be brought back below.")
     return redirect("journal:visits")

@@ -62,7 +62,7 @@ def paste(request: PageRequest, client: Client) -> HttpResponse:
     agreed = set(request.POST.getlist("agreed"))
     kept = keep_weights(client, read.rows, agreed, request.user)
     left = sum(1 for row in read.asked if row.key not in agreed)
-    said = f"{kept} weigh-ins kept"
+    said = f"{kept} weigh-ins saved"
     said += f"; {left} that were asked about were left out" if left else ""
     said += f"; {read.same} were there already" if read.same else ""
     messages.success(request, f"{said}.")

@@ -158,7 +158,7 @@ def store(shared: Shared, practice, by) -> tuple[Recipe, list[str]]:
     )
     note_parts(recipe)
     recipe.save()
-    keep(recipe, by, "taken in")
+    keep(recipe, by, "imported")
     return recipe, told
 
 

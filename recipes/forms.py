@@ -13,7 +13,7 @@ from roundpantry.asked import grams_in
 class RecipeForm(forms.ModelForm):
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
     why = forms.CharField(
-        label="Keep as a version, because",
+        label="Save as a version, because",
         max_length=200,
         required=False,
         widget=forms.TextInput(attrs={"placeholder": "a third less miso: sodium"}),

@@ -57,7 +57,7 @@ def keep_now(request: PageRequest, pk: int) -> HttpResponse:
         keep(recipe, request.user, why)
     else:
         messages.error(
-            request, "Say why this version is kept: the reason is what is looked for later."
+            request, "Say why this version is saved: the reason is what is looked for later."
         )
     return redirect("recipes:versions", pk)
 

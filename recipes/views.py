@@ -213,7 +213,7 @@ def keep_typing(request: PageRequest, pk: int) -> HttpResponse:
     recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     form = RecipeForm(request.POST, instance=recipe)
     _facts, errors = facts_from(request.POST, recipe.measures, recipe)
-    context: dict[str, Any] = {"recipe": recipe, "status": "kept"}
+    context: dict[str, Any] = {"recipe": recipe, "status": "saved"}
     try:
         if not form.is_valid() or errors:
             first = next((str(row[0]) for row in form.errors.values()), "a line is to be mended")
@@ -223,9 +223,9 @@ def keep_typing(request: PageRequest, pk: int) -> HttpResponse:
         save_unkept(form.instance, form.cleaned_data["version"] or 0, request.user)
         context["version"] = form.instance.version
     except StaleSave:
-        context["status"] = "not kept: somebody else changed it. Press Keep to see both"
+        context["status"] = "not saved: somebody else changed it. Press Save to see both"
     except ValueError as error:
-        context["status"] = f"not kept yet: {error}"
+        context["status"] = f"not saved yet: {error}"
     return render(request, "recipes/_kept.html", context)
 
 

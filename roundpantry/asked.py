@@ -62,7 +62,7 @@ def whole(data: QueryDict | dict, name: str, most: int) -> str:
     text = str(data.get(name, "")).replace("\r\n", "\n").strip()
     if len(text) > most:
         raise TooLong(
-            f"That is {len(text):,} characters, and {most:,} can be kept here. Nothing was kept: "
+            f"That is {len(text):,} characters, and {most:,} can be saved here. Nothing was saved: "
             f"shorten it, or give it in two."
         )
     return text

@@ -301,7 +301,7 @@ def copy(request: PageRequest, pk: int) -> HttpResponse:
     week, _elsewhere = opened(request, pk)
     made = changes.copy_on(week)
     messages.success(
-        request, "Copied on, every dish a day later than last week; what is pinned kept its day."
+        request, "Copied, every dish a day later than last week; what is pinned kept its day."
     )
     return redirect("week:page", made.pk)
 

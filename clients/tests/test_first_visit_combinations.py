@@ -36,7 +36,7 @@ class Combinations(PracticeCase):
             asked = PERSON | {kind: [code], "school": school, "life_stage": stage, "goal": goal}
             with self.subTest(code=code, school=school, stage=stage, goal=goal):
                 answer = self.post(keep, asked, htmx=True)
-                self.assertContains(answer, "Kept at")
+                self.assertContains(answer, "Saved at")
                 intake.refresh_from_db()
                 self.assertEqual((intake.data[kind], intake.data["school"]), ([code], [school]))
                 if code not in REFERRED:

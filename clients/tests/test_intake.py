@@ -42,7 +42,7 @@ class FirstVisit(PracticeCase):
             {"name": "Tove Calder", "height_cm": "17", "has_medicine": ["warfarin", "maoi"]},
             htmx=True,
         )
-        self.assertContains(answer, "Kept at")
+        self.assertContains(answer, "Saved at")
         self.assertContains(answer, "Targets appear here once these are there")
         self.assertContains(self.client.get("/clients/"), "First visit begun")
         page = self.client.get(self.address)

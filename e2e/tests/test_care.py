@@ -22,7 +22,7 @@ class FirstVisit(BrowserCase):
         page.get_by_label("Sex used in equations").select_option("female")
         page.get_by_label("warfarin").check()
         so_far = page.get_by_label("What can be said so far")
-        expect(so_far.get_by_text("Kept at")).to_be_visible()
+        expect(so_far.get_by_text("Saved at")).to_be_visible()
         expect(so_far.get_by_text("about the same amount of greens every day")).to_be_visible()
         page.get_by_label("School", exact=True).select_option("greens_beans_seeds")
         expect(so_far.get_by_text("several times the usual vitamin K")).to_be_visible()

@@ -138,7 +138,7 @@ class OnAPhone(BrowserCase):
         dinner = page.get_by_role("region", name="Dinner")
         self.touch(dinner.get_by_role("button", name="none").first)
         expect(dinner.locator("[aria-pressed=true]")).to_have_text("none")
-        self.touch(page.get_by_label("Else, or besides"))
+        self.touch(page.get_by_label("Something else, or more"))
         page.keyboard.type("a banana, 2 tbsp hummus")
         self.touch(page.get_by_role("button", name="Log it"))
         expect(page.get_by_text("Hummus 30 g")).to_be_visible()
@@ -154,7 +154,7 @@ class OnAPhone(BrowserCase):
     def test_what_is_not_settled_is_settled_with_a_touch(self):
         page = self.page
         self.open_today()
-        self.touch(page.get_by_label("Else, or besides"))
+        self.touch(page.get_by_label("Something else, or more"))
         page.keyboard.type("rye toast")
         self.touch(page.get_by_role("button", name="Log it"))
         expect(page.get_by_text("what was it?")).to_be_visible()
@@ -173,7 +173,7 @@ class WithoutScript(BrowserCase):
             osk = Client.objects.get(name="Osk Brannigan")
             LoggedDay.objects.filter(client=osk, date=timezone.localdate()).delete()
         self.open(f"/for/{osk.pk}/journal/days/")
-        page.get_by_label("Else, or besides").fill("a banana")
+        page.get_by_label("Something else, or more").fill("a banana")
         page.get_by_role("button", name="Log it").click()
         expect(page.get_by_text("Banana, raw 118 g")).to_be_visible()
         page.get_by_role("button", name="All of it as planned").click()
@@ -182,5 +182,5 @@ class WithoutScript(BrowserCase):
         page.get_by_label("Form").select_option("short")
         page.get_by_role("button", name="Begin a note for today").click()
         page.get_by_role("textbox", name="How it goes").fill("Well.")
-        page.get_by_role("button", name="Keep as a draft").click()
+        page.get_by_role("button", name="Save as a draft").click()
         expect(page.get_by_role("textbox", name="How it goes")).to_have_value("Well.")

@@ -48,7 +48,7 @@ class NothingLost(BrowserCase):
         expect(so_far.get_by_text(re.compile(r"4[89](\.\d)?–6[01]")).first).to_be_visible()
         expect(so_far).not_to_contain_text("59–187")
         page.get_by_label("How they eat and cook").fill("Measures everything")
-        expect(so_far.get_by_text("Kept at")).to_be_visible()
+        expect(so_far.get_by_text("Saved at")).to_be_visible()
         page.get_by_role("button", name="Make the client").first.click()
         expect(page.get_by_role("heading", name="Ragna Holt", exact=True)).to_be_visible()
         page.get_by_text("The last 1 weigh-ins").click()
@@ -76,7 +76,7 @@ class NothingLost(BrowserCase):
         page = self.page
         self.begin("Ragna Holt")
         so_far = page.get_by_label("What can be said so far")
-        expect(so_far.get_by_text("Kept at")).to_be_visible()
+        expect(so_far.get_by_text("Saved at")).to_be_visible()
         page.route("**/keep/", lambda route: route.fulfill(status=500, body="no"))
         page.get_by_label("How they eat and cook").fill("Soup at noon")
         expect(self.failing()).to_contain_text(
@@ -85,7 +85,7 @@ class NothingLost(BrowserCase):
         expect(so_far.get_by_text("Not kept. Trying again")).to_be_visible()
         page.unroute("**/keep/")
         # by itself, after a while
-        expect(so_far.get_by_text("Kept at")).to_be_visible()
+        expect(so_far.get_by_text("Saved at")).to_be_visible()
         expect(self.failing()).to_be_hidden()
         with self.practice():
             self.assertEqual(Intake.objects.order_by("-pk").first().data["notes"], ["Soup at noon"])

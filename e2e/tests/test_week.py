@@ -136,8 +136,8 @@ class WeekBench(OnWeeks):
         with page.expect_response("**/tick/"):
             lines.nth(0).locator("input[type=checkbox]").check()
         expect(page.get_by_text("1 of").first).to_be_visible()
-        page.get_by_role("button", name="Keep on this phone").click()
-        expect(page.locator("#kept-words")).to_contain_text("Kept")
+        page.get_by_role("button", name="Save on this phone").click()
+        expect(page.locator("#kept-words")).to_contain_text("Saved")
         kept = page.evaluate(
             "caches.open('shopping-list').then(one => one.keys()).then("
             "all => all.map(one => new URL(one.url).pathname))"

@@ -366,7 +366,7 @@ class AtWork(Bench):
         with self.kept("200 g kohlrabi"):
             page.keyboard.type("\n200 g kohlrabi")
         expect(page.locator(".line-row")).to_have_count(11)
-        expect(page.locator("#kept-status")).to_have_text("kept")
+        expect(page.locator("#kept-status")).to_have_text("saved")
         page.reload()
         expect(page.get_by_label("Food for 200 g kohlrabi")).to_have_value("Kohlrabi, raw")
         expect(page.get_by_role("link", name="Versions (1)")).to_be_visible()

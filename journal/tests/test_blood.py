@@ -154,7 +154,7 @@ class Pages(PracticeCase):
     def test_a_table_is_kept_whole_or_not_at_all(self):
         text = "date,what,result,unit\n{0},potassium,5.2,mmol/L\n{0},creatinine,{1},mg/dL"
         bad = self.post(self.address("paste/"), {"text": text.format(self.today, 150)})
-        self.assertContains(bad, "Nothing was kept yet", status_code=400)
+        self.assertContains(bad, "Nothing was saved yet", status_code=400)
         self.assertFalse(self.kidneys.blood_values.exists())
         self.post(self.address("paste/"), {"text": text.format(self.today, 1.5)})
         self.assertEqual(self.kidneys.blood_values.count(), 2)

@@ -28,7 +28,7 @@ function failed(event) {
   show(xhr ? xhr.status : 0, xhr ? said(xhr) : "", retry, saving || keeps);
   if (!keeps) return;
   const status = document.querySelector("[data-kept-status]");
-  if (status) status.textContent = "Not kept. Trying again …";
+  if (status) status.textContent = "Not saved. Trying again …";
   clearTimeout(waiting);
   waiting = setTimeout(() => htmx.trigger(elt, "again"), WAITS[Math.min(failures, WAITS.length - 1)]);
   failures += 1;

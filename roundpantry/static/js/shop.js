@@ -70,10 +70,10 @@ document.addEventListener("click", async (event) => {
   try {
     await navigator.serviceWorker.register(button.dataset.keepList, { scope: window.location.pathname });
     const ready = await navigator.serviceWorker.ready;
-    navigator.serviceWorker.addEventListener("message", (said) => { if (said.data.kept) words("Kept: it opens without a connection now."); });
+    navigator.serviceWorker.addEventListener("message", (said) => { if (said.data.kept) words("Saved: it opens without a connection now."); });
     const parts = performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.startsWith(window.location.origin) && name !== window.location.href);
     ready.active.postMessage({ keep: [window.location.pathname, ...new Set(parts)] });
-  } catch { words("It could not be kept here: print it instead."); }
+  } catch { words("It could not be saved here: print it instead."); }
 });
 
 // Whoever signs out leaves nothing behind on the phone.
