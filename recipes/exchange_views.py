@@ -42,7 +42,7 @@ class ImportForm(forms.Form):
     file = forms.FileField(
         label="Or a file: a saved web page, JSON-LD, CSV or text", required=False
     )
-    again = forms.BooleanField(label="Take it in a second time", required=False)
+    again = forms.BooleanField(label="Import it a second time", required=False)
 
     def clean(self):
         super().clean()

@@ -101,9 +101,7 @@ class Why(PracticeCase):
         page = self.client.get(self.for_client(reverse("bowls:page", args=[self.bowl.pk])))
         for key in ("kcal_per_gram", "leucine_g", "amino_acid_score", "glycemic_load"):
             with self.subTest(key):
-                self.assertContains(
-                    page, reverse("finder:why", args=[f"bowl-{self.bowl.pk}", key])
-                )
+                self.assertContains(page, reverse("finder:why", args=[f"bowl-{self.bowl.pk}", key]))
 
     def test_what_is_not_there(self):
         for of in ("bowl-99999", "bowl-x", "cloud-1", "food-unicorn", "day-"):

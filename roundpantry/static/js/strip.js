@@ -23,3 +23,16 @@ document.addEventListener("toggle", (event) => {
 document.addEventListener("htmx:afterSettle", () => {
   for (const name of opened) document.querySelectorAll(`[data-keep-open="${name}"]`).forEach((details) => { details.open = true; });
 });
+
+// What lies over the page is closed with Escape, and by a click beside it.
+const OVER = "details.lesser[open], details.reading[open], details.strip-rest[open], .aside-form[open]";
+const close = (all) => all.forEach((one) => { one.open = false; });
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "Escape" || event.defaultPrevented || document.querySelector("dialog[open]")) return;
+  const all = [...document.querySelectorAll(OVER)];
+  if (!all.length) return;
+  const inside = all.find((one) => one.contains(document.activeElement));
+  close(all);
+  inside?.querySelector("summary").focus({ preventScroll: true });
+});
+document.addEventListener("click", (event) => { close([...document.querySelectorAll(OVER)].filter((one) => !one.contains(event.target) && !one.matches(".aside-form"))); });
