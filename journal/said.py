@@ -129,8 +129,8 @@ def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Hea
     count = sum(len(some) for _named, some in said)
     if count > MOST_PIECES:
         raise TooLong(
-            f"That is {count} things, and {MOST_PIECES} can be said at once. Nothing was saved: say "
-            f"it in two."
+            f"That is {count} things, and {MOST_PIECES} can be said at once. Nothing was saved: "
+            f"say it in two."
         )
     longest = max((piece.text for _named, some in said for piece in some), key=len, default="")
     if len(longest) > MOST_PIECE:

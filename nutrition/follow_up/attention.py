@@ -33,12 +33,13 @@ CORRECT, WEIGH, LOOK_AT_DAYS, TELL, RETARGET, PLAN, LOOK_AT_CHANGE, SIGN = (
 
 @dataclass(frozen=True)
 class Need:
-    """What is to be attended to, in words, the `step` that settles it, and since when it is so,
-    where that is known."""
+    """What is to be attended to, in words, the `step` that settles it, since when it is so, where
+    that is known, and what makes it so."""
 
     words: str
     step: str
     since: date | None = None
+    because: str = ""
 
     def __str__(self) -> str:
         return self.words
@@ -90,7 +91,7 @@ def attention(
     if judged.stalled:
         verb = "losing" if judged.expected < 0 else "gaining"
         out.append(
-            Need(f"Not {verb} as expected: {judged.words.rstrip('.')}", LOOK_AT_DAYS, judged.since)
+            Need(f"Not {verb} as expected", LOOK_AT_DAYS, judged.since, judged.words.rstrip("."))
         )
     if (
         pace is not None
