@@ -113,15 +113,18 @@ def read_weights(
             out.ambiguous = out.ambiguous or isinstance(error, TwoDates)
             continue
         before = found.get(one.on)
-        if before is not None and abs(before[2].kg - one.kg) >= 0.05:
+        if before is not None:
+            kept, given_up = before, (at, line)
             words = f"A second weight of {one.on:%b} {one.on.day}: {before[2].kg:g} kg is taken."
             # the one on rising is the one that is compared
             if before[2].time != MORNING and one.time == MORNING:
-                found[one.on] = (at, line, one, remark)
-                words = f"{before[2].kg:g} kg gives way to {one.kg:g} kg on rising."
-            out.problems.append((at, line[:60], words))
+                kept, given_up = (at, line, one, remark), (before[0], before[1])
+                words = f"{before[2].kg:g} kg gives way to {one.kg:g} kg on rising, line {at}."
+            found[one.on] = kept
+            out.problems.append((given_up[0], given_up[1][:60], words))
             continue
         found[one.on] = (at, line, one, remark)
+    out.problems.sort(key=lambda row: row[0])
     there = {row.date: row for row in client.weigh_ins.all()}
     known = [row.weighed() for row in there.values()]
     new = [one for _at, _line, one, _remark in found.values()]
@@ -265,7 +268,7 @@ def _by_eye(line: str) -> _Cells:
     if weight is None:
         return _Cells(found[1], "", hour[0] if hour else "", after.strip(" ,;\t"))
     rest = f"{after[: weight.start()]} {after[weight.end() :]}"
-    rest = " ".join(re.sub(r"[;\t]", " ", rest).split()).strip(' ,"')
+    rest = " ".join(re.sub(r"[;\t]", " ", rest).split()).strip(' ,:"')
     return _Cells(found[1], weight[0], hour[0] if hour else "", rest)
 
 
