@@ -82,7 +82,7 @@ class NothingLost(BrowserCase):
         expect(self.failing()).to_contain_text(
             "Not saved. Round Pantry could not do it (500). What you typed is still here."
         )
-        expect(so_far.get_by_text("Not kept. Trying again")).to_be_visible()
+        expect(so_far.get_by_text("Not saved. Trying again")).to_be_visible()
         page.unroute("**/keep/")
         # by itself, after a while
         expect(so_far.get_by_text("Saved at")).to_be_visible()
