@@ -100,6 +100,26 @@ class Edges(TestCase):
             self.assertEqual(judged.kind, stall.TOO_LITTLE)
             self.assertIn(words, judged.words)
 
+    def test_a_plan_of_twenty_days_has_no_stall_and_one_of_twenty_one_may(self):
+        flat = made(7100, "plateau")
+        for days, kind in ((20, stall.TOO_LITTLE), (21, None), (0, stall.TOO_LITTLE)):
+            began = flat.today - timedelta(days=days)
+            judged = judge_pace(replace(record(flat, pace=0.5), planned_since=began))
+            with self.subTest(days):
+                if kind is None:
+                    self.assertNotEqual(judged.kind, stall.TOO_LITTLE)
+                else:
+                    self.assertEqual(judged.kind, kind)
+                    self.assertIn(f"{days} days old", judged.words)
+                    self.assertFalse(judged.stalled)
+
+    def test_a_stall_does_not_begin_before_its_plan(self):
+        flat = made(7100, "plateau", pace=-0.7)
+        began = flat.today - timedelta(days=21)
+        judged = judge_pace(replace(record(flat), planned_since=began))
+        if judged.since is not None:
+            self.assertGreaterEqual(judged.since, began)
+
     def test_nothing_is_expected_where_no_change_is_planned(self):
         one = made(23, "plateau")
         for more in (

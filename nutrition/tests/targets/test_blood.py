@@ -14,7 +14,9 @@ from nutrition.targets.blood import (
     convert,
     implied_by,
     latest,
+    likely_units,
     stage_apart,
+    unit_asked,
 )
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import Person
@@ -162,3 +164,20 @@ class Numbers(TestCase):
         self.assertEqual(said["about_potassium"], "Potassium 5.6 mmol/L on Nov 16")
         self.assertIn("186 mmHg", said["said_pressure"])
         self.assertIn("112 mmHg", said["said_pressure"])
+
+
+class WithoutUnit(TestCase):
+    def test_the_units_that_its_size_fits_come_first(self):
+        for key, value, units in (
+            ("glucose", 5.4, ["mmol/L"]),
+            ("glucose", 98, ["mg/dL"]),
+            ("creatinine", 1.1, ["mg/dL"]),
+            ("creatinine", 97, ["\u00b5mol/L"]),
+        ):
+            with self.subTest(key, value=value):
+                self.assertEqual(likely_units(key, value)[:1], units)
+                self.assertIn(f"{value:g} {units[0]}", unit_asked(key, value))
+
+    def test_a_value_that_fits_none_is_asked_with_all(self):
+        self.assertEqual(likely_units("glucose", 1e9), [])
+        self.assertIn("one of", unit_asked("glucose", 1e9))
