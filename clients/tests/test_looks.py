@@ -60,6 +60,55 @@ class Looks(PracticeCase):
         self.assertContains(page, "Not weighed yet")
         self.assertContains(page, "Record a weight")
 
+    def with_potassium(self, name, value, ago=1):
+        row = Client.objects.create(
+            practice=self.practice,
+            name=name,
+            sex="female",
+            birth_year=1970,
+            height_cm=165,
+            weight_kg=62,
+            goal="hold",
+            conditions=["ckd_4"],
+        )
+        row.weigh_ins.create(date=timezone.localdate(), kg=62)
+        row.blood_values.create(
+            key="potassium",
+            value=value,
+            unit="mmol/L",
+            date=timezone.localdate() - timedelta(days=ago),
+            by=self.user,
+        )
+        return row
+
+    def listed(self):
+        page = self.client.get("/clients/").content.decode()
+        names = [row.name for row in Client.objects.all()]
+        return sorted(names, key=lambda name: page.find(f">{name}</a>")), page
+
+    def test_what_waits_is_ranked_by_urgency_and_what_was_seen_is_quiet(self):
+        self.with_potassium("Anna Aldern", 4.4)
+        urgent = self.with_potassium("Zuzanna Quay", 6.4)
+        order, page = self.listed()
+        self.assertEqual(order[0], "Zuzanna Quay")
+        self.assertIn("Potassium 6.4", page)
+        # opening the client's page is looking at it
+        self.client.get(f"/clients/{urgent.pk}/")
+        order, page = self.listed()
+        self.assertNotIn("Potassium 6.4", page)
+        self.assertNotEqual(order[0], "Zuzanna Quay")
+        # and the next value is new again
+        urgent.blood_values.create(
+            key="potassium",
+            value=6.6,
+            unit="mmol/L",
+            date=timezone.localdate(),
+            by=self.user,
+        )
+        order, page = self.listed()
+        self.assertEqual(order[0], "Zuzanna Quay")
+        self.assertIn("Potassium 6.6", page)
+
     def test_filters_orders_and_words(self):
         other = Client.objects.get(pk=self.client_row.pk)
         other.pk, other.name, other.goal = None, "Ilse Varga", "hold"

@@ -5,6 +5,7 @@ from django_scopes import scopes_disabled
 
 from recipes.models import Recipe
 from recipes.versions import keep
+from nutrition.composition.foods import food_table
 from roundpantry.testing import PracticeCase
 
 
@@ -32,6 +33,32 @@ class Plates(PracticeCase):
         page = self.compare(*keys[:3])
         self.assertContains(page, "Three plates")
         self.assertNotContains(page, "A third")
+
+    def test_up_to_six_and_none_is_dropped_in_silence(self):
+        keys = [
+            f"food-{slug}"
+            for slug in (
+                "walnuts",
+                "kale-raw",
+                "tahini",
+                "tofu-firm",
+                "millet-cooked",
+                "celeriac-raw",
+            )
+        ]
+        for count in (4, 6):
+            page = self.compare(*keys[:count])
+            for key in keys[:count]:
+                with self.subTest(key, count=count):
+                    self.assertContains(page, food_table()[key[5:]].name)
+        page = self.compare(*keys, "food-kohlrabi-raw")
+        self.assertContains(page, "plates stand side by side at most")
+
+    def test_per_spoon_and_per_hundred_calories(self):
+        for basis, words in (("tbsp", "per tablespoon"), ("kcal_100", "per 100 kcal")):
+            page = self.compare("food-tahini", "food-walnuts", basis=basis)
+            with self.subTest(basis):
+                self.assertContains(page, words)
 
     def test_at_equal_calories(self):
         page = self.compare("food-walnuts", "food-kale-raw", basis="calories")

@@ -7,12 +7,14 @@ from django.urls import reverse
 from django_scopes import scope
 
 from bowls.models import Bowl, BowlPart
+from clients.models import TargetOverride
 from clients.versions import make_version
 from planner.models import Day
 from recipes.models import Recipe
 from roundpantry.testing import PracticeCase
 from week.forms import next_monday
 from week.models import ClientSkeleton, Favorite, MadeDay, Week, WeekEntry
+from week.reckoned import reckon_week
 
 SOUP = "2 cups white beans, cooked\n2 medium carrots, diced\n1 medium onion, diced\n3 cups water"
 
@@ -290,6 +292,39 @@ class Days(WeekCase):
             where,
             {f"recipe-{self.stew.pk}": 1, f"recipe-{self.soup.pk}": 0, "food-pear-raw": 3},
         )
+
+    def test_a_copied_week_loses_no_dish_to_a_pin(self):
+        week = self.begin()
+        # what would move onto the place of a pinned dish moves on
+        self.put(week, "2-dinner-0", f"recipe-{self.stew.pk}")
+        self.put(week, "3-dinner-0", f"recipe-{self.soup.pk}")
+        self.change(week, "3-dinner-0", {"pin": "1"})
+        self.post(self.for_client(reverse("week:copy", args=[week.pk])), {})
+        copy = Week.objects.latest("pk")
+        self.assertEqual(copy.entries.count(), week.entries.count())
+        self.assertEqual(copy.entries.get(recipe=self.soup).day, 3)
+
+    def test_newer_targets_are_said_and_taken_with_a_click(self):
+        week = self.begin()
+        self.put(week, "0-dinner-0", f"recipe-{self.stew.pk}")
+        row = self.client_row
+        TargetOverride.objects.create(
+            client=row, key="fiber_g", low=60, aim=65, kind="choice", reason="wish", by=self.user
+        )
+        TargetOverride.objects.create(
+            client=row, key="potassium_mg", high=700, kind="order", reason="letter", by=self.user
+        )
+        make_version(row, self.user, "letter", date.today())
+        page = self.page(week)
+        self.assertContains(page, "are newer")
+        before = reckon_week(Week.objects.get(pk=week.pk)).plan.day
+        self.assertEqual((before["potassium_mg"].high, before["fiber_g"].low == 60), (700, False))
+        self.post(
+            self.for_client(reverse("week:newer-targets", args=[week.pk])),
+            {"version": Week.objects.get(pk=week.pk).version},
+        )
+        self.assertEqual(reckon_week(Week.objects.get(pk=week.pk)).plan.day["fiber_g"].low, 60)
+        self.assertNotContains(self.page(week), "are newer")
 
     def test_lists_settings_archive_delete_and_back(self):
         week = self.made()
