@@ -1,5 +1,6 @@
 """Bowls: parts added, typed, stepped, dragged, undone; live and without JavaScript."""
 
+from django.apps import apps
 from django.urls import reverse
 
 from bowls.bowl import reckon_bowl
@@ -43,6 +44,22 @@ class Bowls(PracticeCase):
             self.assertContains(page, "“a bit” is not an amount", status_code=status)
             self.assertContains(page, 'value="a bit"', status_code=status)
         self.assertEqual(self.grams(self.tofu), 150)
+
+    def test_a_new_bowl_says_which_meal_it_is_judged_as_and_asks_once(self):
+        page = self.client.get(self.for_client(reverse("bowls:page", args=[self.bowl.pk])))
+        self.assertContains(page, "Judged as")
+        apps.get_model("planner", "DayEntry").objects.filter(bowl=self.bowl).delete()
+        page = self.client.get(self.for_client(reverse("bowls:page", args=[self.bowl.pk])))
+        self.assertContains(page, "Which meal is it?")
+        # what is in it does not move what it is judged as
+        self.bowl.parts.update(grams=900)
+        again = self.client.get(self.for_client(reverse("bowls:page", args=[self.bowl.pk])))
+        self.assertEqual(again.context["strip_meal"], page.context["strip_meal"])
+        self.assertEqual(again.context["strip_meal"].key, "lunch")
+        self.post(self.for_client(reverse("bowls:meal", args=[self.bowl.pk])), {"meal": "dinner"})
+        said = self.client.get(self.for_client(reverse("bowls:page", args=[self.bowl.pk])))
+        self.assertNotContains(said, "Which meal is it?")
+        self.assertEqual(said.context["strip_meal"].key, "dinner")
 
     def test_step(self):
         self.change(self.tofu, step="1")

@@ -3,9 +3,9 @@
 from django.urls import reverse
 from django_scopes import scopes_disabled
 
+from nutrition.composition.foods import food_table
 from recipes.models import Recipe
 from recipes.versions import keep
-from nutrition.composition.foods import food_table
 from roundpantry.testing import PracticeCase
 
 

@@ -59,6 +59,31 @@ class Versions(PracticeCase):
             self.client.get(self.address("versions")), "back to version 1: as it was"
         )
 
+    def test_grams_set_by_hand_are_a_change_and_as_it_was_is_from_before_it(self):
+        text = "200 g carrots\n1 tsp salt"
+        self.save(text, "as written", 1)
+        data = {
+            "title": "Dill barley",
+            "role": "base",
+            "servings": "4",
+            "text": text,
+            "version": Recipe.objects.get().version,
+            "why": "less salt",
+            "line-2": "1 tsp salt",
+            "food-2": "",
+            "grams-2": "2",
+        }
+        self.client.post(self.address("page"), data)
+        rows = {row.why: row for row in self.recipe.versions.all()}
+        newest = rows["less salt"]
+        older = rows["as written"]
+        page = self.client.get(
+            self.address("versions"), {"from": older.number, "to": newest.number}
+        )
+        self.assertContains(page, "set by hand: 2 g")
+        sodium = page.content.decode().split("Sodium", 1)[1][:900]
+        self.assertNotIn("the same", sodium.split("</tr>")[0])
+
     def test_going_back_keeps_what_was_not_kept(self):
         self.client.post(self.address("keep"), {"why": "the good one"})
         self.save("100 g walnuts", "", 1)
