@@ -105,7 +105,7 @@ class Swaps(BrowserCase):
         self.follow("Versions (3)")
         expect(page.get_by_text(re.compile(re.escape(words[1:20]))).first).to_be_visible()
         expect(page.get_by_role("heading", name=re.compile("Version 2 to 3"))).to_be_visible()
-        self.follow("On two plates")
+        page.locator(".doing").get_by_role("link", name="Compare", exact=True).click()
         expect(page.get_by_label("What differs")).to_contain_text("Sodium")
 
     def test_a_swap_in_a_bowl_and_undo(self):
