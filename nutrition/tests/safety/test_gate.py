@@ -293,7 +293,7 @@ class BothWays(TestCase):
     def test_psyllium(self):
         self.assertEqual(
             [spoken(FOODS["psyllium-husk"], grams).words for grams in (5, 10, 20, 40)],
-            ["1 tbsp", "2 tbsp", "1/4 cup", "1/2 cup"],
+            ["1\xa0tbsp", "2\xa0tbsp", "¼\xa0cup", "½\xa0cup"],
         )
 
 
