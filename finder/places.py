@@ -4,7 +4,7 @@ application."""
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import date, datetime
 
 from django.db.models import Case, Q, QuerySet, When
@@ -69,6 +69,7 @@ class Place:
     name: str
     more: str
     url: str
+    _: KW_ONLY
     marked: Marked | None = None
 
 
@@ -101,7 +102,7 @@ def _recipes(words: str, client: Client | None, gate: Gate | None) -> Iterator[P
     for row in found:
         more = f"for {row.client.name}" if row.client else row.role
         marked = marked_dish(gate, row, facts_of(row).foods()) if gate else None
-        yield Place("recipe", row.title, more, _of(row, "recipes:page", client), marked)
+        yield Place("recipe", row.title, more, _of(row, "recipes:page", client), marked=marked)
 
 
 def _bowls(words: str, client: Client | None, gate: Gate | None) -> Iterator[Place]:
@@ -109,7 +110,7 @@ def _bowls(words: str, client: Client | None, gate: Gate | None) -> Iterator[Pla
     for row in with_words(_own_first(rows, client), "name", words)[:MOST]:
         more = f"for {row.client.name}" if row.client else "for anybody"
         marked = marked_dish(gate, row, reckon_bowl(row).ingredients) if gate else None
-        yield Place("bowl", row.name, more, _of(row, "bowls:page", client), marked)
+        yield Place("bowl", row.name, more, _of(row, "bowls:page", client), marked=marked)
 
 
 def date_in(text: str, today: date) -> date | None:
@@ -154,7 +155,9 @@ def _foods(words: str, gate: Gate | None) -> Iterator[Place]:
     for match in find_foods(words, MOST, typing=True, comparators=True):
         food = match.food
         marked = marked_food(gate, food) if gate else None
-        yield Place("food", food.name, food.state, reverse("pantry:food", args=[food.slug]), marked)
+        yield Place(
+            "food", food.name, food.state, reverse("pantry:food", args=[food.slug]), marked=marked
+        )
 
 
 def _pages(words: str) -> Iterator[Place]:

@@ -90,7 +90,7 @@ def _weight_words(food: Food, amount: str, system: str) -> str:
     return show.grams(line.grams or 0.0)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Offered:
     """Something that can be added: the field it is sent in, with its value, what it is called and
     what it is, and how it is marked."""
@@ -113,9 +113,14 @@ def in_order(
     with its field. What the client likes stands before the very food, if it is another."""
     words = asked.words.strip().lower()
     named = [
-        Offered(field, str(one.it.pk), str(one.it), field, one) for field, one in dishes if one.it
+        Offered(field=field, value=str(one.it.pk), said=str(one.it), kind=field, one=one)
+        for field, one in dishes
+        if one.it
     ]
-    found = [Offered("food", one.it.slug, one.it.name, "food", one) for one in foods]
+    found = [
+        Offered(field="food", value=one.it.slug, said=one.it.name, kind="food", one=one)
+        for one in foods
+    ]
     food = very_food(words)
     liked = [word.lower() for word in client.favorite_words] if client else []
     if any(word in one.said.lower() for word in liked for one in found):

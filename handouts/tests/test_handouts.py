@@ -25,9 +25,9 @@ class Handouts(PracticeCase):
             "Monday, November 23",
             "Harbor bowl",
             "1\xa0bowl",
-            "Tofu, firm, 2 slices (150 g)",
+            "Tofu, firm, 2\xa0slices (150 g)",
             "Contains sesame",
-            "1 tbsp",
+            "1\xa0tbsp",
         ):
             self.assertContains(page, text)
 

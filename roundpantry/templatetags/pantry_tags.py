@@ -1,5 +1,6 @@
 """Filters and tags for templates: nothing here computes, it only says."""
 
+from collections.abc import Sized
 from typing import Any
 
 from django import template
@@ -118,6 +119,16 @@ def why_link(context: Context, key: str, name: str) -> str:
     return format_html(
         '<a href="{0}" hx-get="{0}" hx-target="#why" hx-swap="innerHTML">{1}</a>', url, name
     )
+
+
+# So many choices are read at a glance; more are found by a few letters.
+MOST_AT_A_GLANCE = 20
+
+
+@register.filter
+def is_long(choices: Sized) -> bool:
+    """Whether a list of choices is too long to be read at a glance."""
+    return len(choices) > MOST_AT_A_GLANCE
 
 
 @register.filter
