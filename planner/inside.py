@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
+from nutrition.recipe.model import choice_keys
 from nutrition.written.typed_amounts import leveled_range
 from planner.models import Eaten
 from planner.planned import kept_now
@@ -47,11 +48,11 @@ def _recipe_with_less(kept: dict[str, Any], servings: float, left: Left) -> dict
     facts = facts_of_kept(kept)
     share = servings / facts.recipe.servings
     choices, changed = dict(kept["choices"]), False
-    for words, line in zip(facts.recipe.lines, facts.lines, strict=True):
+    for key, line in zip(choice_keys(facts.recipe.lines), facts.lines, strict=True):
         if line.food is None or not line.grams or share <= 0:
             continue
         to = left(line.food.slug, line.grams * share)
         if to is not None:
-            choices[words] = dict(choices.get(words, {})) | {"grams": to / share}
+            choices[key] = dict(choices.get(key, {})) | {"grams": to / share}
             changed = True
     return kept | {"choices": choices} if changed else None
