@@ -5,6 +5,7 @@ from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
+from django.utils.functional import SimpleLazyObject
 
 from clients.models import Client
 from clients.standing import stands_anyway
@@ -79,6 +80,6 @@ def page_client(request: HttpRequest) -> dict[str, object]:
     return {
         "page_client": client,
         "for_nobody": _out_of(request.path) if client else "",
-        # asked for by whole pages only
-        "stands_anyway": lambda: stands_anyway(client),
+        # asked for by whole pages only, and once: it takes the trend of all weigh-ins
+        "stands_anyway": SimpleLazyObject(lambda: stands_anyway(client)),
     }

@@ -17,7 +17,7 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Portion
 from nutrition.insight.derivation import Derived, of_dish, of_food, of_recipe
 from nutrition.recipe.reckoning import Facts
-from planner.day import reckon_day
+from planner.day import Meal, ReckonedDay, reckon_day
 from planner.models import Day
 from recipes.facts import facts_of, facts_of_kept
 from recipes.models import Recipe
@@ -43,9 +43,20 @@ def _of_bowl(pk: int, key: str) -> Derived:
     return of_dish(dish.name, dish.profile, dish.portions, key, facts)
 
 
+def _day(pk: int) -> ReckonedDay:
+    return reckon_day(get_object_or_404(Day.with_removed.select_related("client"), pk=pk))
+
+
+def _meal(day: ReckonedDay, key: str) -> Meal | None:
+    return next((one for one in day.meals if one.key == key), None)
+
+
+def _dated(day: ReckonedDay) -> str:
+    return f"{day.day.date:%A, %B} {day.day.date.day}"
+
+
 def _of_day(pk: int, key: str, meal: str = "") -> Derived:
-    day: Day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
-    reckoned = reckon_day(day)
+    reckoned = _day(pk)
     entries = {
         str(entry.row.pk): entry for entry in reckoned.entries if meal in ("", entry.row.meal)
     }
@@ -56,12 +67,11 @@ def _of_day(pk: int, key: str, meal: str = "") -> Derived:
             return facts_of_kept(row.planned.data)
         return facts_of(row.recipe) if row.recipe and row.planned is None else None
 
-    found = next((one for one in reckoned.meals if one.key == meal), None)
+    found = _meal(reckoned, meal)
     portions = [entry.portion for entry in entries.values()]
     if found is not None:
         return of_dish(found.name, found.profile, portions, key, facts)
-    name = f"{day.date:%A, %B} {day.date.day}"
-    derived = of_dish(name, reckoned.profile, portions, key, facts)
+    derived = of_dish(_dated(reckoned), reckoned.profile, portions, key, facts)
     taken = reckoned.supplements_profile
     if not entries or amount_of(taken, key).amount == 0:
         return derived
@@ -84,10 +94,9 @@ def foods_of(of: str) -> tuple[str, list[tuple[Food, float]]]:
         return recipe.title, _eaten(facts_of(recipe).foods())
     if kind in ("day", "meal"):
         pk, _dot, key = rest.partition(".")
-        day = reckon_day(get_object_or_404(Day.with_removed.select_related("client"), pk=_pk(pk)))
-        meal = next((one for one in day.meals if one.key == key), None)
-        name = meal.name if meal else f"{day.day.date:%A, %B} {day.day.date.day}"
-        return name, _eaten(meal.ingredients if meal else day.ingredients)
+        day = _day(_pk(pk))
+        meal = _meal(day, key)
+        return (meal.name if meal else _dated(day)), _eaten((meal or day).ingredients)
     raise Http404("no such number")
 
 

@@ -13,16 +13,15 @@ from clients.attention import planned_since
 from clients.in_force import Plan, plan_of
 from clients.models import Client
 from journal.models import LoggedDay, LoggedEntry
-from nutrition.composition.drinks import beside_the_food
-from nutrition.composition.foods import ROLES, food_table
-from nutrition.composition.portion import Portion, food_portion
+from nutrition.composition.foods import food_table
+from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day
 from nutrition.follow_up.eaten import Bite
 from nutrition.follow_up.eaten import LoggedDay as Known
 from nutrition.follow_up.stall import Record
-from planner.day import Entry, entry_of
-from planner.models import Day, Eaten
+from planner.day import Entry, entry_of, portion_of_food
+from planner.models import Day
 
 # So far back the record is looked at. [d]
 LOOKED_BACK = 120
@@ -34,18 +33,11 @@ _kept: OrderedDict[tuple[Any, ...], tuple[Bite, ...]] = OrderedDict()
 AS_PLANNED_OFF = 0.1
 
 
-def _food_portion(row: Eaten) -> Portion:
-    """So much of a food, as it stands in a row."""
-    food = food_table()[row.food]
-    role = food.role if food.role in ROLES else "topping"
-    return beside_the_food(food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role))
-
-
 def portion_of(row: LoggedEntry, system: str) -> Portion:
     """What was eaten, with its range; what is not settled is there with nothing known of it."""
     portion: Portion | None = None
     if row.food in food_table():
-        portion = _food_portion(row)
+        portion = portion_of_food(row)
     elif row.settled:
         entry = entry_of(row, system)
         portion = entry.portion if entry is not None else None
@@ -98,7 +90,7 @@ def planned_bites(day: Day, rows: Sequence[Any]) -> tuple[Bite, ...]:
 
     def reckon(row: Any) -> Portion | None:
         if row.food in food_table():
-            return _food_portion(row)
+            return portion_of_food(row)
         row.day = day
         entry: Entry | None = entry_of(row, system)
         return entry.portion if entry is not None else None

@@ -175,6 +175,13 @@ def _out_entry(row: Eaten) -> Entry:
     return Entry(row=row, portion=counted, kind="out")
 
 
+def portion_of_food(row: Eaten) -> Portion:
+    """The food of a row by its grams; a drink counts as drunk beside the rest."""
+    food = food_table()[row.food]
+    role = food.role if food.role in ROLES else "topping"
+    return beside_the_food(food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role))
+
+
 def entry_now(row: Eaten, system: str) -> Entry:
     """Something eaten with its bowl or recipe as it is now, in the cups and spoons of a system."""
     if row.bowl is not None:
@@ -197,11 +204,7 @@ def entry_of(row: Eaten, system: str) -> Entry | None:
         return entry_now(row, system)
     if row.food not in food_table():
         return None
-    food = food_table()[row.food]
-    role = food.role if food.role in ROLES else "topping"
-    portion = beside_the_food(
-        food_portion(food, row.amount, row.low_g, row.high_g, str(row.pk), role)
-    )
+    portion = portion_of_food(row)
     said = household.say(portion, row.amount, system)
     return Entry(row=row, portion=replace(portion, locked=row.locked, said=said), kind="food")
 

@@ -1,7 +1,6 @@
 """Settings. Everything that differs between installations comes from the environment."""
 
 import os
-import pwd
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -103,13 +102,9 @@ def _private(path: Path) -> Path:
     path.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
     if not path.exists():
         path.touch(mode=0o600)
-    elif path.owner() == _me() and path.stat().st_mode & 0o077:
+    elif path.stat().st_uid == os.getuid() and path.stat().st_mode & 0o077:
         path.chmod(0o600)
     return path
-
-
-def _me() -> str:
-    return pwd.getpwuid(os.getuid()).pw_name
 
 
 DATABASES = {

@@ -1,16 +1,16 @@
 // What an open page tells with everything that it sends.
 // What one open page sends after another of its own is no conflict with itself.
-export const pageId = crypto.randomUUID ? crypto.randomUUID() : String(Math.random()).slice(2);
+const fresh = () => (crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random()}`);
+export const pageId = fresh();
 
 // Each sending of a form has a key of its own; a second click right after the first is the same sending.
 const SAME_CLICK = 700;
-export function formKey(form, at = performance.now()) {
-  const before = Number(form.dataset.sentAt || -1e9);
-  if (!form.dataset.formKey || at - before > SAME_CLICK) form.dataset.formKey = crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random()}`;
+function giveKey(form) {
+  const at = performance.now(), before = Number(form.dataset.sentAt || -1e9);
+  if (!form.dataset.formKey || at - before > SAME_CLICK) form.dataset.formKey = fresh();
   form.dataset.sentAt = String(at);
-  return form.dataset.formKey;
 }
-document.addEventListener("submit", (event) => { formKey(event.target); }, true);
+document.addEventListener("submit", (event) => { giveKey(event.target); }, true);
 
 export const token = () => (document.cookie.match(/(?:^|; )csrftoken=([^;]*)/) || [])[1];
 

@@ -1,4 +1,6 @@
 // A line of the shopping list is ticked at once. Without a connection the tick waits on the phone and is sent when there is one.
+import { token } from "./page.js";
+
 const WAITING = "shopping-ticks";
 // What somebody else left on a phone that is shared is not sent in this one's name, and does not stay.
 const who = document.body.dataset.who || "";
@@ -12,9 +14,9 @@ if (who && all().some((row) => row.who !== who)) keep(waiting());
 // or for a server that is busy stays.
 const DONE = "done", REFUSED = "refused", LATER = "later";
 async function sent(row) {
-  const token = (document.cookie.match(/(?:^|; )csrftoken=([^;]*)/) || [])[1] || document.querySelector("[name=csrfmiddlewaretoken]")?.value || "";
+  const sign = token() || document.querySelector("[name=csrfmiddlewaretoken]")?.value || "";
   const body = new URLSearchParams({ key: row.key, on: row.on ? "1" : "0" });
-  const answer = await fetch(row.url, { method: "POST", body, headers: { Accept: "application/json", "Sent-By": "page", "X-CSRFToken": token }, redirect: "manual" });
+  const answer = await fetch(row.url, { method: "POST", body, headers: { Accept: "application/json", "Sent-By": "page", "X-CSRFToken": sign }, redirect: "manual" });
   if (answer.ok) return DONE;
   return answer.status >= 400 && answer.status < 500 && ![401, 403, 408, 425, 429].includes(answer.status) ? REFUSED : LATER;
 }
