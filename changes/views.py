@@ -141,8 +141,9 @@ def _outlined(it: Changeable, look: Look, token: str) -> HttpResponse:
     try:
         edits, _why = taken(token, it.key, it.record.version)
         portions = portions_after(it, look, edits)
-    except Outdated as error:
-        return HttpResponse(str(error), status=409, content_type="text/plain")
+    except Outdated:
+        # a look that comes after a change was taken has nothing to draw; who takes it is told
+        return HttpResponse(status=204)
     context = strip_after(it, look, Profile.total(one.profile for one in portions))
     context |= it.outline(look, portions) | {"draggable": it.kind == "bowl"}
     return render(it.request, "changes/_outlined.html", context)

@@ -83,6 +83,9 @@ class BrowserCase(StaticLiveServerTestCase):
             viewport=self.viewport, java_script_enabled=self.javascript
         )
         self.addCleanup(self.context.close)
+        # how long something may take is no matter of a test: bin/bench has the times
+        self.context.set_default_timeout(LONGEST_WAIT)
+        expect.set_options(timeout=LONGEST_WAIT)
         if self.javascript:
             self.context.add_init_script(NOT_BEFORE_READY)
         self.left_behind = 0
@@ -92,9 +95,6 @@ class BrowserCase(StaticLiveServerTestCase):
     def new_page(self):
         """A tab whose complaints are listened to."""
         page = self.context.new_page()
-        # how long something may take is no matter of a test: bin/bench has the times
-        page.set_default_timeout(LONGEST_WAIT)
-        expect.set_options(timeout=LONGEST_WAIT)
         page.on(
             "console",
             lambda message: (
@@ -138,12 +138,21 @@ class BrowserCase(StaticLiveServerTestCase):
         """Waits until what was sent is answered and drawn."""
         expect(self.page.locator(".htmx-request, .htmx-swapping, .htmx-settling")).to_have_count(0)
 
+    def there(self):
+        """Waits until the page is whole, its scripts have taken over, and it asks for no more."""
+        self.page.wait_for_load_state()
+        if self.javascript:
+            ready = self.page.locator("html[data-ready], html:not([data-takes-over])")
+            expect(ready).to_be_attached()
+            self.settled()
+
     def free_date(self):
         """A date, as it is typed, for which the demo has nothing planned."""
         return (timezone.localdate() + timedelta(days=60)).isoformat()
 
     def open(self, path):
         self.page.goto(self.live_server_url + path)
+        self.there()
 
     def recipe(self, title):
         """The page of a recipe, from the list, for the client whom the page is for."""
@@ -157,9 +166,16 @@ class BrowserCase(StaticLiveServerTestCase):
         self.follow(name)
 
     def follow(self, name):
-        link, before = self.page.get_by_role("link", name=name, exact=True).first, self.page.url
-        leads = link.get_attribute("hx-get") is None
+        link = self.page.get_by_role("link", name=name, exact=True).first
+        if link.get_attribute("hx-get") is None:
+            self.go(link)
+        else:
+            link.click()
+            self.there()
+
+    def go(self, link):
+        """A click that leads to another page."""
+        before = self.page.url
         link.click()
-        if leads:
-            self.page.wait_for_url(lambda url: url != before)
-        self.page.wait_for_load_state()
+        self.page.wait_for_url(lambda url: url != before)
+        self.there()

@@ -3,7 +3,6 @@ then those of the practice, then foods."""
 
 from __future__ import annotations
 
-import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -24,7 +23,7 @@ from nutrition.follow_up.kitchen_line import (
     pieces,
 )
 from nutrition.written.finding import to_choose
-from nutrition.written.guess import read_guess
+from nutrition.written.guess import SAID_OUT, read_guess
 from nutrition.written.matching import Line, reckon_line
 from planner.models import DayEntry
 from planner.planned import plan_dish, plan_out
@@ -35,8 +34,6 @@ from week.dishes import bowls_open_to
 from week.models import Favorite
 
 MOST_CHOICES = 4
-# "eaten out: noodles at the pier, about 700 kcal"
-OUT = re.compile(r"^\s*(?:eaten out|ate out|out)\s*[:,]", re.I)
 # So many things can be said at once, each of so many characters.
 MOST_PIECES, MOST_PIECE = 60, 200
 # A dish that is named with no share was eaten as it is served, more or less. Common practice.
@@ -123,7 +120,7 @@ def dish_name(row: Any) -> str:
 def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Heard:
     """A line as rows of a day. Nothing that was said is lost: what cannot be settled is a row that
     asks. Raises TooLong for more than one line holds."""
-    if OUT.match(text):
+    if SAID_OUT.match(text):
         return Heard(rows=[of_out(day, meal, text)])
     out, said = Heard(), [(named, pieces(words, names.known)) for named, words in by_meal(text)]
     count = sum(len(some) for _named, some in said)

@@ -47,7 +47,7 @@ MOST_PLATES = 6
 NUMBERS = ("no", "one", "two", "three", "four", "five", "six")
 # What the table shows before "all"; and the lesson, of two plates or of three, so that it is one
 # printed page.
-FIRST_SHOWN, LESSON_SHOWN = 8, {2: 6, 3: 4, 4: 3, 5: 3, 6: 3}
+FIRST_SHOWN, LESSON_SHOWN = 8, {2: 6, 3: 4}
 RIM_KEYS = (
     "energy_kcal",
     "protein_g",
@@ -114,9 +114,9 @@ def _address(name: str, keys: list[str], **more: str) -> str:
     return f"{reverse(name)}?{urlencode([('with', key) for key in keys] + list(more.items()))}"
 
 
-def compared(request: PageRequest) -> dict[str, Any]:
-    """The plates brought to a basis, their rounds, and what differs."""
-    looked, client = _asked(request, MOST_PLATES), request.for_client
+def compared(request: PageRequest, most: int = MOST_PLATES) -> dict[str, Any]:
+    """So many plates brought to a basis, their rounds, and what differs."""
+    looked, client = _asked(request, most), request.for_client
     plates = looked.plates
     plan = plan_of(client)
     gate = gate_of(plan)
@@ -289,9 +289,7 @@ def _found(request: PageRequest, where: str, most: int) -> dict[str, Any]:
 def lesson(request: PageRequest) -> HttpResponse:
     """One printable page for a client: the rounds at one scale, the portions in words, the few
     differences that matter."""
-    context = compared(request)
-    if len(context["plates"]) > MOST_IN_LESSON:
-        context["left_out"].append(f"A lesson shows {NUMBERS[MOST_IN_LESSON]} plates at most.")
+    context = compared(request, MOST_IN_LESSON)
     client = context["client"]
     harm = client is not None and client.counting_harms
     hidden = {"energy_kcal", "kcal_per_gram"} if harm else set()

@@ -184,13 +184,14 @@ class NoHarm(TestCase):
                     self.look_at_bowl(plan, bowl, whole=at % 3 == 0, look_on=at % 4 == 0)
 
     def test_every_client_and_what_is_dangerous_to_somebody(self):
+        """Each client meets one half of it or the other, in turn."""
         slugs = [slug for slug in DANGEROUS if slug in food_table()]
         self.assertGreaterEqual(len(slugs), 17)
         for n, plan in enumerate(self.clients()):
             bowl = Bowl.objects.create(
                 practice=self.practice, name=f"dangerous {n}", vessel_ml=1500
             )
-            for place, slug in enumerate(["millet-cooked", "kale-raw", *slugs]):
+            for place, slug in enumerate(["millet-cooked", "kale-raw", *slugs[n % 2 :: 2]]):
                 food = food_table()[slug]
                 BowlPart.objects.create(
                     bowl=bowl,

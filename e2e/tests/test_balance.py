@@ -34,10 +34,12 @@ class Balance(BrowserCase):
             tick.uncheck()
         two.get_by_role("button", name="Take what is ticked").click()
         expect(page.locator("#the-round .ghost")).to_have_count(0)
+        self.settled()
         after = self.amounts()
         moved = sum(one != other for one, other in zip(before, after, strict=True))
         self.assertEqual(moved, changed - changed // 2)
         page.get_by_role("button", name="Undo").click()
+        expect(page.locator("[data-amount]")).to_have_count(len(before))
         for field, value in zip(page.locator("[data-amount]").all(), before, strict=True):
             expect(field).to_have_value(value)
 
@@ -68,16 +70,16 @@ class Balance(BrowserCase):
         expect(page.locator(".proposal")).to_have_count(0)
         expect(field).to_have_value(stepped)
         for _ in range(3):
+            self.settled()
             with page.expect_response(re.compile("/undo/")):
                 page.keyboard.press("u")
-            self.settled()
         expect(field).to_have_value(first)
 
     def test_balance_a_day(self):
         page = self.page
         self.open("/clients/")
         self.person("Ilse Varga-Holm")
-        page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1).click()
+        self.go(page.locator("main a[href*='/days/']:not([href$='/days/'])").nth(1))
         before = self.amounts()
         page.get_by_role("link", name="Balance").click()
         panel = page.get_by_label("Balance").first
@@ -85,6 +87,7 @@ class Balance(BrowserCase):
         expect(panel.locator(".ghost").first).to_be_attached()
         page.get_by_role("button", name="Take what is ticked").click()
         expect(page.locator(".proposal")).to_have_count(0)
+        self.settled()
         self.assertNotEqual(self.amounts(), before)
         page.get_by_role("button", name="Undo").click()
         expect(page.locator("[data-amount]").first).to_have_value(before[0])
@@ -117,9 +120,11 @@ class Swaps(BrowserCase):
         page.get_by_role("link", name="Swaps").click()
         page.get_by_label("Swaps").get_by_role("button", name="Take it").first.click()
         expect(page.locator("#work .notice")).to_be_visible()
+        self.settled()
         self.assertNotEqual(parts.inner_text(), before)
         page.get_by_role("button", name="Undo").click()
         expect(page.locator("#work .notice")).to_have_count(0)
+        self.settled()
         self.assertEqual(parts.inner_text(), before)
 
 

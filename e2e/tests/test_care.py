@@ -110,7 +110,7 @@ class Care(BrowserCase):
         page.get_by_role("button", name="Save").click()
         page.wait_for_url("**/clients/*/")
         expect(page.get_by_text("New targets from").first).to_be_visible()
-        page.locator("main a[href*='/days/']:not([href$='/days/'])").last.click()
+        self.go(page.locator("main a[href*='/days/']:not([href$='/days/'])").last)
         expect(page.get_by_text("Planned for targets")).to_be_visible()
         before = page.locator("#strip").inner_text()
         page.get_by_role("button", name="Use targets").click()

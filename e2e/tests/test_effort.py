@@ -90,7 +90,7 @@ class Effort(BrowserCase):
         page.keyboard.press("b")
         page.get_by_role("button", name="Take what is ticked").click()
         expect(page.locator(".proposal")).to_have_count(0)
-        page.get_by_role("link", name="Handout").click()
+        self.go(page.get_by_role("link", name="Handout"))
         expect(page.locator("article")).to_contain_text("does not replace care")
         loads, clicks, keys = self.spent()
         self.assertLessEqual(loads, DAY_LOADS)

@@ -33,10 +33,10 @@ class FirstLook(BrowserCase):
         rows = page.locator(".line-row")
         expect(rows).to_have_count(2)
         self.assertTrue(paper.evaluate("one => one.scrollWidth <= one.clientWidth + 1"))
-        tops = rows.evaluate_all("all => all.map(one => one.getBoundingClientRect().top)")
         page.wait_for_function(
             "() => document.querySelectorAll('.line-row')[1].style.getPropertyValue('--skipped')"
         )
+        tops = rows.evaluate_all("all => all.map(one => one.getBoundingClientRect().top)")
         taken = int(rows.nth(0).evaluate("one => one.style.getPropertyValue('--taken')"))
         self.assertGreaterEqual(taken, 2, "it takes two rows of the paper")
         self.assertEqual(

@@ -107,6 +107,7 @@ class OnAPhone(BrowserCase):
         what.click()
         self.touches += 1
         self.page.wait_for_load_state("networkidle")
+        self.there()
 
     def open_today(self):
         self.open(f"/for/{self.osk.pk}/journal/days/{timezone.localdate().isoformat()}/")

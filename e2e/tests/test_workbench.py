@@ -329,6 +329,7 @@ class AtWork(Bench):
             page.keyboard.type(typed, delay=5)
             page.keyboard.press("Enter")
             expect(page.locator("h1")).to_have_text(re.compile(re.escape(opened)))
+            self.there()
         # a look for more that the opened page cuts off is no complaint
         self.complaints = [one for one in self.complaints if not one.startswith("htmx:")]
 

@@ -11,6 +11,8 @@ from nutrition.composition.errors import CoreError
 # source. [share]
 OFF = 0.35
 LEAST_KCAL, MOST_KCAL, MOST_WORDS = 50.0, 10_000.0, 200
+# "eaten out: noodles at the pier, about 700 kcal"
+SAID_OUT = re.compile(r"^\s*(?:eaten out|ate out|out)\s*[:,]\s*", re.I)
 _NUMBER = r"\d{1,2}[,.]?\d{3}|\d{1,5}"
 _KCAL = re.compile(
     rf"(?:\b(?:about|around|roughly|some|circa|ca\.?|maybe)\s+|~\s*)?(?P<kcal>{_NUMBER})\s*"
@@ -69,7 +71,7 @@ def read_guess(text: str) -> Guess:
     words = text
     for match in sorted(filter(None, (found, span)), key=lambda one: -one.start()):
         words = words[: match.start()] + words[match.end() :]
-    words = re.sub(r"^(?:eaten out|out)\s*[:,]\s*", "", words, flags=re.I)
+    words = SAID_OUT.sub("", words)
     words = re.sub(r"\s*,\s*(?=,|$)", "", words).strip(" ,;:()")
     if not words:
         raise UnreadableGuess("Say in words what it was: “pizza at the harbor, about 700 kcal”.")

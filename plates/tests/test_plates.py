@@ -104,6 +104,15 @@ class Plates(PracticeCase):
         self.assertContains(page, f"with=food-walnuts&amp;with=recipe-{self.recipe.pk}")
         self.assertContains(self.compare("food-walnuts", q="chicken"), "animal food")
 
+    def test_a_lesson_has_three_plates_and_names_what_it_leaves_out(self):
+        foods = ("food-walnuts", "food-almonds", "food-tahini", "food-olive-oil")
+        page = self.compare(*foods, name="plates:lesson")
+        self.assertEqual(len(page.context["plates"]), 3)
+        self.assertContains(page, "is not shown: three plates stand side by side at most")
+        page = self.compare(*foods[:3], name="plates:lesson")
+        self.assertEqual(len(page.context["plates"]), 3)
+        self.assertNotContains(page, "is not shown")
+
     def test_the_lesson_is_without_calories_where_they_harm(self):
         self.assertContains(
             self.compare(

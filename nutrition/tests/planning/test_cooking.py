@@ -63,7 +63,7 @@ class Cooking(unittest.TestCase):
         self.assertIsNotNone(found)
         self.assertEqual(cost_of(found, cook_days), wanted or (0.0, 0.0, 0, 0, 0.0))
 
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=60, deadline=None)
     @given(PREPARED, st.lists(st.sampled_from([0.0, 1.0, 2.0]), min_size=1, max_size=14))
     def test_what_is_eaten_adds_up_and_is_in_time(self, prepared, eaten):
         found = cook(prepared, tuple(eaten), frozenset({2, 6}))

@@ -12,6 +12,7 @@ class Guesses(TestCase):
             ("noodles, about 700 kcal, 500 to 1,000", "noodles", (700, 500, 1000)),
             ("noodles at the pier (500-1000 kcal)", "noodles at the pier", (750, 500, 1000)),
             ("eaten out: soup, around 400 calories", "soup", (400, 260, 540)),
+            ("Ate out: soup, around 400 calories", "soup", (400, 260, 540)),
             ("buffet, between 900 and 1.500 kcal", "buffet", (1200, 900, 1500)),
             ("a table for 2 to 4", "a table for 2 to 4", (None, None, None)),
             ("wedding dinner", "wedding dinner", (None, None, None)),
