@@ -21,7 +21,9 @@ FLAGS = [
 @contextmanager
 def chromium() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=CHROMIUM, headless=True, args=FLAGS, timeout=0)
+        browser = playwright.chromium.launch(
+            executable_path=CHROMIUM, headless=True, args=FLAGS, timeout=0
+        )
         try:
             yield browser
         finally:

@@ -40,7 +40,12 @@ NOT_BEFORE_READY = """
     }).observe(document, { attributes: true, subtree: true, attributeFilter: ["data-ready"] });
 """
 # What is said of a request that was under way when the page was left: nobody waits for it.
-CUT_OFF = ("htmx:sendError", "htmx:sendAbort", "Failed to load resource: net::ERR")
+CUT_OFF = (
+    "htmx:afterRequest",
+    "htmx:sendError",
+    "htmx:sendAbort",
+    "Failed to load resource: net::ERR",
+)
 
 
 class BrowserCase(StaticLiveServerTestCase):
@@ -172,6 +177,12 @@ class BrowserCase(StaticLiveServerTestCase):
         else:
             link.click()
             self.there()
+
+    def send(self, button):
+        """Sends a form whose answer is a page anew, and waits for it."""
+        with self.page.expect_event("load"):
+            button.click()
+        self.there()
 
     def go(self, link):
         """A click that leads to another page."""

@@ -103,7 +103,7 @@ class Care(BrowserCase):
         self.person("Tomaz Quill")
         page.get_by_text("Make new targets", exact=True).click()
         page.get_by_label("Why").last.fill("Season begins")
-        page.get_by_role("button", name="Make them").click()
+        self.send(page.get_by_role("button", name="Make them"))
         expect(page.get_by_text("New targets from").first).to_be_visible()
         self.follow("Edit")
         page.get_by_label("Activity", exact=True).select_option("active")

@@ -14,8 +14,8 @@ from recipes.models import Recipe
 from schools.models import OwnSchool
 from week.models import Week
 
-# Targets of 24 px and more are asked for as well; what is well is not listed, which takes as long as
-# finding what is not.
+# Targets of 24 px and more are asked for as well; what is well is not listed, which takes as long
+# as finding what is not.
 ASKED = {
     "rules": {"target-size": {"enabled": True}},
     "resultTypes": ["violations"],

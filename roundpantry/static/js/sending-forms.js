@@ -17,6 +17,7 @@ document.addEventListener("submit", async (event) => {
   event.preventDefault();
   if (form.dataset.sending) return;
   form.dataset.sending = "1";
+  await keptFirst();
   const data = new FormData(form, submitter);
   if (token()) data.set("csrfmiddlewaretoken", token());
   if (data.has("version") && shownVersion(form)) data.set("version", shownVersion(form));
@@ -41,6 +42,14 @@ document.addEventListener("submit", async (event) => {
   } finally {
     delete form.dataset.sending;
   }
+});
+
+// What keeps itself and what is sent on purpose are never under way together: the one would be refused as older than the other.
+async function keptFirst() {
+  while (document.querySelector("[data-keeps].htmx-request")) await new Promise((go) => setTimeout(go, 30));
+}
+document.addEventListener("htmx:beforeRequest", (event) => {
+  if (event.detail.elt.matches("[data-keeps]") && document.querySelector("form[data-sending]")) event.preventDefault();
 });
 
 // The page that came as the answer, in place of this one: what stands in its form is what was typed.
