@@ -57,7 +57,11 @@ class FollowUp(BrowserCase):
         page.get_by_label("Questions for the next visit").fill("How many spoons?")
         page.get_by_label("Sign as").fill("Marin Oakes, RDN")
         page.get_by_role("button", name="Sign and close").click()
-        expect(page.get_by_text("closed.").first).to_be_visible()
+        said = page.locator(".notice[role=status]")
+        expect(said).to_contain_text("closed.")
+        page.emulate_media(media="print")
+        expect(said).to_be_hidden()
+        page.emulate_media(media="screen")
         expect(page.locator("textarea#f-assessment")).to_have_count(0)
         with scopes_disabled():
             note = Visit.objects.get(client=osk, date=timezone.localdate())

@@ -99,6 +99,11 @@ class NothingLost(BrowserCase):
         expect(page.get_by_label("Food for 200 g kohlrabi")).to_have_value("Kohlrabi, raw")
         kept = page.locator("#kept-status")
         expect(kept).to_have_text("Not saved. Trying again …")
+        # what is read meanwhile does not end the trying
+        page.get_by_label("Ingredients, one a line").press("Control+End")
+        with page.expect_response("**/preview/**"):
+            page.keyboard.type(", diced")
+        expect(self.failing()).to_be_visible()
         page.unroute("**/keep-typing/")
         expect(kept).to_have_text("saved")
         expect(self.failing()).to_be_hidden()

@@ -157,6 +157,35 @@ class WeekBench(OnWeeks):
         # without a connection the browser complains of what it could not send
         self.complaints = [one for one in self.complaints if "ERR_INTERNET" not in one]
 
+    def test_one_tick_that_is_refused_does_not_hold_up_the_others(self):
+        page = self.page
+        self.size(PHONE)
+        week = self.week()
+        self.open(f"/for/{week.client_id}/shopping/{week.pk}/")
+        lines = page.locator("[data-tick] input[type=checkbox]")
+        words = page.locator("#kept-words")
+        self.context.set_offline(True)
+        for n, waits in enumerate(("1 tick waits", "2 ticks wait", "3 ticks wait")):
+            lines.nth(n).check()
+            expect(words).to_contain_text(waits)
+        asked = []
+
+        def first_refused(route):
+            asked.append(route.request.post_data)
+            if len(asked) == 1:
+                route.fulfill(status=404, body="gone")
+            else:
+                route.continue_()
+
+        page.route("**/tick/", first_refused)
+        self.context.set_offline(False)
+        expect(words).to_have_text("1 tick was refused: that list is no longer there.")
+        self.assertEqual(len(asked), 3)
+        with scopes_disabled():
+            self.assertEqual(Bought.objects.filter(week=week).count(), 2)
+        # what was without a connection and what was refused are told by the browser too
+        self.complaints = [one for one in self.complaints if not one.startswith("Failed to load")]
+
 
 class WithoutScript(OnWeeks):
     javascript = False

@@ -30,14 +30,17 @@ function failed(event) {
   const status = document.querySelector("[data-kept-status]");
   if (status) status.textContent = "Not saved. Trying again …";
   clearTimeout(waiting);
-  waiting = setTimeout(() => htmx.trigger(elt, "again"), WAITS[Math.min(failures, WAITS.length - 1)]);
+  waiting = setTimeout(() => { waiting = null; htmx.trigger(elt, "again"); }, WAITS[Math.min(failures, WAITS.length - 1)]);
   failures += 1;
 }
 for (const name of ["htmx:responseError", "htmx:sendError", "htmx:timeout"]) document.addEventListener(name, failed);
 document.addEventListener("htmx:afterRequest", (event) => {
-  if (event.detail.successful && event.detail.elt.matches && (event.detail.elt.matches("[data-keeps]") || event.detail.requestConfig.verb !== "get")) {
+  const { elt, successful, requestConfig } = event.detail;
+  if (!successful || !elt.matches) return;
+  if (elt.matches("[data-keeps]")) {
     failures = 0;
     clearTimeout(waiting);
+    waiting = null;
     hide();
-  }
+  } else if (waiting === null && requestConfig.verb !== "get" && !elt.matches("[data-preview]")) hide();
 });
