@@ -15,12 +15,13 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 from django.conf import settings  # noqa: E402
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
 from django.db import connection  # noqa: E402
+from django.test import Client as Signing  # noqa: E402
 from django.utils import timezone  # noqa: E402
 from playwright.sync_api import expect  # noqa: E402
 
-from demo.load import NAME, PASSWORD, load  # noqa: E402
-from e2e.browser import chromium, sign_in  # noqa: E402
-from roundpantry.warm import warm  # noqa: E402
+from demo.load import NAME, load  # noqa: E402
+from e2e.browser import chromium  # noqa: E402
+from practice.models import User  # noqa: E402
 
 # How long is waited for what never comes; on a machine with much else to do a search of a week
 # alone may take a minute. [ms]
@@ -49,22 +50,22 @@ CUT_OFF = (
 
 
 class BrowserCase(StaticLiveServerTestCase):
-    """Every test starts from freshly loaded demo data, signed in."""
+    """Every test starts from freshly loaded demo data, signed in, on an empty page."""
 
     javascript = True
     viewport = {"width": 1280, "height": 800}
 
+    # one browser, and one sign-in that stands in what was loaded, for all tests of a process
+    browser = None
+    signed_in = ""
+
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        warm()
-        cls._chromium = chromium()
-        cls.browser = cls._chromium.__enter__()
-
-    @classmethod
-    def tearDownClass(cls):
-        cls._chromium.__exit__(None, None, None)
-        super().tearDownClass()
+        if BrowserCase.browser is None:
+            running = chromium()
+            BrowserCase.browser = running.__enter__()
+            atexit.register(running.__exit__, None, None, None)
 
     def filled(self):
         """The demo's data, loaded once for all tests and put back for each as it was."""
@@ -74,6 +75,11 @@ class BrowserCase(StaticLiveServerTestCase):
         connection.ensure_connection()
         if not kept.exists():
             load()
+            signing = Signing()
+            signing.force_login(
+                User.objects.get(username=NAME), settings.AUTHENTICATION_BACKENDS[-1]
+            )
+            BrowserCase.signed_in = signing.cookies["sessionid"].value
             atexit.register(kept.unlink, missing_ok=True)
             with closing(sqlite3.connect(kept)) as copy:
                 connection.connection.backup(copy)
@@ -94,8 +100,10 @@ class BrowserCase(StaticLiveServerTestCase):
         if self.javascript:
             self.context.add_init_script(NOT_BEFORE_READY)
         self.left_behind = 0
+        self.context.add_cookies(
+            [{"name": "sessionid", "value": self.signed_in, "url": self.live_server_url}]
+        )
         self.page = self.new_page()
-        sign_in(self.page, self.live_server_url, NAME, PASSWORD)
 
     def new_page(self):
         """A tab whose complaints are listened to."""
@@ -161,7 +169,9 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def recipe(self, title):
         """The page of a recipe, from the list, for the client whom the page is for."""
-        stage = self.page.get_by_role("link", name="Recipes", exact=True).get_attribute("href")
+        stage = "/recipes/"
+        if self.page.url.startswith(self.live_server_url):
+            stage = self.page.get_by_role("link", name="Recipes", exact=True).get_attribute("href")
         self.open(f"{stage}?{urlencode({'q': title})}")
         self.follow(title)
 

@@ -10,7 +10,8 @@ from clients.attention import judged_now, weekly_pace
 from clients.cautions import of_foods, of_the_client
 from clients.in_force import plan_of
 from clients.models import Client
-from demo.load import load, unsettled
+from demo.load import unsettled
+from demo.tests.filled import fill
 from nutrition.safety.cautions import rules
 from nutrition.targets.schools import schools
 from pantry.in_force import foods_of_practice
@@ -25,7 +26,7 @@ from recipes.models import Recipe
 class Demo(TestCase):
     @classmethod
     def setUpTestData(cls):
-        load()
+        fill()
 
     def run(self, result=None):
         practice = Practice.objects.filter(name="Tern Point Wellness").first()

@@ -15,7 +15,7 @@ from clients.cautions import of_foods
 from clients.gate import avoided_by, gate_of
 from clients.in_force import plan_of
 from clients.models import Client
-from demo.load import load
+from demo.tests.filled import fill
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_classes import kinds_of
 from nutrition.composition.food_mosts import most_of
@@ -67,7 +67,7 @@ DANGEROUS = (
 class NoHarm(TestCase):
     @classmethod
     def setUpTestData(cls):
-        load()
+        fill()
         cls.practice = Practice.objects.get(name="Tern Point Wellness")
 
     def run(self, result=None):
@@ -171,16 +171,16 @@ class NoHarm(TestCase):
             self.check_panel(plan, panel(it, it.look(QueryDict(f"meal={WHOLE_DAY}"), swaps=True)))
 
     def test_every_client_and_a_bowl_and_every_bowl_and_a_client(self):
-        """A sample that turns: each client meets two bowls or more, each bowl every fifth
-        client."""
+        """A sample that turns: each client meets their own bowls and another, each bowl every
+        seventh client."""
         bowls = list(Bowl.objects.all())
         for n, plan in enumerate(self.clients()):
             for m, bowl in enumerate(bowls):
-                turn = (n + m) % 5
+                turn = (n + m) % 7
                 if turn > 0 and bowl.client_id != plan.client.pk:
                     continue
                 with self.subTest(client=plan.client.name, bowl=bowl.name):
-                    at = n + m // 5
+                    at = n + m // 7
                     self.look_at_bowl(plan, bowl, whole=at % 3 == 0, look_on=at % 4 == 0)
 
     def test_every_client_and_what_is_dangerous_to_somebody(self):

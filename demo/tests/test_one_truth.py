@@ -15,7 +15,7 @@ from clients.in_force import plan_of
 from clients.models import BloodValue, Client, TargetOverride
 from clients.standing import stands_anyway
 from clients.versions import make_version
-from demo.load import load
+from demo.tests.filled import fill
 from nutrition.safety.cautions import LEVELS
 from nutrition.targets.conditions import conditions
 from pantry.in_force import foods_of_practice
@@ -38,7 +38,7 @@ MEASURED = ("mmol/L", "mg/dL", "mEq/L", "physician", "medicine", "dialysis", "in
 class OneTruth(TestCase):
     @classmethod
     def setUpTestData(cls):
-        load()
+        fill()
         cls.practice = Practice.objects.get(name="Tern Point Wellness")
         cls.marin = User.objects.get(username="marin")
         with scope(practice=cls.practice), foods_of_practice(cls.practice):

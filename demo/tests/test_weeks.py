@@ -4,7 +4,7 @@ each."""
 from django.test import TestCase
 from django_scopes import scope
 
-from demo.load import load
+from demo.tests.filled import fill
 from demo.weeks import planned_rows
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
@@ -21,7 +21,7 @@ THREE = 1.0 + 1.0 + 0.6
 class DemoWeeks(TestCase):
     @classmethod
     def setUpTestData(cls):
-        load()
+        fill()
 
     def run(self, result=None):
         practice = Practice.objects.filter(name="Tern Point Wellness").first()

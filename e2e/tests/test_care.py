@@ -11,6 +11,7 @@ from e2e.case import BrowserCase
 class FirstVisit(BrowserCase):
     def test_nothing_is_lost_when_the_browser_closes(self):
         page = self.page
+        self.open("/clients/")
         page.get_by_role("button", name="New client").click()
         for label, value in (
             ("Name", "Ebba Lindqvist-Roe"),

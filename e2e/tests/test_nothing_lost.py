@@ -30,6 +30,7 @@ class NothingLost(BrowserCase):
 
     def begin(self, name):
         page = self.page
+        self.open("/clients/")
         page.get_by_role("button", name="New client").click()
         for label, value in (
             ("Name", name),

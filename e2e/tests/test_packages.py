@@ -20,6 +20,7 @@ PRINTED = (
 class Packages(BrowserCase):
     def test_a_label_becomes_a_food_on_one_screen(self):
         page = self.page
+        self.open("/clients/")
         self.follow("Pantry")
         self.follow("Copy a package")
         page.get_by_label("What you call it").fill("Gannet seed spread")
@@ -53,6 +54,7 @@ class Packages(BrowserCase):
 
     def test_chosen_once_it_stays_settled(self):
         page = self.page
+        self.open("/clients/")
         self.follow("Recipes")
         self.follow("Write a recipe")
         page.get_by_label("Title").fill("Rice for the boats")

@@ -4,12 +4,16 @@ import re
 
 from playwright.sync_api import expect
 
+from demo.load import NAME, PASSWORD
+from e2e.browser import sign_in
 from e2e.case import BrowserCase
 
 
 class WholeJob(BrowserCase):
     def test_from_the_client_to_the_handout(self):
         page = self.page
+        self.context.clear_cookies()
+        sign_in(page, self.live_server_url, NAME, PASSWORD)
         # a client
         page.get_by_role("button", name="New client").click()
         for label, value in (

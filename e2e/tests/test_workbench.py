@@ -388,6 +388,7 @@ class AtWork(Bench):
 
     def test_a_first_visit_keeps_sections_left_and_targets_right_and_leaves_nothing_blank(self):
         page = self.page
+        self.open("/clients/")
         page.get_by_role("button", name="New client").click()
         page.wait_for_url("**/first-visits/*/")
         self.open("/clients/")

@@ -9,6 +9,7 @@ from django_scopes import ScopeError, scopes_disabled
 from clients.models import Client
 from practice.models import User
 from recipes.models import Recipe
+from roundpantry import settings as own
 from roundpantry.testing import PracticeCase
 
 SAMPLES = {
@@ -175,6 +176,10 @@ class Access(PracticeCase):
         self.assertRedirects(done, "/bowls/", fetch_redirect_response=False)
         browser.post("/sign-out/")
         self.assertEqual(browser.get("/bowls/").status_code, 302)
+
+    def test_passwords_are_kept_with_argon2(self):
+        # the tests themselves make people with something faster
+        self.assertEqual(own.PASSWORD_HASHERS, ["django.contrib.auth.hashers.Argon2PasswordHasher"])
 
     def test_eight_wrong_passwords_lock_the_name(self):
         browser = Browser()

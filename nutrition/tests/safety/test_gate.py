@@ -281,7 +281,7 @@ class BothWays(TestCase):
                     continue
                 self.assertGreaterEqual(said.grams, last - 1e-9, (food.slug, grams))
                 last = said.grams
-                if said.words != "a pinch" and step % 3 == 0:
+                if said.words != "a pinch" and step % 6 == 0:
                     read = reckon_line(f"{said.words} {food.name}", None, Choice(food.slug))
                     self.assertAlmostEqual(
                         read.grams or 0.0,
