@@ -1,6 +1,6 @@
 """The demo's data for a test: computed once in a process, put back as rows after that."""
 
-from django.db import connection
+from django.db import connection, transaction
 
 from demo.load import load
 
@@ -9,7 +9,8 @@ _KEPT: dict[str, tuple[str, list[tuple]]] = {}
 
 def fill() -> None:
     """Into tables that are empty, as load() does it."""
-    with connection.cursor() as cursor:
+    # one row may name another that comes after it
+    with transaction.atomic(), connection.cursor() as cursor:
         if _KEPT:
             for insert, rows in _KEPT.values():
                 cursor.executemany(insert, rows)

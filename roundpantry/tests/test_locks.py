@@ -11,7 +11,7 @@ from django_scopes import scope
 
 from bowls.models import Bowl
 from clients.models import Client, WeighIn
-from demo.load import load
+from demo.tests.filled import fill
 from planner.models import Day
 from practice.models import Practice, User
 from recipes.models import Recipe
@@ -19,7 +19,7 @@ from recipes.models import Recipe
 
 class Locks(TransactionTestCase):
     def setUp(self):
-        load()
+        fill()
         self.user = User.objects.get(username="marin")
         self.browser = Browser()
         self.browser.force_login(self.user, backend="django.contrib.auth.backends.ModelBackend")

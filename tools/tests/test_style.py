@@ -2,6 +2,7 @@
 
 import ast
 import re
+from functools import cache
 from pathlib import Path
 from unittest import TestCase
 
@@ -10,6 +11,7 @@ ELSEWHERE = {".venv", "node_modules", ".git", "var", "vendor", "migrations"}
 MOST_POSITIONAL, LONGEST_TEMPLATE_LINE = 4, 120
 
 
+@cache
 def files(pattern):
     found = [path for path in ROOT.rglob(pattern) if ELSEWHERE.isdisjoint(path.parts)]
     return [(path.relative_to(ROOT).as_posix(), path.read_text(encoding="utf-8")) for path in found]
@@ -24,8 +26,12 @@ def dataclass_of(node):
 
 
 class Code(TestCase):
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.modules = [(name, ast.parse(text)) for name, text in files("*.py")]
+
     def setUp(self):
-        self.modules = [(name, ast.parse(text)) for name, text in files("*.py")]
         self.assertGreater(len(self.modules), 300)
 
     def test_the_formatter_alone_lays_out(self):
