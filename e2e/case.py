@@ -2,10 +2,7 @@
 
 import atexit
 import os
-import sqlite3
-from contextlib import closing
 from datetime import timedelta
-from pathlib import Path
 from urllib.parse import quote, urlencode
 
 # Playwright keeps an event loop in this thread; the database is used from it all the same, one call
@@ -14,18 +11,19 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 from django.conf import settings  # noqa: E402
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
-from django.db import connection  # noqa: E402
 from django.test import Client as Signing  # noqa: E402
 from django.utils import timezone  # noqa: E402
 from playwright.sync_api import expect  # noqa: E402
 
-from demo.load import NAME, load  # noqa: E402
+from demo.load import NAME  # noqa: E402
+from demo.tests.filled import fill  # noqa: E402
 from e2e.browser import chromium  # noqa: E402
 from practice.models import User  # noqa: E402
 
 # How long is waited for what never comes; on a machine with much else to do a search of a week
 # alone may take a minute. [ms]
 LONGEST_WAIT = 240_000
+expect.set_options(timeout=LONGEST_WAIT)
 # Nobody clicks on a page before it is there: until its scripts have taken over, nothing of it can
 # be clicked or typed into here either. (A sheet that is made so needs no leave of the page.)
 NOT_BEFORE_READY = """
@@ -55,9 +53,8 @@ class BrowserCase(StaticLiveServerTestCase):
     javascript = True
     viewport = {"width": 1280, "height": 800}
 
-    # one browser, and one sign-in that stands in what was loaded, for all tests of a process
+    # one for all tests of a process
     browser = None
-    signed_in = ""
 
     @classmethod
     def setUpClass(cls):
@@ -67,28 +64,10 @@ class BrowserCase(StaticLiveServerTestCase):
             BrowserCase.browser = running.__enter__()
             atexit.register(running.__exit__, None, None, None)
 
-    def filled(self):
-        """The demo's data, loaded once for all tests and put back for each as it was."""
-        kept = Path(settings.DATABASES["default"]["NAME"]).with_name(
-            f"filled-{os.getpid()}.sqlite3"
-        )
-        connection.ensure_connection()
-        if not kept.exists():
-            load()
-            signing = Signing()
-            signing.force_login(
-                User.objects.get(username=NAME), settings.AUTHENTICATION_BACKENDS[-1]
-            )
-            BrowserCase.signed_in = signing.cookies["sessionid"].value
-            atexit.register(kept.unlink, missing_ok=True)
-            with closing(sqlite3.connect(kept)) as copy:
-                connection.connection.backup(copy)
-            return
-        with closing(sqlite3.connect(kept)) as copy:
-            copy.backup(connection.connection)
-
     def setUp(self):
-        self.filled()
+        fill()
+        signing = Signing()
+        signing.force_login(User.objects.get(username=NAME), settings.AUTHENTICATION_BACKENDS[-1])
         self.complaints = []
         self.context = self.browser.new_context(
             viewport=self.viewport, java_script_enabled=self.javascript
@@ -96,12 +75,17 @@ class BrowserCase(StaticLiveServerTestCase):
         self.addCleanup(self.context.close)
         # how long something may take is no matter of a test: bin/bench has the times
         self.context.set_default_timeout(LONGEST_WAIT)
-        expect.set_options(timeout=LONGEST_WAIT)
         if self.javascript:
             self.context.add_init_script(NOT_BEFORE_READY)
         self.left_behind = 0
         self.context.add_cookies(
-            [{"name": "sessionid", "value": self.signed_in, "url": self.live_server_url}]
+            [
+                {
+                    "name": "sessionid",
+                    "value": signing.cookies["sessionid"].value,
+                    "url": self.live_server_url,
+                }
+            ]
         )
         self.page = self.new_page()
 

@@ -213,7 +213,7 @@ def keep_typing(request: PageRequest, pk: int) -> HttpResponse:
     recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     form = RecipeForm(request.POST, instance=recipe)
     _facts, errors = facts_from(request.POST, recipe.measures, recipe)
-    context: dict[str, Any] = {"recipe": recipe, "status": "saved"}
+    context: dict[str, Any] = {"status": "saved"}
     try:
         if not form.is_valid() or errors:
             first = next((str(row[0]) for row in form.errors.values()), "a line is to be mended")

@@ -41,6 +41,13 @@ HALVES = (BAD_FEW[::2], BAD_FEW[1::2])
 NEVER = (500,)
 
 
+def in_turn(fields):
+    """Each field with what is bad, one half of it or the other."""
+    for field, few in zip(fields, cycle(HALVES), strict=False):
+        for bad in few:
+            yield field, bad
+
+
 class Inputs(PracticeCase):
     def fine(self, response, what):
         self.assertNotIn(response.status_code, NEVER, what)
@@ -75,10 +82,9 @@ class Inputs(PracticeCase):
             ("/pantry/packages/beside/", "other"),
             (f"/for/{client}/days/", "removed"),
         )
-        for (address, name), few in zip(asked, cycle(HALVES), strict=False):
-            for bad in few:
-                with self.subTest(address, name=name, bad=bad[:30]):
-                    self.fine(self.client.get(address, {name: bad}), address)
+        for (address, name), bad in in_turn(asked):
+            with self.subTest(address, name=name, bad=bad[:30]):
+                self.fine(self.client.get(address, {name: bad}), address)
         for kind, bad in product(("recipe", "version", "bowl", "day", "food"), BAD):
             self.fine(
                 self.client.get("/compare/", {"with": [f"{kind}-{bad}", "food-walnuts"]}), kind
@@ -209,16 +215,13 @@ class Inputs(PracticeCase):
                 },
             ),
         )
-        halves = cycle(HALVES)
-        for address, data in forms:
-            for name, bad in ((name, bad) for name in data for bad in next(halves)):
-                with self.subTest(address, name=name, bad=bad[:30]):
-                    self.fine(
-                        self.client.post(
-                            address, data | {name: bad}, headers={"HX-Request": "true"}
-                        ),
-                        address,
-                    )
+        fields = [(address, data, name) for address, data in forms for name in data]
+        for (address, data, name), bad in in_turn(fields):
+            with self.subTest(address, name=name, bad=bad[:30]):
+                self.fine(
+                    self.client.post(address, data | {name: bad}, headers={"HX-Request": "true"}),
+                    address,
+                )
 
     def test_bounds(self):
         address = reverse("clients:edit", args=[self.client_row.pk])

@@ -109,6 +109,18 @@ class Pages(TestCase):
         ]
         self.assertEqual(found, [])
 
+    def test_no_name_is_broken_over_a_line(self):
+        """What is said of a control is said with the spaces between its words, no more; the example
+        in a paper of many lines alone has lines."""
+        broken = re.compile(r'\b(?:aria-label|title|alt|placeholder)="[^"]*\n')
+        papers = re.compile(r"<textarea[^>]*>")
+        found = [
+            f"{name}: {match[0]}"
+            for name, text in files("*.html")
+            for match in broken.finditer(papers.sub("", text))
+        ]
+        self.assertEqual(found, [])
+
     def test_no_threshold_in_a_template(self):
         """A sign may be asked for, and whether a share is whole; where a line is drawn is a
         rule."""

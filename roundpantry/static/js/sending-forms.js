@@ -21,12 +21,13 @@ document.addEventListener("submit", async (event) => {
   const data = new FormData(form, submitter);
   if (token()) data.set("csrfmiddlewaretoken", token());
   if (data.has("version") && shownVersion(form)) data.set("version", shownVersion(form));
+  let leaving = false;
   const retry = () => form.requestSubmit(submitter && submitter.isConnected ? submitter : undefined);
   try {
     const answer = await fetch(form.getAttribute("action") || window.location.href, { method: "POST", body: data, headers: { "Sent-By": "page", "Page-Id": pageId, "Form-Key": form.dataset.formKey || "" }, redirect: "manual" });
     const goTo = answer.headers.get("Go-To");
     if (goTo) {
-      form.dataset.sent = "1";
+      leaving = true;
       const there = new URL(goTo, window.location.href);
       if (there.pathname === window.location.pathname && there.search === window.location.search) window.location.reload();
       else window.location.assign(there);
@@ -41,7 +42,7 @@ document.addEventListener("submit", async (event) => {
   } catch {
     show(0, "", retry, true);
   } finally {
-    delete form.dataset.sending;
+    if (!leaving) delete form.dataset.sending;
   }
 });
 
@@ -50,10 +51,10 @@ async function keptFirst() {
   while (document.querySelector("[data-keeps].htmx-request")) await new Promise((go) => setTimeout(go, 30));
 }
 document.addEventListener("htmx:beforeRequest", (event) => {
-  if (event.detail.elt.matches("[data-keeps]") && document.querySelector("form[data-sending], form[data-sent]")) event.preventDefault();
+  if (event.detail.elt.matches("[data-keeps]") && document.querySelector("form[data-sending]")) event.preventDefault();
 });
 // who comes back to a page as it was goes on with it
-window.addEventListener("pageshow", () => document.querySelectorAll("form[data-sent]").forEach((form) => delete form.dataset.sent));
+window.addEventListener("pageshow", () => document.querySelectorAll("form[data-sending]").forEach((form) => delete form.dataset.sending));
 
 // The page that came as the answer, in place of this one: what stands in its form is what was typed.
 function take(html) {
