@@ -55,6 +55,11 @@ class Reckoned:
         return self.dish.foods
 
     @property
+    def unread(self) -> tuple[str, ...]:
+        """The lines of its recipes that nobody could read."""
+        return tuple(line for part in self.parts for line in part.unread)
+
+    @property
     def vegetables(self) -> list[str]:
         return vegetables_in(self.ingredients)
 

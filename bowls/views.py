@@ -189,7 +189,7 @@ def page_context(
     plan = plan_of(client)
     school = plan.school
     meal, meal_words = judged_meal(bowl, plan, client)
-    told = of_foods(plan, reckoned.ingredients).held_by(holders(reckoned))
+    told = of_foods(plan, reckoned.ingredients, lines=reckoned.unread).held_by(holders(reckoned))
     rows = []
     for part in reckoned.parts:
         typed, error = (errors or {}).get(part.pk, ("", ""))

@@ -14,6 +14,7 @@ from clients.in_force import Plan
 from clients.models import CautionDismissal, Client
 from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
+from nutrition.safety.in_force import limits_of
 from nutrition.safety.situations import (
     body_numbers,
     measured_numbers,
@@ -27,6 +28,16 @@ from nutrition.targets.blood import blood_numbers, blood_words
 ABOUT_LENGTH = 400
 # Later stages of the work that know of more numbers.
 _ASKED: list[Callable[[Client], Mapping[str, float]]] = []
+
+
+# ... that every page needs, of what a client eats as a rule.
+_TELL: list[Callable[[Client], Mapping[str, float]]] = []
+
+
+def tells_always(tell: Callable[[Client], Mapping[str, float]]) -> None:
+    """A later stage registers when it starts."""
+    if tell not in _TELL:
+        _TELL.append(tell)
 
 
 def knows_more(ask: Callable[[Client], Mapping[str, float]]) -> None:
@@ -168,12 +179,15 @@ def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None) -> Situ
         of_blood = blood_numbers(measured, person, today)
         known |= of_blood
         words = words | blood_words(measured, of_blood, today)
+    for tell in _TELL:
+        known |= tell(client)
     return situation(
         person,
         client.school,
         known | dict(numbers or {}),
         dislikes=client.disliked_words,
         words=words,
+        limits=limits_of(plan.day) if plan.day is not None else (),
     )
 
 
@@ -211,12 +225,15 @@ def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:
 
 
 def of_foods(
-    plan: Plan, foods: Sequence[Ingredient], numbers: Mapping[str, float] | None = None
+    plan: Plan,
+    foods: Sequence[Ingredient],
+    numbers: Mapping[str, float] | None = None,
+    lines: Sequence[str] = (),
 ) -> Told:
-    """What is to be said of foods, for a client or, without one, for anybody. Only rules that the
-    foods or `numbers` set off."""
+    """What is to be said of foods, and of `lines` that nobody could read, for a client or, without
+    one, for anybody. Only rules that these or `numbers` set off."""
     kept, person = dismissals_kept(plan.client), situation_of(plan)
-    with_numbers = replace(person, numbers={**person.numbers, **(numbers or {})})
+    with_numbers = replace(person, numbers={**person.numbers, **(numbers or {})}, lines=lines)
     return _sorted_out(_beyond(_codes(person), with_numbers, foods), kept)
 
 

@@ -1,5 +1,6 @@
 """Forms for clients."""
 
+import re
 from datetime import date, datetime
 
 from django import forms
@@ -14,7 +15,8 @@ from clients.models import (
     TargetOverride,
     WeighIn,
 )
-from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.allergens import ALLERGENS, UnknownAllergen
+from nutrition.composition.allergies import allergies_named
 from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.follow_up.doubtful import Doubt, doubt
 from nutrition.follow_up.weighed import Weighed, read_weight
@@ -46,9 +48,13 @@ SECTIONS = (
         "Conditions and medicines",
         "What changes targets or raises cautions. Numbers from a clinician's letter are set by "
         "hand afterwards and stand over all.",
-        (*(f"has_{kind}" for kind in KIND_WORDS), "condition_notes"),
+        (*(f"has_{kind}" for kind in KIND_WORDS), "surgery_on", "condition_notes"),
     ),
-    ("Foods refused, not tolerated, and liked", "", ("allergies", "dislikes", "favorites")),
+    (
+        "Foods refused, not tolerated, and liked",
+        "An allergy stops a food everywhere; a wish leaves it out where something is proposed.",
+        ("allergies", "other_allergies", "dislikes", "favorites"),
+    ),
     ("Meals and kitchen", "", ("meals", "who_cooks", "when_cooking", "who_else", "notes")),
     (
         "School and formulas",
@@ -65,7 +71,10 @@ SECTIONS = (
     ),
 )
 FIELDS = [
-    name for _title, _hint, names in SECTIONS for name in names if not name.startswith("has_")
+    name
+    for _title, _hint, names in SECTIONS
+    for name in names
+    if not name.startswith("has_") and name != "other_allergies"
 ]
 # which field of the form a figure of the person stands in
 FIELD_OF = {"age_years": "birth_year", "conditions": "has_condition"}
@@ -75,6 +84,8 @@ FIELD_OF = {"age_years": "birth_year", "conditions": "has_condition"}
 IN_CAPSULES = ("ala_g", "epa_g", "dha_g")
 
 
+# What is said to be more than a wish.
+SOUNDS_LIKE_ALLERGY = re.compile(r"\ballerg|anaphyla|intoleran|\bhives\b|epi ?pen", re.I)
 # An age up to this, a year from then on. [years]
 OLDEST = 120
 DATE_FORMS = ("%Y-%m-%d", "%B %d, %Y", "%b %d, %Y", "%d %B %Y", "%d %b %Y", "%m/%d/%Y", "%B %d %Y")
@@ -110,6 +121,12 @@ class ClientForm(forms.ModelForm):
         required=False,
         widget=forms.CheckboxSelectMultiple,
     )
+    other_allergies = forms.CharField(
+        max_length=300,
+        required=False,
+        help_text="With commas: kiwi, latex, birch pollen, cumin. Any allergy; what is only not "
+        "liked goes below.",
+    )
     school = forms.ChoiceField(required=False)
     birth_year = forms.CharField(
         label="Birth date or age",
@@ -125,6 +142,7 @@ class ClientForm(forms.ModelForm):
         widgets = {
             "condition_notes": forms.Textarea(attrs={"rows": 2}),
             "notes": forms.Textarea(attrs={"rows": 2}),
+            "surgery_on": forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
             "wish": forms.Textarea(attrs={"rows": 2}),
             "name": forms.TextInput(attrs={"autofocus": ""}),
         }
@@ -159,6 +177,8 @@ class ClientForm(forms.ModelForm):
         self.born: date | None = None
         if self.instance.pk:
             self.fields["version"].initial = self.instance.version
+            others = [one for one in self.instance.allergies if one not in ALLERGENS]
+            self.initial["other_allergies"] = ", ".join(others)
             if self.instance.birth_date:
                 self.initial["birth_year"] = self.instance.birth_date.isoformat()
 
@@ -178,6 +198,27 @@ class ClientForm(forms.ModelForm):
         if not 1900 <= year <= today.year:
             raise forms.ValidationError(f"{year} is not a year of birth of somebody living.")
         return year
+
+    def clean_dislikes(self):
+        """A wish; what is said to be an allergy there would protect nobody."""
+        text = self.cleaned_data["dislikes"]
+        if SOUNDS_LIKE_ALLERGY.search(text):
+            raise forms.ValidationError(
+                "What is not tolerated goes under allergies above: a dislike protects nobody."
+            )
+        return text
+
+    def clean_other_allergies(self):
+        """The allergies that labels need not name, as they are looked for."""
+        found: list[str] = []
+        for word in re.split(r"[,;\n]", self.cleaned_data["other_allergies"]):
+            if word.strip():
+                try:
+                    found += allergies_named(word)
+                except UnknownAllergen as error:
+                    raise forms.ValidationError(str(error)) from None
+        self.cleaned_data["allergies"] = sorted({*self.cleaned_data.get("allergies", ()), *found})
+        return self.cleaned_data["other_allergies"]
 
     @property
     def sections(self) -> list[tuple[str, str, list[forms.BoundField]]]:

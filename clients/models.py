@@ -79,6 +79,7 @@ class Client(Versioned, Removable):
     vegan_zinc = models.BooleanField("zinc x 1.5 for plants alone", default=True)
     school = models.CharField(max_length=60, blank=True)
     conditions = models.JSONField("conditions and medicines", default=list, blank=True)
+    surgery_on = models.DateField("date of gastric surgery", null=True, blank=True)
     condition_notes = models.TextField("more about conditions and medicines", blank=True)
     allergies = models.JSONField(default=list, blank=True)
     dislikes = models.CharField("foods refused or disliked", max_length=300, blank=True)
@@ -132,7 +133,23 @@ class Client(Versioned, Removable):
             vegan_zinc=self.vegan_zinc,
             meals=self.meals,
             weight_before_kg=self.weight_before_kg,
+            old_values=self.old_values(),
+            surgery_months=self.surgery_months,
         )
+
+    @property
+    def surgery_months(self) -> float | None:
+        """Whole months since the stomach was operated on; None where the date is not known."""
+        if self.surgery_on is None:
+            return None
+        today, on = timezone.localdate(), self.surgery_on
+        months = (today.year - on.year) * 12 + today.month - on.month - (today.day < on.day)
+        return float(max(months, 0))
+
+    def old_values(self) -> frozenset[str]:
+        """The kinds of blood value whose latest is too old to go by."""
+        today = timezone.localdate()
+        return frozenset(key for key, one in self.blood().items() if not one.fresh(today))
 
     def supplements_taken(self) -> list[Supplement]:
         """What they take now; nothing for a client that is not stored yet. A dose that cannot be is
@@ -181,7 +198,8 @@ class Client(Versioned, Removable):
 
     @property
     def allergy_words(self) -> str:
-        return ", ".join(name for name in ALLERGENS if name in self.allergies)
+        listed = [name for name in ALLERGENS if name in self.allergies]
+        return ", ".join([*listed, *sorted(set(self.allergies) - set(listed))])
 
     @property
     def condition_words(self) -> list[str]:

@@ -34,6 +34,7 @@ def to_data(day: DayTargets) -> dict[str, Any]:
     person = asdict(day.person) | {
         "conditions": sorted(day.person.conditions),
         "allergies": sorted(day.person.allergies),
+        "old_values": sorted(day.person.old_values),
     }
     data = {
         "person": person,
@@ -82,8 +83,12 @@ def same_targets(one: dict[str, Any], other: dict[str, Any]) -> bool:
 
 def _bare(data: dict[str, Any]) -> dict[str, Any]:
     # a version that was kept before blood values counted has none of them
+    # ... and how long ago an operation was changes by itself
     person = {
-        name: value for name, value in data.get("person", {}).items() if name != "found" or value
+        name: value
+        for name, value in data.get("person", {}).items()
+        if name not in ("found", "old_values", "surgery_months")
+        or (value and name != "surgery_months")
     }
     return (
         data
@@ -112,6 +117,7 @@ def from_data(data: dict[str, Any]) -> DayTargets:
             | {
                 "conditions": frozenset(person["conditions"]),
                 "allergies": frozenset(person["allergies"]),
+                "old_values": frozenset(person.get("old_values", ())),
                 "found": tuple((code, words) for code, words in person.get("found", ())),
             }
         ),

@@ -11,14 +11,14 @@ from clients.in_force import plan_of
 from clients.models import Client
 from clients.standing import asked_first, in_the_clients_words
 from clients.strip import Reading, strip
-from nutrition.composition.allergens import found_in
+from nutrition.composition.allergies import found_in
 from nutrition.insight import indices
 from nutrition.recipe.method_steps import read_steps
 from nutrition.recipe.serving_measure import in_a_cup
 from planner.day import ReckonedDay, reckon_day
 from planner.models import Day
 from planner.plans import plan_for
-from planner.views import caution_numbers
+from planner.told import told_of
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from roundpantry.drawing.dishes import dish_round
@@ -84,9 +84,9 @@ def bowl(request: PageRequest, pk: int) -> HttpResponse:
         "without_calories": client is not None and client.counting_harms,
         "strip_of": "This bowl brings",
         "indices": indices.all_indices(reckoned.profile),
-        "refused": found_in(reckoned.foods, client.allergies if client else ()),
+        "refused": found_in(reckoned.ingredients, client.allergies if client else ()),
         "ask_first": in_the_clients_words(
-            asked_first(client, of_foods(plan, reckoned.ingredients))
+            asked_first(client, of_foods(plan, reckoned.ingredients, lines=reckoned.unread))
         ),
         "practice": request.practice,
     }
@@ -106,14 +106,8 @@ def day(request: PageRequest, pk: int) -> HttpResponse:
         "strip": _shown(row.client, strip(plan, reckoned.profile)),
         "strip_of": "The day brings",
         "recipes": _recipes_of(reckoned) if "recipes" in request.GET else [],
-        "refused": found_in(
-            [ingredient.food for ingredient in reckoned.ingredients], row.client.allergies
-        ),
-        "ask_first": in_the_clients_words(
-            asked_first(
-                row.client, of_foods(plan, reckoned.ingredients, caution_numbers(row, reckoned))
-            )
-        ),
+        "refused": found_in(reckoned.ingredients, row.client.allergies),
+        "ask_first": in_the_clients_words(asked_first(row.client, told_of(plan, row, reckoned))),
         "practice": request.practice,
     }
     return render(request, "handouts/day.html", context)

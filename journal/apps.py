@@ -11,14 +11,15 @@ class JournalConfig(AppConfig):
 
         from clients.agreed import says_agreed
         from clients.attention import attends
-        from clients.cautions import knows_more
+        from clients.cautions import knows_more, tells_always
         from clients.looks import after_saving
-        from journal.attends import agreed, numbers_of_the_log, to_attend
+        from journal.attends import agreed, numbers_of_the_habit, numbers_of_the_log, to_attend
         from practice.removal import put_away_or_back
 
         attends(to_attend)
         says_agreed(agreed)
         knows_more(numbers_of_the_log)
+        tells_always(numbers_of_the_habit)
         for name in ("LoggedDay", "Happening", "TakenChange", "Visit"):
             model = self.get_model(name)
             post_save.connect(after_saving, sender=model)

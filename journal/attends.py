@@ -10,6 +10,7 @@ from clients.models import Client
 from journal.record import logged_days
 from nutrition.follow_up.attention import LOOK_AT_CHANGE, SIGN, Need
 from nutrition.follow_up.signs import LOOKED_BACK_DAYS, record_numbers
+from nutrition.follow_up.usual import HABIT_DAYS, WATCHED_WITH, habit_numbers
 
 # A change is looked at after so long, a note is signed within so long. [d] Common practice.
 CHANGE_DAYS, SIGN_DAYS = 21, 2
@@ -41,3 +42,11 @@ def numbers_of_the_log(client: Client) -> dict[str, float]:
     if not client.logged_days.filter(date__gte=since, whole=True).exists():
         return {}
     return record_numbers(client.person(), logged_days(client, since, today), today)
+
+
+def numbers_of_the_habit(client: Client) -> dict[str, float]:
+    """What they eat as a rule of something that a medicine of theirs is set to."""
+    if not client.pk or WATCHED_WITH.keys().isdisjoint(client.conditions):
+        return {}
+    today = timezone.localdate()
+    return habit_numbers(logged_days(client, today - timedelta(days=HABIT_DAYS), today))

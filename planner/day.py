@@ -16,6 +16,7 @@ from nutrition.composition.portion import Dish, Portion, food_portion
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement, per_day
 from nutrition.recipe.reckoning import Facts
+from nutrition.safety.meal_size import meal_sizes
 from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS
 from nutrition.written import household
@@ -86,6 +87,11 @@ class ReckonedDay:
         return [entry for meal in self.meals for entry in meal.entries]
 
     @property
+    def unread(self) -> tuple[str, ...]:
+        """The lines of its dishes that nobody could read, and what was eaten out."""
+        return tuple(line for entry in self.entries for line in entry.unread)
+
+    @property
     def main_meals(self) -> int:
         """How many of the main meals have something in them."""
         return sum(1 for meal in self.meals if meal.key in MAIN_MEALS and meal.entries)
@@ -97,7 +103,14 @@ class ReckonedDay:
             for meal in self.meals
             if meal.key in MAIN_MEALS and meal.entries
         ]
-        return PlannedDay(self.profile, self.ingredients, self.main_meals, min(mains, default=None))
+        return PlannedDay(
+            profile=self.profile,
+            foods=self.ingredients,
+            main_meals=self.main_meals,
+            least_meal_carbohydrate_g=min(mains, default=None),
+            lines=self.unread,
+            **meal_sizes([meal.ingredients for meal in self.meals]),
+        )
 
 
 def _main_role(ingredients: Sequence[Ingredient]) -> str:
@@ -147,6 +160,7 @@ def bowl_portion(reckoned: Reckoned, key: str = "") -> Portion:
         said=household.count_words(1.0, "bowl"),
         unit="bowl",
         unit_g=reckoned.profile.grams,
+        unread=reckoned.unread,
     )
 
 
@@ -171,7 +185,9 @@ def _out_entry(row: Eaten) -> Entry:
     guess = guess_of(row)
     portion = eaten_out(str(row.pk), guess.words, guess.kcal, guess.low, guess.high)
     said = guess.said if row.amount == 1 else f"{row.amount:.2g} of it, {guess.said}"
-    counted = replace(portion.times(row.amount), key=str(row.pk), locked=True, said=said)
+    counted = replace(
+        portion.times(row.amount), key=str(row.pk), locked=True, said=said, unread=(guess.words,)
+    )
     return Entry(row=row, portion=counted, kind="out")
 
 

@@ -17,7 +17,7 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.views import grams_asked
 from clients.agreed import agreed_with
-from clients.cautions import Holder, of_foods
+from clients.cautions import Holder
 from clients.context import PageRequest, settle_on
 from clients.gate import gate_of
 from clients.in_force import Plan
@@ -31,16 +31,16 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.insight import indices
 from nutrition.insight.habits import tick
 from nutrition.insight.summary import tell
-from nutrition.safety.situations import day_numbers, week_numbers
 from nutrition.written.guess import UnreadableGuess, read_guess
 from nutrition.written.typed_amounts import MAX_GRAMS, UnreadableAmount, read_amount
 from planner.counts import count_in
-from planner.day import ReckonedDay, entry_now, planned_of, reckon_day
+from planner.day import ReckonedDay, entry_now, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
 from planner.origins import origin_of
 from planner.planned import changed_since, guess_of, is_out, plan_dish, plan_out
 from planner.plans import plan_for
+from planner.told import told_of
 from practice.removal import offered_back
 from practice.undo import asked_by
 from practice.versioned import StaleSave, version_in
@@ -51,7 +51,6 @@ from roundpantry import show
 from roundpantry.asked import key_in, short
 from roundpantry.listing import Lists, listed
 
-AROUND = timedelta(days=3)
 # How far back and ahead a day can be planned.
 DAYS_BACK, DAYS_AHEAD = timedelta(days=3 * 366), timedelta(days=2 * 366)
 # A change of a target by less than this share of its aim is not worth a word.
@@ -138,20 +137,6 @@ def new(request: PageRequest) -> HttpResponse:
     return redirect("planner:page", day.pk)
 
 
-def around(on: date) -> tuple[date, date]:
-    """The days within three of a date, at the edges of the calendar too."""
-    edges = timedelta(days=(on - date.min).days), timedelta(days=(date.max - on).days)
-    return on - min(AROUND, edges[0]), on + min(AROUND, edges[1])
-
-
-def caution_numbers(day: Day, reckoned: ReckonedDay) -> dict[str, float]:
-    """What the cautions look at: this day, and the days planned within three of it."""
-    taken = reckoned.supplements
-    near = day.client.days.filter(date__range=around(day.date)).exclude(pk=day.pk)
-    week = [reckoned.planned(), *(planned_of(other, taken) for other in near)]
-    return day_numbers(reckoned.planned()) | week_numbers(week, reckoned.supplements)
-
-
 def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
     """By entry, what taking the bowl or recipe as it is now would change of the watched targets, in
     words."""
@@ -216,9 +201,7 @@ def page_context(
         "habits": habits,
         "habits_met": sum(row.met for row in habits),
         "next_free": None if request.htmx else next_free(day),
-        "told": of_foods(plan, reckoned.ingredients, caution_numbers(day, reckoned)).held_by(
-            holders(reckoned)
-        ),
+        "told": told_of(plan, day, reckoned).held_by(holders(reckoned)),
         "replace_url": reverse("planner:swap", args=[day.pk]),
         "without_url": reverse("planner:without", args=[day.pk]),
         "version": day.version,

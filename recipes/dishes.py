@@ -43,6 +43,10 @@ class OfPortion:
         return list(self.portion.foods)
 
     @property
+    def unread(self) -> tuple[str, ...]:
+        return self.portion.unread
+
+    @property
     def role(self) -> str:
         return self.portion.role
 
@@ -67,6 +71,7 @@ def batch_portion(title: str, role: str, facts: Facts, grams: float, key: str = 
         profile=facts.batch * share,
         volume_ml=room_ml(volume * share if volume else None, grams),
         foods=tuple(part.times(share) for part in facts.batch_foods()),
+        unread=facts.unread,
     )
 
 

@@ -142,7 +142,7 @@ def _context(
         )
         context |= {
             "client": client,
-            "told": of_foods(plan, parts),
+            "told": of_foods(plan, parts, lines=facts.unread),
             "school": plan.school,
             "serving": serving,
             "indices": indices.all_indices(serving),

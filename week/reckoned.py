@@ -18,6 +18,7 @@ from nutrition.composition.supplements import per_day
 from nutrition.insight.variety import colors_in, distinct_plants
 from nutrition.planning.skeleton import Skeleton, slots_of
 from nutrition.planning.week import Slot
+from nutrition.safety.meal_size import meal_sizes
 from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS, MEAL_NAMES
 from planner.day import Entry, entry_of
@@ -92,6 +93,10 @@ class DayOfWeek:
         return [food for entry in self.entries for food in entry.foods]
 
     @property
+    def unread(self) -> tuple[str, ...]:
+        return tuple(line for entry in self.entries for line in entry.unread)
+
+    @property
     def late(self) -> bool:
         """Whether it stands in the right half of its row: what opens then opens to the left."""
         return self.at % 7 >= 4
@@ -121,7 +126,15 @@ class DayOfWeek:
             ].amount
             for meal in mains
         ]
-        return PlannedDay(self.profile, self.foods, len(mains), min(carbohydrate, default=None))
+        eaten = [[place.entry for place in meal.places if place.entry] for meal in self.meals]
+        return PlannedDay(
+            profile=self.profile,
+            foods=self.foods,
+            main_meals=len(mains),
+            least_meal_carbohydrate_g=min(carbohydrate, default=None),
+            lines=self.unread,
+            **meal_sizes([[food for one in meal for food in one.foods] for meal in eaten]),
+        )
 
 
 def _filled(meal: MealOfDay) -> bool:

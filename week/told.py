@@ -28,7 +28,7 @@ def told_of(reckoned: ReckonedWeek) -> Told:
         if not day.entries:
             continue
         numbers = day_numbers(day.planned()) | whole
-        told = of_foods(day.plan, day.foods, numbers)
+        told = of_foods(day.plan, day.foods, numbers, day.unread)
         for one in told.standing:
             known = standing.setdefault((one.code, one.about), (one, []))
             known[1].append(day)

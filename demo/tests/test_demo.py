@@ -18,7 +18,7 @@ from pantry.in_force import foods_of_practice
 from planner.day import reckon_day
 from planner.models import Day
 from planner.plans import plan_for
-from planner.views import caution_numbers
+from planner.told import caution_numbers
 from practice.models import Practice
 from recipes.models import Recipe
 

@@ -21,7 +21,7 @@ from nutrition.targets.conditions import conditions
 from pantry.in_force import foods_of_practice
 from planner.day import reckon_day
 from planner.models import Day
-from planner.views import caution_numbers
+from planner.told import caution_numbers
 from practice.models import Practice, User
 from roundpantry.testing import as_shown
 from week.models import Week

@@ -1,10 +1,6 @@
-"""The allergens a client may choose, other words for them, and where they turn up in foods."""
+"""The allergens that labels must name, and other words for them."""
 
 from __future__ import annotations
-
-import difflib
-from collections.abc import Iterable
-from typing import Protocol
 
 from nutrition.composition.errors import CoreError
 
@@ -82,39 +78,12 @@ class UnknownAllergen(CoreError):
     """A word that is no allergen here: taken as it is, it would look like protection."""
 
 
-def allergens_named(word: str) -> tuple[str, ...]:
-    """The allergens that a word means. Raises UnknownAllergen, naming the nearest."""
-    said = " ".join(word.lower().replace("-", " ").split())
-    for name in (said, said.removesuffix("allergy").strip()):
-        for one in (name, f"{name}s", name.removesuffix("s"), name.removesuffix("es")):
-            if one in ALLERGENS:
-                return (one,)
-            if one in OTHER_WORDS:
-                return OTHER_WORDS[one]
-    near = difflib.get_close_matches(said, [*ALLERGENS, *OTHER_WORDS], 1, 0.75)
-    meant = (
-        f"did you mean {' and '.join(OTHER_WORDS.get(near[0], (near[0],)))}?"
-        if near
-        else f"choose {', '.join(ALLERGENS)}; other foods are left out by disliking them."
-    )
-    raise UnknownAllergen(f"There is no allergen “{word}” here: {meant}", "allergies")
-
-
-class Marked(Protocol):
-    """A food as it is marked."""
-
-    @property
-    def name(self) -> str: ...
-    @property
-    def allergens(self) -> tuple[str, ...]: ...
-
-
-def found_in(foods: Iterable[Marked], refused: Iterable[str]) -> dict[str, list[str]]:
-    """Each refused allergen that is there, with the names of the foods that hold it."""
-    wanted = set(refused)
-    out: dict[str, list[str]] = {}
-    for food in foods:
-        for allergen in food.allergens:
-            if allergen in wanted and food.name not in out.setdefault(allergen, []):
-                out[allergen].append(food.name)
-    return {allergen: names for allergen, names in out.items() if names}
+def listed_named(said: str) -> tuple[str, ...]:
+    """The allergens that labels must name which a word means; none for a word that means another.
+    In small letters, hyphens as spaces."""
+    for one in (said, f"{said}s", said.removesuffix("s"), said.removesuffix("es")):
+        if one in ALLERGENS:
+            return (one,)
+        if one in OTHER_WORDS:
+            return OTHER_WORDS[one]
+    return ()

@@ -10,6 +10,7 @@ from functools import lru_cache
 from typing import Any
 
 from nutrition.composition.foods import Food
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.tables import BadTable, toml_rows
 
 
@@ -19,7 +20,8 @@ class FoodClass:
 
     A food with one of `within` among its tags holds some of the kind, without being it. Where a
     kind is `told_by_list`, the ingredient list of a practice's own food decides, once it is read.
-    What `softens` is of the kind as long as it is raw, and no longer once it went through the pot.
+    What `softens` is of the kind as long as it is raw, and no longer once it went through the pot;
+    what is `smoothed` no longer once it is mashed, blended or strained.
     """
 
     name: str
@@ -31,6 +33,7 @@ class FoodClass:
     within: frozenset[str] = frozenset()
     told_by_list: bool = False
     softens: bool = False
+    smoothed: bool = False
 
     def holds(self, food: Food) -> bool:
         if self.told_by_list and food.own:
@@ -52,7 +55,10 @@ def food_classes() -> dict[str, FoodClass]:
 
 
 # What tells a kind of food in a table.
-KIND_KEYS = ("groups", "slugs", "tags", "states", "except", "within", "told_by_list", "softens")
+KIND_KEYS = (
+    *("groups", "slugs", "tags", "states", "except", "within"),
+    *("told_by_list", "softens", "smoothed"),
+)
 
 
 def read_kind(name: str, row: Mapping[str, Any]) -> FoodClass:
@@ -69,6 +75,7 @@ def read_kind(name: str, row: Mapping[str, Any]) -> FoodClass:
         within=frozenset(row.get("within", ())),
         told_by_list=bool(row.get("told_by_list")),
         softens=bool(row.get("softens")),
+        smoothed=bool(row.get("smoothed")),
     )
 
 
@@ -91,10 +98,16 @@ def kinds_within(food: Food) -> frozenset[str]:
     return classes_of(food) | frozenset(some)
 
 
-def kinds_of(food: Food, heated: bool) -> frozenset[str]:
+def kinds_of(part: Ingredient) -> frozenset[str]:
     """Names of the classes that a food belongs to or has some of in it, as it is eaten: raw carrots
-    are hard, those in a soup are not."""
-    kinds = kinds_within(food)
-    if not heated or not food.state.startswith(SOFTENED):
+    are hard, those in a soup are not; mashed potatoes have no pieces."""
+    kinds = kinds_within(part.food)
+    softened = part.heated and part.food.state.startswith(SOFTENED)
+    if not softened and not part.smooth:
         return kinds
-    return frozenset(name for name in kinds if not food_classes()[name].softens)
+    return frozenset(
+        name
+        for name in kinds
+        if not (softened and food_classes()[name].softens)
+        and not (part.smooth and food_classes()[name].smoothed)
+    )

@@ -63,7 +63,8 @@ class Food:
 
     What it `may_contain` the label must be read for. A food of a practice's own has the food of the
     table that it is most `like`; `own` marks it, `retired` says that nothing new is made with it.
-    `overruled` says what the practice put in place of what a row said, and why.
+    `overruled` says what the practice put in place of what a row said, and why. `listed` is the
+    list of ingredients of a packaged food, as it was copied.
     """
 
     slug: str
@@ -87,6 +88,7 @@ class Food:
     own: bool = False
     retired: bool = False
     overruled: tuple[str, ...] = ()
+    listed: str = field(default="", compare=False)
 
     @property
     def kind_slug(self) -> str:

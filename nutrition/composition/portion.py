@@ -55,7 +55,7 @@ class Portion:
     `profile`, `foods` and `volume_ml` [mL] are of `profile.grams` of it, which is as much as there
     is of it or, for what is only offered, some weight. A locked portion stays as it is. What is
     counted has its `unit` ("serving", "bowl") and what one weighs; `said` is the portion as a cook
-    says it.
+    says it. `unread` are lines of it that nobody could read.
     """
 
     key: str
@@ -72,6 +72,7 @@ class Portion:
     said: str = ""
     unit: str = ""
     unit_g: float = 1.0
+    unread: tuple[str, ...] = ()
 
     @property
     def ml_per_gram(self) -> float:

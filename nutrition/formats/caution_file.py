@@ -4,31 +4,38 @@ back with every caution that stands, why, and what could not be read."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Profile
-from nutrition.composition.supplements import Supplement
+from nutrition.composition.supplements import Supplement, per_day
 from nutrition.formats.day_file import Asked, outside, read_asked
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.safety.cautions import LEVELS, Caution, cautions_in
+from nutrition.safety.meal_size import meal_sizes
 from nutrition.safety.situations import (
     PlannedDay,
     body_numbers,
     day_numbers,
-    plan_numbers,
-    plan_words,
+    planned_situation,
     situation,
     tablet_numbers,
 )
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import LIFE_STAGE_WORDS, OutOfRange, Referred
+from nutrition.targets.voices import GENERAL
 
 LEVEL_WORDS = dict(zip(LEVELS, ("stop", "caution", "note"), strict=True))
+# What labels of tablets call what the table has by another name.
+SUPPLEMENT_WORDS = {
+    "vitamin_a_retinol_ug": "vitamin_a_rae_ug",
+    "retinol_ug": "vitamin_a_rae_ug",
+    "folic_acid_ug": "folate_ug",
+}
 MOST_MEALS, MOST_LINES, MAIN_MEALS = 12, 80, 3
 
 
@@ -41,6 +48,7 @@ class Eaten:
     foods: tuple[Ingredient, ...]
     refused: tuple[tuple[str, str], ...]
     unresolved: tuple[tuple[str, str], ...]
+    by_meal: tuple[tuple[Ingredient, ...], ...] = ()
 
     @property
     def profile(self) -> Profile:
@@ -54,7 +62,14 @@ class Eaten:
             foods=self.foods,
             main_meals=len(mains),
             least_meal_carbohydrate_g=min(mains, default=None),
+            lines=self.unread,
+            **meal_sizes(self.by_meal),
         )
+
+    @property
+    def unread(self) -> tuple[str, ...]:
+        """The lines nobody could read; what is of animals is refused, and looked through too."""
+        return tuple(line for line, _why in (*self.unresolved, *self.refused))
 
 
 def named_meals(meals: object) -> list[tuple[str, object]]:
@@ -80,6 +95,7 @@ def read_meal(lines: object) -> Eaten:
     return Eaten(
         meals=(facts.batch,),
         foods=tuple(facts.batch_foods()),
+        by_meal=(tuple(facts.batch_foods()),),
         refused=tuple(said for animal, said in missed if animal),
         unresolved=tuple(said for animal, said in missed if not animal),
     )
@@ -91,6 +107,7 @@ def read_meals(meals: object) -> Eaten:
     return Eaten(
         meals=tuple(one for meal in read for one in meal.meals),
         foods=tuple(one for meal in read for one in meal.foods),
+        by_meal=tuple(meal.foods for meal in read),
         refused=tuple(one for meal in read for one in meal.refused),
         unresolved=tuple(one for meal in read for one in meal.unresolved),
     )
@@ -103,6 +120,7 @@ def _supplements(data: object) -> list[Supplement]:
         raise OutOfRange("supplements", "supplements is an object: a nutrient and so much a day.")
     out = []
     for key, dose in data.items():
+        key = SUPPLEMENT_WORDS.get(key, key)
         if key not in NUTRIENT or isinstance(dose, bool) or not isinstance(dose, int | float):
             raise OutOfRange("supplements", f"supplements: {key!r} is no nutrient with a dose.")
         if not 0 <= dose < 1e6:
@@ -126,25 +144,22 @@ def cautions_of(asked: Asked, eaten: Eaten, supplements: object = None) -> dict[
     person = asked.person
     told: list[dict[str, object]] = []
     numbers: dict[str, float] = {}
-    words: Mapping[str, str] = {}
     day: DayTargets | None = None
     try:
         day = day_targets(person, asked.school, asked.orders, asked.shares)
-        numbers, words = plan_numbers(day, asked.orders), plan_words(day, asked.orders)
     except Referred as error:
-        numbers = body_numbers(person)
         told.append(_told(outside(error), [str(error)]))
     taken = _supplements(supplements)
     if supplements is not None:
         numbers |= tablet_numbers(taken)
     if eaten.foods:
-        numbers |= day_numbers(eaten.planned())
-    told_of = situation(
-        person,
-        asked.school.code if asked.school else "",
-        numbers,
-        foods=eaten.foods or None,
-        words=words,
+        planned = eaten.planned()
+        numbers |= day_numbers(replace(planned, profile=planned.profile + per_day(taken)))
+    foods, code = eaten.foods or None, asked.school.code if asked.school else ""
+    told_of = (
+        planned_situation(day, asked.orders, numbers=numbers, foods=foods, lines=eaten.unread)
+        if day is not None
+        else situation(person, code, body_numbers(person) | numbers, foods, lines=eaten.unread)
     )
     stage = [LIFE_STAGE_WORDS[person.life_stage]] if person.life_stage != "adult" else []
     people = [conditions()[code].name for code in sorted(person.conditions)] + stage
@@ -162,7 +177,10 @@ def unknown_words(day: DayTargets, eaten: Eaten) -> list[str]:
     """What of the targets with a most is not known of what is eaten, where it could matter."""
     out = []
     for key, target in day.targets.items():
-        if target.high is None or key not in NUTRIENT or NUTRIENT[key].group == "indices":
+        if key not in NUTRIENT or NUTRIENT[key].group == "indices":
+            continue
+        if target.high is None or target.high_by.rank == GENERAL:
+            # an upper level that nobody comes near is no reason to read labels
             continue
         amount = eaten.profile[key]
         unit = NUTRIENT[key].unit

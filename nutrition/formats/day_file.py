@@ -9,10 +9,11 @@ from collections.abc import Mapping
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from nutrition.composition.allergens import UnknownAllergen, allergens_named
+from nutrition.composition.allergens import UnknownAllergen
+from nutrition.composition.allergies import allergies_named
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.safety.cautions import LEVELS, Caution, cautions_in
-from nutrition.safety.situations import body_numbers, plan_numbers, plan_words, situation
+from nutrition.safety.situations import body_numbers, planned_situation, situation
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import DayTargets, Order, check_order, day_targets
 from nutrition.targets.person import (
@@ -52,6 +53,7 @@ KNOWN_FIELDS = (
     "orders",
     "allergies",
     "weight_before_kg",
+    "surgery_months",
 )
 
 
@@ -196,8 +198,8 @@ def read_asked(data: object) -> Asked:
     if not isinstance(allergies, list):
         raise OutOfRange("allergies", "allergies is a list of names.")
     try:
-        # a word that matches nothing would look like protection
-        refused = {one for name in allergies for one in allergens_named(str(name))}
+        # one that matches no table is kept by its word, and says so
+        refused = {one for name in allergies for one in allergies_named(str(name))}
     except UnknownAllergen as error:
         raise OutOfRange("allergies", str(error)) from None
     person = Person(
@@ -219,6 +221,7 @@ def read_asked(data: object) -> Asked:
         vegan_iron=data.get("vegan_iron") is not False,
         vegan_zinc=data.get("vegan_zinc") is not False,
         weight_before_kg=_optional(data, "weight_before_kg"),
+        surgery_months=_optional(data, "surgery_months"),
         meals=_meals(data),
     )
     school = (
@@ -297,14 +300,7 @@ def report(asked: Asked) -> dict[str, Any]:
 
 
 def _day_data(day: DayTargets, asked: Asked) -> dict[str, Any]:
-    found = cautions_in(
-        situation(
-            day.person,
-            day.school.code if day.school else "",
-            plan_numbers(day, asked.orders),
-            words=plan_words(day, asked.orders),
-        )
-    )
+    found = cautions_in(planned_situation(day, asked.orders))
     ahead, plain = day.forecast, _plain(day.person)
     return {
         "targets": {

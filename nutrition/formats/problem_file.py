@@ -23,7 +23,7 @@ from nutrition.portions.servable import servable
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
 from nutrition.safety.gate import OPEN, Gate, avoided_kinds
-from nutrition.safety.situations import plan_numbers, plan_words, situation
+from nutrition.safety.situations import planned_situation
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import (
     ALL,
@@ -264,12 +264,7 @@ def _of_person(data: Mapping[str, Any]) -> tuple[DayTargets, Gate, MealTarget | 
         raise BadProblem(f"person.{error.field}", f"person: {error}") from None
     school = asked.school
     gate = Gate(
-        situation(
-            day.person,
-            school.code if school else "",
-            plan_numbers(day, asked.orders),
-            words=plan_words(day, asked.orders),
-        ),
+        planned_situation(day, asked.orders),
         avoided_kinds(day.person.conditions, school, day.person.age_years),
     )
     named = data.get("meal")

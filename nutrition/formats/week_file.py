@@ -41,7 +41,7 @@ from nutrition.prep.keeping import Keeping, is_heated, keeping_of
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
 from nutrition.safety.gate import Gate, avoided_kinds
-from nutrition.safety.situations import plan_numbers, plan_words, situation
+from nutrition.safety.situations import planned_situation
 from nutrition.targets.day import day_targets, watched_keys
 from nutrition.targets.person import OutOfRange
 from nutrition.written.naming import name_food
@@ -251,13 +251,7 @@ def read_week(data: object, load: Callable[[str], str]) -> AskedWeek:
         day = day_targets(asked.person, asked.school, asked.orders, asked.shares)
     except OutOfRange as error:
         raise BadWeek(f"person.{error.field}", f"person: {error}") from None
-    code = asked.school.code if asked.school else ""
-    of = situation(
-        day.person,
-        code,
-        plan_numbers(day, asked.orders),
-        words=plan_words(day, asked.orders),
-    )
+    of = planned_situation(day, asked.orders)
     gate = Gate(of, avoided_kinds(day.person.conditions, asked.school, day.person.age_years))
     skeleton, start = _skeleton(data, asked), _start(data)
     days, most = int(_number(data, "days", "days", 7)), int(_number(data, "weeks", "weeks", 1))

@@ -110,6 +110,7 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
             like=like.slug if like else "",
             may_contain=_may_contain(listed),
             own=True,
+            listed=label.ingredients,
         ),
         label=read,
         ingredients=listed,

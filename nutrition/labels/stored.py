@@ -16,7 +16,7 @@ from nutrition.composition.profile import Vector
 from nutrition.composition.tables import DATA
 
 # Raised when what is kept of a food, or how it is made of its label, changes.
-FORMAT = 3
+FORMAT = 4
 # What an own food is made of besides its label.
 _MADE_WITH = (
     "foods.csv",
@@ -29,7 +29,7 @@ _MADE_WITH = (
 _VECTORS = ("values", "low", "high", "upper")
 _PLAIN = (
     *("slug", "name", "group", "role", "state", "source", "source_description", "notes", "like"),
-    "own",
+    *("own", "listed"),
 )
 _LISTS = ("allergens", "tags", "may_contain")
 

@@ -4,6 +4,7 @@ the days of a person."""
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
+from dataclasses import replace
 
 from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.portion import Portion
@@ -125,15 +126,5 @@ def _stops(situation: Situation, planned: PlannedDay) -> dict[str, str]:
     numbers = {**situation.numbers, **day_numbers(planned)}
     # how many meals it has is the skeleton's, and told by its own page
     numbers.pop("day_meals")
-    asked = Situation(
-        conditions=situation.conditions,
-        life_stage=situation.life_stage,
-        goal=situation.goal,
-        school=situation.school,
-        allergies=situation.allergies,
-        dislikes=situation.dislikes,
-        numbers=numbers,
-        foods=None,
-        words=situation.words,
-    )
+    asked = replace(situation, numbers=numbers, foods=None, lines=())
     return {one.code: one.sentence for one in cautions_in(asked) if one.level == LEVELS[0]}

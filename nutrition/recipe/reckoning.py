@@ -48,6 +48,11 @@ COLD = frozenset({"soaked", "squeezed", "soaked_squeezed", "sprouted"})
 LIQUIDS = frozenset({"drink", "broth", "plant milk", "fruit juice"})
 WET = re.compile(r"^tomato.*(canned|passata|puree|sauce)|soup")
 ENOUGH_WATER = 0.5
+# What leaves no pieces, as a line or a title says it.
+SMOOTH = re.compile(
+    r"\b(mashed|mash|pur[ée]e[ds]?|blended|strained|sieved|smooth|creamed|whipped|velvety|passata)\b",
+    re.I,
+)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,7 +60,8 @@ class Facts:
     """A reckoned recipe. `computed_g` is what the lines come to after cooking, `batch.grams` the
     weight in force. [g]
 
-    `cooked` has for each line what became of it, None for a line that is not settled.
+    `cooked` has for each line what became of it, None for a line that is not settled. `loose` is
+    the share of its liquids that dry goods do not take up. [0 to 1]
     """
 
     recipe: Recipe
@@ -63,6 +69,7 @@ class Facts:
     batch: Profile
     computed_g: float
     cooked: tuple[Cooked | None, ...] = ()
+    loose: float = 1.0
 
     @property
     def raw_g(self) -> float:
@@ -107,6 +114,11 @@ class Facts:
     @property
     def unresolved(self) -> tuple[Line, ...]:
         return tuple(line for line in self.lines if not line.resolved)
+
+    @property
+    def unread(self) -> tuple[str, ...]:
+        """The lines nobody could read, as they were typed."""
+        return tuple(line.text for line in self.unresolved)
 
     @property
     def unsure(self) -> tuple[Line, ...]:
@@ -180,6 +192,9 @@ class Facts:
                         line.grams,
                         cooked_food(line.food, line.grams, cooked.profile),
                         cooked.heated or self._cooked_for_sure(line.food),
+                        line.text,
+                        SMOOTH.search(f"{line.text} {self.recipe.title}") is not None,
+                        self.loose,
                     )
                 )
         return out
@@ -236,7 +251,8 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
     methods = [
         _methods(line, own, recipe.method) for line, (_bare, own) in zip(lines, parts, strict=True)
     ]
-    dry = _share_of_water_missing(lines, methods)
+    needed, brought = _water_needed_and_brought(lines, methods)
+    dry = _share_of_water_missing(needed, brought)
     cooked = tuple(
         _cooked(line, done, left, dry)
         for line, done, (_text, left) in zip(lines, methods, eaten, strict=True)
@@ -250,7 +266,14 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
     computed = batch.grams
     if recipe.batch_g is not None:
         batch = batch.weighing(recipe.batch_g)
-    return Facts(recipe=recipe, lines=lines, batch=batch, computed_g=computed, cooked=cooked)
+    return Facts(
+        recipe=recipe,
+        lines=lines,
+        batch=batch,
+        computed_g=computed,
+        cooked=cooked,
+        loose=max(1.0 - needed / brought, 0.0) if brought > 0 else 1.0,
+    )
 
 
 def _as_typed(line: Line, text: str) -> Line:
@@ -301,9 +324,10 @@ def _methods(line: Line, own: str, whole: str) -> tuple[str, ...]:
     return (*line.steps, whole)
 
 
-def _share_of_water_missing(lines: Sequence[Line], methods: Sequence[tuple[str, ...]]) -> float:
-    """The share of the water that dry goods need in a pot whose water is kept, and that no line
-    brings [0 to 1]; nothing where the lines bring half of it: then it was written down."""
+def _water_needed_and_brought(
+    lines: Sequence[Line], methods: Sequence[tuple[str, ...]]
+) -> tuple[float, float]:
+    """The water that dry goods need in a pot whose water is kept, and what the lines bring. [g]"""
     needed = brought = 0.0
     for line, done in zip(lines, methods, strict=True):
         if line.food is None or line.grams is None:
@@ -312,6 +336,12 @@ def _share_of_water_missing(lines: Sequence[Line], methods: Sequence[tuple[str, 
             needed += water_needed(line.food, line.grams, done[-1])
         if line.food.group in LIQUIDS or WET.search(line.food.kind_slug):
             brought += line.grams
+    return needed, brought
+
+
+def _share_of_water_missing(needed: float, brought: float) -> float:
+    """The share of the water that dry goods need and that no line brings [0 to 1]; nothing where
+    the lines bring half of it: then it was written down. [g]"""
     if needed <= 0 or brought >= ENOUGH_WATER * needed:
         return 0.0
     return 1.0 - brought / needed

@@ -5,19 +5,25 @@ from __future__ import annotations
 
 import operator
 import re
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, fields
 from functools import lru_cache
 
 import numpy as np
 
 from nutrition.composition.allergens import ALLERGENS
+from nutrition.composition.allergies import allergy, refused_in, sees_no_more, texts_of
 from nutrition.composition.carried import carried_by
+from nutrition.composition.fluid import fluid_ml
 from nutrition.composition.food_classes import classes_of, food_classes, kinds_of
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.profile import INDEX
 from nutrition.composition.tables import BadTable, toml_rows
+from nutrition.safety.bringing import brought_by, named_for
+from nutrition.safety.fast_sugar import fast_sugar_g
+from nutrition.safety.in_force import Limit, passed_limits, passed_uppers
+from nutrition.safety.words import COOKED, found_words, said_of
 from nutrition.targets.conditions import conditions, doctor_for, holders_of_potassium
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
@@ -41,7 +47,8 @@ class Situation:
     and the foods in question.
 
     A number that is not known is left out, and no rule that needs it fires. `foods` is None where
-    no foods are in question.
+    no foods are in question; `lines` are those that nobody could read, looked through for words.
+    `limits` are the orders and the limits of conditions in force.
     """
 
     conditions: frozenset[str] = frozenset()
@@ -52,6 +59,8 @@ class Situation:
     dislikes: tuple[str, ...] = ()
     numbers: Mapping[str, float] = field(default_factory=dict)
     foods: Sequence[Ingredient] | None = None
+    lines: Sequence[str] = ()
+    limits: Sequence[Limit] = ()
     words: Mapping[str, str] = field(default_factory=dict)
 
 
@@ -62,6 +71,11 @@ class Comparison:
     left: str
     sign: str
     right: str
+
+    @property
+    def fixed(self) -> bool:
+        """Whether it compares with a number of its own, rather than one that is in force."""
+        return any(re.fullmatch(r"[\d.]+", side) for side in (self.left, self.right))
 
     def holds(self, numbers: Mapping[str, float]) -> bool:
         values = [_value(side, numbers) for side in (self.left, self.right)]
@@ -88,6 +102,8 @@ class Rule:
     number: tuple[Comparison, ...]
     allergen: bool
     traces: bool
+    crosses: str
+    in_words: bool
     holds: frozenset[str]
     often: frozenset[str]
     any_allergy: frozenset[str]
@@ -101,7 +117,8 @@ class Rule:
     def names_no_food(self) -> bool:
         """Whether it looks at no kind of food, only at numbers and the person."""
         foods = self.food or self.holds or self.often
-        return not (foods or self.allergen or self.traces or self.disliked)
+        by_person = self.allergen or self.traces or self.crosses or self.in_words or self.disliked
+        return not (foods or by_person)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -200,6 +217,8 @@ def rules() -> tuple[Rule, ...]:
                 number=tuple(_comparison(text) for text in row.get("number", ())),
                 allergen=bool(row.get("allergen")),
                 traces=bool(row.get("traces")),
+                crosses=row.get("crosses", ""),
+                in_words=bool(row.get("in_words")),
                 holds=frozenset(row.get("holds", ())),
                 often=frozenset(row.get("often", ())),
                 any_allergy=frozenset(row.get("any_allergy", ())),
@@ -240,6 +259,10 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
         ]
     elif rule.traces:
         found = [said for part in foods if (said := _traces(part, situation))]
+    elif rule.crosses:
+        found = list(_crossing(rule.crosses, situation))
+    elif rule.in_words:
+        found = list(_in_words(situation))
     elif rule.disliked:
         found = [
             part.food.name
@@ -247,38 +270,25 @@ def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
             if any(_is_called(part.food.name, word) for word in situation.dislikes)
         ]
     elif rule.holds:
-        found = [part.food.name for part in foods if not rule.holds.isdisjoint(part.food.allergens)]
+        found = [part.food.name for part in foods if not rule.holds.isdisjoint(part.allergens)]
     elif rule.often:
         found = [
             f"{part.food.name} (often {', '.join(hit)})"
             for part in foods
-            if (hit := [name for name in part.food.may_contain if name in rule.often])
+            if (hit := [name for name in part.may_contain if name in rule.often])
         ]
     elif rule.food:
-        found = [
-            part.food.name
-            for part in foods
-            if not rule.food.isdisjoint(kinds_of(part.food, part.heated))
-        ]
+        found = [part.food.name for part in foods if not rule.food.isdisjoint(kinds_of(part))]
     else:
         return _bringing(rule, foods)
     return list(dict.fromkeys(found)) or None
-
-
-# What brings so much of an amount that is too much is named for it. Common practice, no source.
-BRINGS = 0.15
 
 
 def _bringing(rule: Rule, foods: Sequence[Ingredient]) -> list[str]:
     """Names of the foods that bring most of what a rule finds too much in them together."""
     found = []
     for key in (one.left for one in rule.number if one.sign == ">"):
-        each = [_brought(part, key) for part in foods]
-        found += [
-            part.food.name
-            for part, amount in zip(foods, each, strict=True)
-            if amount > 0 and amount >= BRINGS * sum(each)
-        ]
+        found += named_for(foods, [_brought(part, key) for part in foods])
     return list(dict.fromkeys(found))
 
 
@@ -286,19 +296,46 @@ def _brought(part: Ingredient, key: str) -> float:
     """What one food brings of a number that the foods give by themselves; 0 for other numbers."""
     nutrient = key.removeprefix("food_")
     if nutrient in FOOD_NUMBERS and nutrient != key:
-        value = part.left.values[INDEX[nutrient]]
-        return 0.0 if np.isnan(value) else float(value) * part.grams / 100.0
+        return brought_by(part, nutrient)
     return carried_by([part]).get(key, 0.0)
 
 
 def _refused(part: Ingredient, situation: Situation) -> list[str]:
-    return [name for name in part.food.allergens if name in situation.allergies]
+    return refused_in(part, situation.allergies)
+
+
+def _crossing(level: str, situation: Situation) -> Iterator[str]:
+    """What a food or a line has that is close to what is not tolerated, where that is told at this
+    level; what holds the allergen itself is no kin of it."""
+    parts = situation.foods or ()
+    kin = [one for code in sorted(situation.allergies) if (one := allergy(code)).kin == level]
+    for one in kin:
+        for part in parts:
+            cooked = part.heated or part.food.state.startswith(COOKED)
+            texts = texts_of(part)
+            if not one.holds(part) and any(one.crosses(text, cooked) for text in texts):
+                yield f"{part.food.name} ({one.code})"
+        for line in situation.lines:
+            if not one.in_text(line) and one.crosses(line, cooked=False):
+                yield f"{line} ({one.code})"
+
+
+def _in_words(situation: Situation) -> Iterator[str]:
+    """The lines nobody could read that speak of what is not tolerated."""
+    for line in situation.lines:
+        hit = [code for code in sorted(situation.allergies) if allergy(code).in_text(line)]
+        if hit:
+            yield f"{line} ({', '.join(hit)})"
 
 
 def _traces(part: Ingredient, situation: Situation) -> str:
     """A food that may contain what is not tolerated, and what; empty for one that may not."""
-    hit = [name for name in part.food.may_contain if name in situation.allergies]
-    unknown = len(part.food.may_contain) == len(ALLERGENS)
+    unknown = len(part.may_contain) == len(ALLERGENS)
+    hit = [
+        name
+        for name in sorted(situation.allergies)
+        if name in part.may_contain or (unknown and name not in ALLERGENS)
+    ]
     why = "its ingredients are not entered" if unknown else ", ".join(hit)
     return f"{part.food.name} ({why})" if hit else ""
 
@@ -315,19 +352,16 @@ def _holders(codes: frozenset[str]) -> float:
     return float(holders_of_potassium(codes))
 
 
-def _fast_sugar(part: Ingredient) -> float:
-    """The sugar of something that holds it without fiber; its carbohydrate where the sugar is not
-    known. [g]"""
-    if "fast sugar" not in classes_of(part.food):
-        return 0.0
-    known = (part.food.per_100_g(key) for key in ("sugars_g", "carbohydrate_g"))
-    return next((one for one in known if one is not None), 0.0) * part.grams / 100.0
-
-
 def _with_food_numbers(situation: Situation) -> dict[str, float]:
     """The numbers at hand, and those that the foods give by themselves: grams of a kind, what they
     bring as far as it is known, and what no column holds."""
-    numbers = {"potassium_holders": _holders(situation.conditions), "whole_day": 0.0}
+    by_word = [code for code in sorted(situation.allergies) if sees_no_more(code)]
+    numbers = {
+        "potassium_holders": _holders(situation.conditions),
+        "whole_day": 0.0,
+        "vitamin_k_habit_ug": 0.0,
+        "allergies_by_word": float(len(by_word)),
+    }
     numbers |= situation.numbers
     if situation.foods is not None:
         total = sum(
@@ -336,13 +370,27 @@ def _with_food_numbers(situation: Situation) -> dict[str, float]:
         )
         numbers |= {f"food_{key}": float(total[INDEX[key]]) for key in FOOD_NUMBERS}
         numbers |= carried_by(situation.foods)
-        numbers["fast_sugar_g"] = sum(_fast_sugar(part) for part in situation.foods)
+        numbers["fluid_ml"] = fluid_ml(situation.foods)
+        numbers["fast_sugar_g"] = sum(map(fast_sugar_g, situation.foods))
         grams: dict[str, float] = {}
         for part in situation.foods:
             for name in classes_of(part.food):
                 grams[name] = grams.get(name, 0.0) + part.grams
         numbers |= {f"g_{name}": grams.get(name, 0.0) for name in food_classes()}
-    return numbers
+    return numbers | _against_the_habit(numbers)
+
+
+def _against_the_habit(numbers: Mapping[str, float]) -> dict[str, float]:
+    """How many times what is usual, or its inverse where that is more, a day's vitamin K is; and
+    what is looked at alone."""
+    habit = numbers["vitamin_k_habit_ug"]
+    if habit <= 0:
+        return {}
+    out = {"vitamin_k_alone": numbers.get("food_vitamin_k_ug", 0.0) / habit}
+    if "day_vitamin_k_ug" in numbers:
+        times = max(numbers["day_vitamin_k_ug"], 1.0) / habit
+        out["vitamin_k_swing"] = max(times, 1.0 / times)
+    return out
 
 
 # What of the foods in question themselves a rule may look at.
@@ -403,7 +451,9 @@ def cautions_in(situation: Situation) -> list[Caution]:
         if found is None:
             continue
         foods = ", ".join(found)
-        text = rule.text.format_map({**numbers, **situation.words, "foods": foods})
+        by_word = ", ".join(one for one in sorted(situation.allergies) if sees_no_more(one))
+        known = {**numbers, **situation.words, "foods": foods, "by_word": by_word}
+        text = rule.text.format_map(known)
         # what is about a number set by hand is about that number: another one brings it back
         by_hand = next((word for word in ("opened", "wished") if f"{{{word}}}" in rule.text), "")
         # what is about a value that was measured is about that value, whatever its age
@@ -430,4 +480,70 @@ def cautions_in(situation: Situation) -> list[Caution]:
                 measured=measured[1] if measured else "",
             )
         )
+    out += _of_words(situation)
+    out += _in_force(situation, numbers, out)
     return sorted(out, key=lambda caution: LEVELS.index(caution.level))
+
+
+def _of_words(situation: Situation) -> Iterator[Caution]:
+    """What the words of lines and of names warn of."""
+    if not situation.foods and not situation.lines:
+        return
+    have = situation.conditions | {situation.life_stage.partition("_")[0]}
+    for row, stops, names in found_words(
+        list(said_of(situation.foods or (), situation.lines)), have
+    ):
+        foods = ", ".join(names)
+        level = LEVELS[0] if stops else row.level
+        client = row.client or "Ask {your_doctor} before you eat or take this: {foods}."
+        doctor = doctor_for(situation.conditions & (row.whom | row.stop_with))
+        yield Caution(
+            code=f"words_{row.code}",
+            level=level,
+            text=row.text.format_map({"foods": foods}),
+            why=row.why,
+            refer_to=row.refer_to,
+            source=row.source,
+            about=foods,
+            names=names,
+            because=names,
+            client=client.format_map({"foods": foods, "your_doctor": doctor})
+            if level == LEVELS[0]
+            else "",
+        )
+
+
+def _in_force(
+    situation: Situation, numbers: Mapping[str, float], told: Sequence[Caution]
+) -> Iterator[Caution]:
+    """What is in force and passed, where no rule of its own has said it."""
+    codes = {caution.code for caution in told}
+    said = {
+        side.partition("_")[2].removeprefix("most_")
+        for rule in rules()
+        if rule.code in codes
+        for one in rule.number
+        for side in (one.left, one.right)
+        if side.startswith(("day_", "food_")) and not one.fixed
+    }
+    passed = [
+        *passed_limits(situation.limits, numbers, situation.foods, said),
+        *passed_uppers(situation.life_stage, situation.conditions, numbers, said),
+    ]
+    doctor = doctor_for(situation.conditions)
+    for one in passed:
+        yield Caution(
+            code=one.code,
+            level=one.level,
+            text=one.text,
+            why=one.why,
+            refer_to=one.refer_to,
+            source=one.source,
+            about=", ".join(one.names),
+            names=one.names,
+            because=(*one.names, one.because),
+            client=f"{one.text} Ask {doctor} before you eat by it."
+            if one.level == LEVELS[0]
+            else "",
+            by_amount=bool(one.names),
+        )

@@ -87,9 +87,7 @@ class Gate:
     def _avoided_in(self, foods: Sequence[Ingredient]) -> list[Bar]:
         out = []
         for kind, whose in self.avoided.items():
-            names = dict.fromkeys(
-                part.food.name for part in foods if kind in kinds_of(part.food, part.heated)
-            )
+            names = dict.fromkeys(part.food.name for part in foods if kind in kinds_of(part))
             if names:
                 out.append(
                     Bar(

@@ -7,39 +7,47 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
+from nutrition.composition.fluid import fluid_ml
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement
 from nutrition.safety.cautions import Situation
+from nutrition.safety.in_force import Limit, limits_of
 from nutrition.targets import energy
 from nutrition.targets.body import bmi, least_bmi
 from nutrition.targets.conditions import in_play
 from nutrition.targets.day import KCAL_FLOOR, DayTargets, Order
+from nutrition.targets.gastric import stomach_ml, tablets_to_take
 from nutrition.targets.meals import MAIN_MEALS, PATTERN_SHARES
 from nutrition.targets.person import Person
 from nutrition.targets.pregnancy import gestational_gain
 from nutrition.targets.refeeding import refeeding_risk
-from nutrition.targets.reference_intakes import VEGAN_FACTOR, reference_intakes
 from nutrition.targets.standing import judge
-from nutrition.targets.voices import CONDITION, Target, band_words
+from nutrition.targets.voices import CONDITION, GENERAL, Target, band_words
 
 IODINE_SOURCES = {"salt-iodized"}
 PACES = ("pace_kg", "pace_percent", "asked_pace_kg", "asked_pace_percent", "pace_cut")
-# So many times a most of phosphorus is far beyond it. Common practice, no source.
+# So many times a most is far beyond it. Common practice, no source.
 FAR = 1.5
+# What stands for the salt of a day that nobody asked to change. Common practice, no source. [mg]
+USUAL_SODIUM_MG = 2300.0
 
 
 @dataclass(frozen=True)
 class PlannedDay:
-    """A day as planned: what it brings, supplements included, its foods, how many main meals have
-    something in them, and the carbohydrate of the one that has least. [g]"""
+    """A day as planned: what it brings, supplements included, its foods, the lines nobody could
+    read, how many main meals have something in them, the carbohydrate of the one that has least
+    [g], and the room of the largest meal [mL]."""
 
     profile: Profile
     foods: Sequence[Ingredient]
     main_meals: int
     least_meal_carbohydrate_g: float | None = None
+    lines: Sequence[str] = ()
+    most_meal_ml: float | None = None
+    most_meal_fast_sugar_g: float | None = None
 
 
 def body_numbers(person: Person) -> dict[str, float]:
@@ -82,7 +90,10 @@ def plan_numbers(
         "pace_percent": day.energy.pace / person.weight_kg * 100.0,
         "protein_g_per_kg": protein.aim / day.weight.kg,
         "protein_percent": protein.aim * 4.0 / kcal * 100.0,
-        "sodium_aim_mg": day.targets["sodium_mg"].aim,
+        # the usual aim is nobody's order: only what somebody asked for lowers the salt
+        "sodium_aim_mg": day.targets["sodium_mg"].aim
+        if day.targets["sodium_mg"].rank != GENERAL
+        else USUAL_SODIUM_MG,
         "potassium_aim_mg": day.targets["potassium_mg"].aim,
         "meals": float(sum(1 for key in PATTERN_SHARES[person.meals] if key in MAIN_MEALS)),
     }
@@ -92,17 +103,20 @@ def plan_numbers(
         ("phosphorus_most_mg", "phosphorus_mg"),
         ("saturated_most_g", "saturated_fat_g"),
     ):
-        most = day.targets[key].high
-        if most is not None:
-            out[name] = most
-    if "phosphorus_most_mg" in out:
-        out["phosphorus_far_mg"] = out["phosphorus_most_mg"] * FAR
-    iron = reference_intakes(person.sex, person.age_years, person.life_stage)["iron_mg"]
-    if person.vegan_iron and iron.upper is not None:
-        out |= {
-            "iron_vegan_mg": iron.value * VEGAN_FACTOR["iron_mg"],
-            "iron_upper_mg": iron.upper,
-        }
+        target = day.targets[key]
+        if target.high is not None:
+            # a restriction without a value behind it aims, and stops nobody
+            out[name if target.firm_high or target.high_by.rank == GENERAL else f"soft_{name}"] = (
+                target.high
+            )
+    room = stomach_ml(person.conditions, person.surgery_months)
+    if room is not None:
+        out |= {"stomach_ml": room, "surgery_dated": float(person.surgery_months is not None)}
+    if protein.low is not None:
+        out["protein_least_g"] = protein.low
+    for name in ("phosphorus", "soft_phosphorus", "soft_potassium"):
+        if f"{name}_most_mg" in out:
+            out[f"{name}_far_mg"] = out[f"{name}_most_mg"] * FAR
     if day.energy.held_because:
         out |= dict.fromkeys(PACES, 0.0)
     return out | measured_numbers(person, measured_kg_per_week) | _by_hand(day, orders)
@@ -186,6 +200,7 @@ def plan_words(day: DayTargets, orders: Iterable[Order] = ()) -> dict[str, str]:
         "opened": "; ".join(_opened(day, orders)),
         "wished": "; ".join(_wished(day, orders)),
         "gain": gain.words if gain else "",
+        "tablets": "; ".join(tablets_to_take(day.person.conditions)),
     }
 
 
@@ -230,6 +245,7 @@ def day_numbers(planned: PlannedDay) -> dict[str, float]:
     """A planned day's totals by nutrient, and its main meals. What is unknown of a total can only
     add to it."""
     out = {"day_meals": float(planned.main_meals), "whole_day": 1.0}
+    out["day_fluid_ml"] = fluid_ml(planned.foods)
     for key in KEYS:
         amount = planned.profile[key]
         out[f"day_{key}"] = amount.amount
@@ -238,6 +254,10 @@ def day_numbers(planned: PlannedDay) -> dict[str, float]:
         out[f"day_most_{key}"] = amount.amount + more
     if planned.least_meal_carbohydrate_g is not None:
         out["meal_least_carbohydrate_g"] = planned.least_meal_carbohydrate_g
+    if planned.most_meal_ml is not None:
+        out["meal_most_ml"] = planned.most_meal_ml
+    if planned.most_meal_fast_sugar_g is not None:
+        out["meal_most_fast_sugar_g"] = planned.most_meal_fast_sugar_g
     return out
 
 
@@ -283,8 +303,11 @@ def situation(
     school_code: str = "",
     numbers: Mapping[str, float] | None = None,
     foods: Sequence[Ingredient] | None = None,
+    *,
     dislikes: tuple[str, ...] = (),
     words: Mapping[str, str] | None = None,
+    lines: Sequence[str] = (),
+    limits: Sequence[Limit] = (),
 ) -> Situation:
     """A person's situation with the numbers and foods at hand."""
     return Situation(
@@ -296,5 +319,28 @@ def situation(
         dislikes=dislikes,
         numbers=numbers or {},
         foods=foods,
+        lines=lines,
+        limits=limits,
         words=words or {},
+    )
+
+
+def planned_situation(
+    day: DayTargets,
+    orders: Sequence[Order] = (),
+    *,
+    numbers: Mapping[str, float] | None = None,
+    foods: Sequence[Ingredient] | None = None,
+    lines: Sequence[str] = (),
+) -> Situation:
+    """The situation of somebody whose day's targets are computed, with what is in force; `numbers`
+    are known besides those of the plan."""
+    return situation(
+        day.person,
+        day.school.code if day.school else "",
+        plan_numbers(day, orders) | dict(numbers or {}),
+        foods,
+        words=plan_words(day, orders),
+        lines=lines,
+        limits=limits_of(day),
     )

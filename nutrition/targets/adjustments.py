@@ -64,6 +64,7 @@ class Shift:
     priority: int = 0
     voice: str = ""
     beside: bool = False
+    firm_with: tuple[str, ...] = ()
 
     @property
     def published(self) -> bool:
@@ -77,9 +78,12 @@ class Shift:
             and conditions.isdisjoint(self.void_with)
         )
 
-    def statement(self, rank: int, voice: str, kg: float, kcal: float) -> Statement:
+    def statement(
+        self, rank: int, voice: str, kg: float, kcal: float, have: Set[str] = frozenset()
+    ) -> Statement:
         """The shift for a body of `kg` [kg] on `kcal` [kcal/day], in the target's unit, with its
-        arithmetic."""
+        arithmetic. Its bounds only aim where it needs one of `firm_with` to be firm and none is
+        among what the person has."""
         if self.per == "kg":
             factor, arithmetic = kg, f" x {kg:.1f} kg"
         elif self.per == "1000 kcal":
@@ -110,6 +114,7 @@ class Shift:
             replaces=self.replaces,
             priority=self.priority,
             beside=self.beside,
+            aims_only=bool(self.firm_with) and have.isdisjoint(self.firm_with),
         )
 
     def _result(self, low: float | None, high: float | None) -> str:
@@ -151,6 +156,7 @@ def _number(row: Mapping[str, Any], name: str) -> float | None:
 SHIFT_KEYS = (
     *("key", "per", "low", "aim", "high", "reason", "source"),
     *("with", "any_of", "without", "replaces", "priority", "voice", "beside"),
+    "firm_with",
 )
 
 
@@ -192,6 +198,7 @@ def read_shift(row: Mapping[str, Any]) -> Shift:
         priority=int(row.get("priority", 0)),
         voice=str(row.get("voice", "")),
         beside=bool(row.get("beside", False)),
+        firm_with=tuple(row.get("firm_with", ())),
     )
 
 

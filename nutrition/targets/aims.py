@@ -186,7 +186,10 @@ def with_upper_levels(aims: Sequence[Aim], upper: Mapping[str, float]) -> tuple[
     out, named = [], {aim.key for aim in aims}
     for aim in aims:
         most = upper.get(aim.key)
-        if most is not None and not (aim.ordered and max(aim.aim, aim.low or 0.0) > most):
+        # what is only aimed at below the level is not made a limit by it
+        softly = aim.high is not None and not aim.firm_high and aim.high < (most or 0.0)
+        above = aim.ordered and max(aim.aim, aim.low or 0.0) > (most or 0.0)
+        if most is not None and not softly and not above:
             high = most if aim.high is None else min(aim.high, most)
             low = None if aim.low is None else min(aim.low, high)
             aim = replace(aim, high=high, low=low, aim=min(aim.aim, high), firm_high=True)

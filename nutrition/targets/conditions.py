@@ -52,7 +52,7 @@ class Condition:
 
 
 # What a row of numbers may need besides conditions: what is planned, and how a body is.
-STATES = ("losing", "underweight", "pregnant", "nursing")
+STATES = ("losing", "underweight", "pregnant", "nursing", "potassium_old", "phosphate_old")
 
 
 @lru_cache(maxsize=1)
@@ -77,7 +77,7 @@ def conditions() -> dict[str, Condition]:
         except BadRow as error:
             raise BadTable(f"{where}: {error}", code) from None
         for shift in merged["targets"]:
-            for name in (*shift.needs, *shift.any_of, *shift.void_with):
+            for name in (*shift.needs, *shift.any_of, *shift.void_with, *shift.firm_with):
                 if name not in data and name not in STATES:
                     raise BadTable(f"{where}: there is no condition “{name}”", name)
         merged["watched"] = tuple(merged.get("watched", ()))
@@ -140,6 +140,19 @@ def doctor_for(codes: Iterable[str]) -> str:
 def holders_of_potassium(codes: Iterable[str]) -> int:
     """How many of these keep potassium in the body: a disease, a medicine."""
     return sum(one.holds_potassium for one in speaking(codes))
+
+
+@lru_cache(maxsize=1)
+def of_the_kidneys() -> frozenset[str]:
+    """The codes of every stage of kidney disease, and of dialysis."""
+    groups = ("stage of kidney disease", "kind of dialysis")
+    return frozenset(code for code, one in conditions().items() if one.one_of in groups)
+
+
+@lru_cache(maxsize=1)
+def that_hold_potassium() -> frozenset[str]:
+    """The codes of what keeps potassium in the body."""
+    return frozenset(code for code, one in conditions().items() if one.holds_potassium)
 
 
 # Dialysis is of failed kidneys: it goes with stage 5 and no other.

@@ -316,6 +316,8 @@ def states_of(person: Person) -> frozenset[str]:
             ("underweight", bmi(person.weight_kg, person.height_cm) < least_bmi(person.age_years)),
             ("pregnant", person.pregnant),
             ("nursing", person.nursing),
+            ("potassium_old", "potassium" in person.old_values),
+            ("phosphate_old", "phosphate" in person.old_values),
         )
         if holds
     )
@@ -622,7 +624,7 @@ def _laid_over(person: Person, school: School | None, kg: float, kcal: float) ->
     found = dict(person.found)
     for condition in speaking(person.conditions):
         rows = [
-            shift.statement(CONDITION, condition.name, kg, kcal)
+            shift.statement(CONDITION, condition.name, kg, kcal, have)
             for shift in condition.targets
             if shift.holds(have)
         ]

@@ -92,7 +92,9 @@ class Person:
     `kcal_per_kg` and `measured_kcal` are for the formulas of that name. `vegan_iron` and
     `vegan_zinc` raise those two reference intakes for a plant-only diet. `weight_before_kg` is the
     weight before pregnancy. `found` are the conditions that only a blood value stands for, each
-    with that value in words; they are among the conditions.
+    with that value in words; they are among the conditions. `old_values` are the kinds of blood
+    value that were measured once and are too old to go by. `surgery_months` is how long ago the
+    stomach was operated on.
     """
 
     sex: str
@@ -115,6 +117,8 @@ class Person:
     meals: str = "3"
     weight_before_kg: float | None = None
     found: tuple[tuple[str, str], ...] = ()
+    old_values: frozenset[str] = frozenset()
+    surgery_months: float | None = None
 
     @property
     def pregnant(self) -> bool:

@@ -23,10 +23,12 @@ WHY_IN_FORCE = {
 
 @dataclass(frozen=True)
 class Voice:
-    """Whose a bound is, and how much it weighs: GENERAL to ORDER."""
+    """Whose a bound is, and how much it weighs: GENERAL to ORDER. What `aims_only` is no limit that
+    is never broken."""
 
     name: str
     rank: int
+    aims_only: bool = False
 
 
 GENERAL_GUIDANCE = Voice(GENERAL_VOICE, GENERAL)
@@ -56,8 +58,10 @@ class Target:
 
     @property
     def firm_high(self) -> bool:
-        """Whether the most is never broken: an order or a condition sets it."""
-        return self.high is not None and self.high_by.rank in (CONDITION, ORDER)
+        """Whether the most is never broken: an order sets it, or a condition that does not only
+        aim."""
+        by = self.high_by
+        return self.high is not None and by.rank in (CONDITION, ORDER) and not by.aims_only
 
     def scaled(self, by: float) -> Target:
         """The same target for a share of the day [0 to 1]; what is a ratio is the same for any."""
@@ -74,7 +78,8 @@ class Statement:
 
     `replaces`: nothing of the voices below is kept, whether or not it fits. `priority` orders
     conditions among themselves. What is told `beside` is never in force: another source that the
-    one in force parts from.
+    one in force parts from. What `aims_only` is in force, and its bounds are no limits that are
+    never broken.
     """
 
     key: str
@@ -88,10 +93,11 @@ class Statement:
     replaces: bool = False
     priority: int = 0
     beside: bool = False
+    aims_only: bool = False
 
     @property
     def by(self) -> Voice:
-        return Voice(self.voice, self.rank)
+        return Voice(self.voice, self.rank, self.aims_only)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -243,8 +249,8 @@ def _within(below: Target, condition: Target, wish: Statement) -> Target:
         return below
     # where a condition has set a bound, a narrower one that is wished for is as firm as it
     low_by, high_by = (
-        Voice(wish.voice, WISH if bound is None else CONDITION)
-        for bound in (condition.low, condition.high)
+        Voice(wish.voice, WISH if bound is None else CONDITION, bound is not None and by.aims_only)
+        for bound, by in ((condition.low, condition.low_by), (condition.high, condition.high_by))
     )
     return _target(wish, low, aim, high, low_by, high_by)
 

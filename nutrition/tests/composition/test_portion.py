@@ -3,8 +3,9 @@
 from dataclasses import replace
 from unittest import TestCase
 
-from nutrition.composition.allergens import found_in
+from nutrition.composition.allergies import found_in
 from nutrition.composition.foods import food_table
+from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import food_portion, star_of
 
 FOODS = food_table()
@@ -22,8 +23,8 @@ class Portions(TestCase):
         self.assertIsNone(star_of([part("base", 400)]))
 
     def test_allergens(self):
-        foods = [FOODS["tahini"], FOODS["tofu-firm"], FOODS["kale-raw"]]
-        self.assertEqual(found_in(foods, ["sesame", "gluten"]), {"sesame": ["Tahini"]})
+        parts = [Ingredient(FOODS[slug], 50.0) for slug in ("tahini", "tofu-firm", "kale-raw")]
+        self.assertEqual(found_in(parts, ["sesame", "gluten"]), {"sesame": ["Tahini"]})
 
     def test_room_taken(self):
         self.assertAlmostEqual(FOODS["quinoa-cooked"].volume_ml(185), 236.588)

@@ -56,6 +56,7 @@ def read(case):
         dislikes=tuple(case.get("dislikes", ())),
         numbers=case.get("numbers", {}),
         foods=foods,
+        lines=tuple(case.get("lines", ())),
         words=case.get("words", {}),
     )
 

@@ -87,7 +87,7 @@ class TheGate(TestCase):
 
     def test_what_is_only_too_much_is_cut_to_what_passes(self):
         for slug, much, little, situation in (
-            ("kale-cooked", 200.0, 40.0, Situation(conditions=frozenset({"warfarin"}))),
+            ("potato-boiled", 2500.0, 400.0, Situation(conditions=frozenset({"ace_inhibitor"}))),
             ("coffee-brewed", 700.0, 200.0, Situation(life_stage="pregnant_2")),
         ):
             gate, food = Gate(situation), FOODS[slug]

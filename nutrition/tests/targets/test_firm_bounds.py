@@ -34,8 +34,23 @@ class FirmBounds(TestCase):
         self.assertFalse(aim(day, "protein_g").firm)
         self.assertFalse(aim(day, "protein_g", 0.3).firm)
 
+    def test_a_restriction_without_a_value_behind_it_aims(self):
+        for more, firm in ((set(), False), ({"ace_inhibitor"}, True), ({"ckd_5"}, True)):
+            stage = {"ckd_4"} if "ckd_5" not in more else set()
+            day = day_targets(person(conditions=frozenset(stage | more)))
+            with self.subTest(more):
+                self.assertEqual(aim(day, "potassium_mg").firm_high, firm)
+                self.assertEqual(day["potassium_mg"].high, 3000)
+        day = day_targets(person(conditions=frozenset({"ckd_4"})))
+        self.assertFalse(day["phosphorus_mg"].firm_high)
+        old = person(
+            conditions=frozenset({"ckd_4"}), old_values=frozenset({"phosphate", "potassium"})
+        )
+        for key in ("phosphorus_mg", "potassium_mg"):
+            self.assertTrue(aim(day_targets(old), key).firm_high, "it was measured, and is old")
+
     def test_a_condition_s_own_most_is(self):
-        day = day_targets(person(conditions=frozenset({"ckd_3"})))
+        day = day_targets(person(conditions=frozenset({"ckd_3", "sartan"})))
         for key in ("protein_g", "potassium_mg", "sodium_mg"):
             with self.subTest(key):
                 self.assertEqual(day[key].high_by.rank, CONDITION)
@@ -53,9 +68,12 @@ class FirmBounds(TestCase):
         wish = Order(
             key="potassium_mg", low=None, aim=None, high=2500, kind="choice", reason="taste"
         )
-        day = day_targets(person(conditions=frozenset({"ckd_4"})), None, [wish])
-        held = aim(day, "potassium_mg")
-        self.assertEqual((held.high, held.firm_high), (2500, True))
+        for more, firm in ((set(), False), ({"sartan"}, True)):
+            day = day_targets(person(conditions=frozenset({"ckd_4"} | more)), None, [wish])
+            held = next(
+                one for one in aims_for(day, ("potassium_mg",)) if one.key == "potassium_mg"
+            )
+            self.assertEqual((held.high, held.firm_high), (2500, firm))
 
     def test_a_meal_s_target_is_the_day_s_scaled(self):
         day = day_targets(person())
@@ -77,7 +95,7 @@ class FirmBounds(TestCase):
                 except Referred:
                     continue
                 for target in day.targets.values():
-                    self.assertEqual(
-                        target.firm_high, target.high is not None and target.high_by.rank > 1, code
-                    )
+                    by, there = target.high_by, target.high is not None
+                    firm = there and by.rank > 1 and not by.aims_only
+                    self.assertEqual(target.firm_high, firm, code)
                     self.assertFalse(target.firm_low)

@@ -34,7 +34,7 @@ class HardLimits(TestCase):
         self.assertEqual(hard_keys(PLANNED, now), {"potassium_mg"})
 
     def test_a_condition_s_most_holds_and_its_soft_targets_wait(self):
-        now = day_targets(person(conditions=frozenset({"ckd_4"})))
+        now = day_targets(person(conditions=frozenset({"ckd_5"})))
         held = with_hard_limits(PLANNED, now)
         for key in ("potassium_mg", "sodium_mg", "phosphorus_mg"):
             with self.subTest(key):
