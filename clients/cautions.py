@@ -11,8 +11,9 @@ from django.db.models import Q
 from django.utils import timezone
 
 from clients.in_force import Plan
-from clients.models import CautionDismissal, Client
+from clients.models import HALF_A_YEAR_WEIGH_INS, CautionDismissal, Client
 from nutrition.composition.ingredient import Ingredient
+from nutrition.follow_up.sudden import weight_signs
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
 from nutrition.safety.in_force import limits_of
 from nutrition.safety.situations import (
@@ -203,7 +204,10 @@ def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None
     numbers["factor_switched_on"] = float(_factor_switched_on(client))
     for ask in _ASKED:
         numbers |= ask(client)
-    return sort_out(client, cautions_in(situation_of(plan, numbers)))
+    rows = [row.weighed() for row in client.newest_weigh_ins(HALF_A_YEAR_WEIGH_INS)]
+    signs = weight_signs(client.person(), plan.school, rows, timezone.localdate())
+    asked = situation_of(plan, numbers | signs.numbers)
+    return sort_out(client, cautions_in(replace(asked, words={**asked.words, **signs.words})))
 
 
 def _factor_switched_on(client: Client) -> bool:

@@ -64,6 +64,7 @@ SECTIONS = (
             "formula",
             "kcal_per_kg",
             "measured_kcal",
+            "fat_free_kg",
             "weight_basis",
             "vegan_iron",
             "vegan_zinc",
@@ -153,6 +154,7 @@ class ClientForm(forms.ModelForm):
             "favorites": "With commas: hemp seeds, white beans, kale. They come first where "
             "something is short.",
             "weight_before_kg": "In pregnancy: energy, protein and the gain advised go by it.",
+            "fat_free_kg": "If it was measured; else it is estimated where training is hard.",
             "vegan_iron": "DRI 2001: 1.8 times; the plain value stands beside it.",
             "vegan_zinc": "DRI 2001: up to 1.5 times; the plain value stands beside it.",
         }

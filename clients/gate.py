@@ -8,6 +8,7 @@ from clients.in_force import Plan
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.gate import OPEN, Gate, avoided_kinds
+from nutrition.targets.referral import needs_a_clinic
 from schools.chosen import school_named
 
 
@@ -25,7 +26,8 @@ def gate_of(plan: Plan) -> Gate:
     if plan.client is None:
         return OPEN
     settled = frozenset(dismissals_kept(plan.client))
-    return Gate(situation_of(plan), avoided_by(plan), settled)
+    closed = plan.problem if plan.day is None and needs_a_clinic(plan.client.conditions) else ""
+    return Gate(situation_of(plan), avoided_by(plan), settled, closed)
 
 
 def barred_foods(gate: Gate, foods: Iterable[Ingredient]) -> list[Food]:

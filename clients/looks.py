@@ -14,7 +14,7 @@ from clients.attention import judged_now, reasons, weekly_pace
 from clients.cautions import of_the_client
 from clients.in_force import plan_of
 from clients.models import (
-    NEWEST_WEIGH_INS,
+    HALF_A_YEAR_WEIGH_INS,
     BloodValue,
     CautionDismissal,
     Client,
@@ -50,7 +50,7 @@ def fetched(clients: QuerySet[Client]) -> QuerySet[Client]:
         Prefetch("blood_values", BloodValue.objects.all(), to_attr="fetched_blood"),
         Prefetch(
             "weigh_ins",
-            WeighIn.objects.order_by("-date")[:NEWEST_WEIGH_INS],
+            WeighIn.objects.order_by("-date")[:HALF_A_YEAR_WEIGH_INS],
             to_attr="fetched_weigh_ins",
         ),
         Prefetch(

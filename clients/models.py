@@ -32,6 +32,8 @@ def _listed(text: str) -> tuple[str, ...]:
 
 # So many weigh-ins are looked at where the pace of weight is judged.
 NEWEST_WEIGH_INS = 60
+# ... and of half a year, of those who weigh every day.
+HALF_A_YEAR_WEIGH_INS = 190
 
 
 class Client(Versioned, Removable):
@@ -79,6 +81,7 @@ class Client(Versioned, Removable):
     vegan_zinc = models.BooleanField("zinc x 1.5 for plants alone", default=True)
     school = models.CharField(max_length=60, blank=True)
     conditions = models.JSONField("conditions and medicines", default=list, blank=True)
+    fat_free_kg = models.FloatField("fat-free mass [kg]", null=True, blank=True)
     surgery_on = models.DateField("date of gastric surgery", null=True, blank=True)
     condition_notes = models.TextField("more about conditions and medicines", blank=True)
     allergies = models.JSONField(default=list, blank=True)
@@ -135,6 +138,7 @@ class Client(Versioned, Removable):
             weight_before_kg=self.weight_before_kg,
             old_values=self.old_values(),
             surgery_months=self.surgery_months,
+            fat_free_kg=self.fat_free_kg,
         )
 
     @property

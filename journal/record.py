@@ -20,6 +20,7 @@ from nutrition.composition.supplements import per_day
 from nutrition.follow_up.eaten import Bite
 from nutrition.follow_up.eaten import LoggedDay as Known
 from nutrition.follow_up.stall import Record
+from nutrition.targets.blood import blood_numbers
 from planner.day import Entry, entry_of, portion_of_food
 from planner.models import Day
 
@@ -151,4 +152,5 @@ def record_of(
         made_on=version.takes_effect if version else None,
         target_kcal=day["energy_kcal"].aim if day else None,
         planned_since=planned_since(client),
+        blood=blood_numbers(client.blood(), person, today),
     )

@@ -42,6 +42,11 @@ UNLOGGED_SHARE = 0.25
 LATER_KG, DRESSED_KG, SCALE_KG = 0.7, 1.0, 1.0
 # So many days before are what later ones are held against. [d]
 EARLIER_DAYS = 42
+# TSH from which a thyroid may slow the body, and from which it does; and by what share of the
+# energy. [mIU/L] American Thyroid Association (2014), from memory; the share: common practice, no
+# source.
+TSH_HIGH, TSH_VERY_HIGH, THYROID_SHARE = 4.5, 10.0, 0.06
+THYROID = "thyroid"
 LIGHTER, GREW, UNLOGGED, WEEKENDS, UNDER, WATER, SCALE, ACTIVITY, PACE = (
     "lighter",
     "portions",
@@ -86,7 +91,7 @@ def causes(record: Record, judged: Judged) -> list[Cause]:
     if not judged.stalled or judged.pace is None or judged.trend is None or gap <= 0:
         return []
     losing = judged.expected < 0
-    looked: list[Callable[[Record, Judged], Cause | None]] = [_water, _scale, _pace]
+    looked: list[Callable[[Record, Judged], Cause | None]] = [_water, _scale, _pace, _thyroid]
     looked += [_lighter, _portions, _weekends, _unlogged, _activity] if losing else [_unlogged]
     looked += [_forgotten] if losing else []
     found = [cause for look in looked if (cause := look(record, judged)) is not None]
@@ -356,6 +361,28 @@ def _water(record: Record, judged: Judged) -> Cause | None:
         apart="It goes by itself: the same food, weighed for another two to four weeks; the waist.",
         change="Change nothing yet, and measure the waist.",
         supported=bool(holding),
+    )
+
+
+def _thyroid(record: Record, judged: Judged) -> Cause | None:
+    """A thyroid that works too little spends less: a value over its range is worth a look."""
+    tsh = record.blood.get("blood_tsh")
+    if judged.expected > 0 or tsh is None or tsh <= TSH_HIGH:
+        return None
+    share = THYROID_SHARE if tsh > TSH_VERY_HIGH else THYROID_SHARE / 2.0
+    kcal = share * _need(record.person)
+    return Cause(
+        key=THYROID,
+        name="The thyroid works too little",
+        kcal=kcal,
+        low=0.0,
+        high=2.0 * kcal,
+        evidence=(
+            f"TSH {tsh:.3g} mIU/L is over {TSH_HIGH:g}: the body spends less, and holds water.",
+        ),
+        apart="Free T4, and the value again in six weeks: the physician settles it.",
+        change="Change nothing on the plate for it; ask the physician.",
+        supported=tsh > TSH_VERY_HIGH,
     )
 
 

@@ -8,23 +8,37 @@ from datetime import date, timedelta
 
 @dataclass(frozen=True)
 class Kind:
-    """A kind of happening: what it is called, how much water it may hold or lose [kg], and for how
-    long after it [d]. Common practice, no source, for both."""
+    """A kind of happening: what it is called, how much water it may hold or lose [kg], for how long
+    after it [d], and what that means for the scale. Common practice, no source, for both."""
 
     name: str
     water_kg: float = 0.0
     days: int = 0
+    does: str = ""
+
+    @property
+    def words(self) -> str:
+        """ "creatine: about 1.5 kg of water in the muscles; looked past for 28 days after it" """
+        parts = [self.does] if self.does else []
+        if self.water_kg:
+            parts.append(f"about {self.water_kg:g} kg, for up to {self.days} days after it")
+        return f"{self.name}: {'; '.join(parts)}" if parts else self.name
 
 
 KINDS = {
     "holiday": Kind("holiday or feast", 0.5, 5),
     "illness": Kind("illness", 1.0, 14),
     "salt": Kind("salty days", 1.0, 5),
-    "exercise": Kind("new exercise", 1.0, 28),
-    "cycle": Kind("before the period", 1.0, 6),
+    "exercise": Kind("new exercise", 1.0, 28, "sore muscles hold water"),
+    "creatine": Kind("creatine", 1.5, 28, "it holds water in the muscles while it is taken"),
+    "cycle": Kind("before the period", 1.0, 6, "water comes before it and goes with it"),
     "medicine": Kind("new medicine or dose", 1.5, 28),
-    "scale": Kind("another scale"),
-    "hour": Kind("weighed at another hour"),
+    "steroids": Kind(
+        "cortisone or another steroid", 2.0, 21, "it holds salt and water, and makes hungry"
+    ),
+    "bowels": Kind("constipation", 1.0, 7, "what stays in the bowel is weighed"),
+    "scale": Kind("another scale", 0.0, 0, "two scales differ by up to a kilogram"),
+    "hour": Kind("weighed at another hour", 0.0, 0, "evenings weigh up to a kilogram more"),
     "travel": Kind("travel", 0.5, 5),
     "stress": Kind("a hard time", 0.0, 0),
     "other": Kind("something else"),

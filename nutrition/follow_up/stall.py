@@ -3,8 +3,8 @@ weeks or more. That mornings differ is the first thing to rule out."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 
 from nutrition.follow_up.corridor import asked_pace
@@ -26,6 +26,8 @@ LEAST_WEIGH_INS, NEWEST_DAYS = 6, 14
 STALL_SHARE, WELL_SHARE, Z90 = 0.5, 0.75, 1.28
 # More than this of the body a week is too fast. [share] Common practice, no source.
 FAST_SHARE_PER_WEEK = 0.01
+# A drift that nobody planned is worth a word from here on. Common practice, no source. [% of body]
+WORTH_SAYING_PERCENT = 1.0
 # Two paces that differ by less than so much of the expected one are the same. [share]
 SAME_SHARE = 0.12
 
@@ -47,7 +49,8 @@ class Record:
 
     `made_for_kg` is the weight the targets were made for, and `made_on` when [kg]; `target_kcal`
     the energy that is aimed at [kcal/day]; `planned_since` the day from which there is a plan that
-    a change is expected of, None where that is not known.
+    a change is expected of, None where that is not known. `blood` has the latest values by the
+    names that cautions give them.
     """
 
     person: Person
@@ -60,6 +63,7 @@ class Record:
     made_on: date | None = None
     target_kcal: float | None = None
     planned_since: date | None = None
+    blood: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -91,7 +95,29 @@ def expected_pace(person: Person, school: School | None, kg: float) -> float | N
 
 
 def judge_pace(record: Record) -> Judged:
-    """Whether the weight moves as expected, and since when not."""
+    """Whether the weight moves as expected, and since when not; another scale is said first."""
+    judged, other = _judged(record), another_scale(record)
+    return replace(judged, words=f"{other} {judged.words}") if other else judged
+
+
+def another_scale(record: Record) -> str:
+    """Since when another scale is used than before, in words; empty where none is."""
+    rows = sorted(
+        (one for one in record.weighed if (record.today - one.on).days <= max(WINDOWS)),
+        key=lambda one: one.on,
+    )
+    if not rows or not any(one.scale != rows[-1].scale for one in rows):
+        return ""
+    since = next(
+        rows[at + 1].on for at in range(len(rows) - 2, -1, -1) if rows[at].scale != rows[-1].scale
+    )
+    return (
+        f"Another scale since {since:%b} {since.day}: two scales differ by up to a kilogram, so "
+        f"compare like with like."
+    )
+
+
+def _judged(record: Record) -> Judged:
     trend = trend_of(record.weighed)
     rows = [one for one in record.weighed if (record.today - one.on).days <= max(WINDOWS)]
     if trend is None or not rows:
@@ -113,7 +139,7 @@ def judge_pace(record: Record) -> Judged:
     if not expected:
         return Judged(
             kind=NOT_EXPECTED,
-            words="No change of weight is planned: there is nothing to stall.",
+            words=_where_none_is_planned(trend, lately),
             trend=trend,
             pace=lately,
         )
@@ -146,6 +172,20 @@ def judge_pace(record: Record) -> Judged:
         return _stalled(record, trend, expected, pace, days)
     pace = paces[-2 if len(paces) > 1 else 0][1]
     return _not_stalled(trend, expected, pace)
+
+
+def _where_none_is_planned(trend: Trend, lately: Pace | None) -> str:
+    """What the weight does where no change of it is planned: that it moves is never nothing."""
+    begins = "No change of weight is planned"
+    if lately is None:
+        return f"{begins}, and it was weighed too seldom to say where it goes."
+    said = span(lately)
+    sure = lately.low > 0 or lately.high < 0
+    moved = abs(lately.kg_per_week) * lately.days / 7.0 / trend.now * 100.0
+    if not sure or moved < WORTH_SAYING_PERCENT:
+        return f"{begins}: {said} over {lately.days} days, which holds it."
+    asks = "Ask what has changed, and whether they are well."
+    return f"{begins}, and it moves: {said} over {lately.days} days. {asks}"
 
 
 def _paces(trend: Trend, old: int | None) -> list[tuple[int, Pace]]:

@@ -54,6 +54,7 @@ KNOWN_FIELDS = (
     "allergies",
     "weight_before_kg",
     "surgery_months",
+    "fat_free_kg",
 )
 
 
@@ -222,6 +223,7 @@ def read_asked(data: object) -> Asked:
         vegan_zinc=data.get("vegan_zinc") is not False,
         weight_before_kg=_optional(data, "weight_before_kg"),
         surgery_months=_optional(data, "surgery_months"),
+        fat_free_kg=_optional(data, "fat_free_kg"),
         meals=_meals(data),
     )
     school = (

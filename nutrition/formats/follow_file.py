@@ -4,6 +4,7 @@ read from JSON; and how the weight stands, why, and what the values mean, writte
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import date
 from typing import Any
 
@@ -16,19 +17,28 @@ from nutrition.follow_up.eaten import Bite, LoggedDay, average
 from nutrition.follow_up.happened import KINDS, Happened
 from nutrition.follow_up.reported import reported
 from nutrition.follow_up.stall import Judged, Record, judge_pace
+from nutrition.follow_up.sudden import weight_signs
 from nutrition.follow_up.trend import Pace
 from nutrition.follow_up.weighed import LATER, MORNING, Weighed, read_weight
-from nutrition.formats.caution_file import named_meals, read_meal
-from nutrition.formats.day_file import read_asked
+from nutrition.formats.caution_file import LEVEL_WORDS, named_meals, read_meal
+from nutrition.formats.day_file import Asked, read_asked
+from nutrition.safety.cautions import cautions_in
+from nutrition.safety.situations import (
+    body_numbers,
+    measured_numbers,
+    planned_situation,
+    situation,
+)
 from nutrition.targets.blood import (
     BadValue,
     Measured,
     blood_numbers,
+    blood_words,
     check_value,
     implied_by,
     latest,
 )
-from nutrition.targets.day import day_targets
+from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import LIMITS, OutOfRange, Referred
 
 MOST_WEIGHED, MOST_DAYS, MOST_HAPPENED, MOST_VALUES = 2000, 400, 200, 500
@@ -174,9 +184,10 @@ def report(data: object) -> dict[str, Any]:
     today = (
         _date(data, "today", "today") if "today" in data else max(ends, default=date(1970, 1, 1))
     )
-    target, referred = None, ""
+    target, referred, day = None, "", None
     try:
-        target = day_targets(asked.person, asked.school, asked.orders)["energy_kcal"].aim
+        day = day_targets(asked.person, asked.school, asked.orders)
+        target = day["energy_kcal"].aim
     except Referred as error:
         referred = f"{error} Turn to {error.refer_to}."
 
@@ -195,6 +206,7 @@ def report(data: object) -> dict[str, Any]:
         planned_since=_date(data, "planned_since", "planned_since")
         if "planned_since" in data
         else None,
+        blood=blood_numbers(values, asked.person, today),
         target_kcal=stated("target_kcal") or target,
     )
     judged = judge_pace(record)
@@ -228,6 +240,7 @@ def report(data: object) -> dict[str, Any]:
             for one in causes(record, judged)
         ],
         "eaten": _eaten(record, judged),
+        "cautions": _cautions(asked, day, values, record, judged),
         "unread": unread,
         "blood": {
             key: {
@@ -241,6 +254,44 @@ def report(data: object) -> dict[str, Any]:
         "blood_numbers": blood_numbers(values, asked.person, today),
         "implied": implied_by(values, asked.person.conditions, today),
     }
+
+
+def _cautions(
+    asked: Asked,
+    day: DayTargets | None,
+    values: Mapping[str, Measured],
+    record: Record,
+    judged: Judged,
+) -> list[dict[str, str]]:
+    """What the page warns of: how soon, what to do, the value with its age, and whom to call."""
+    person, today = asked.person, record.today
+    signs = weight_signs(person, asked.school, record.weighed, today)
+    pace = pace_of(judged)
+    numbers = {**record.blood, **signs.numbers}
+    numbers |= measured_numbers(person, pace.kg_per_week if pace else None)
+    told = (
+        planned_situation(day, asked.orders, numbers=numbers)
+        if day is not None
+        else situation(
+            person,
+            asked.school.code if asked.school else "",
+            body_numbers(person) | numbers,
+        )
+    )
+    words = {**told.words, **blood_words(values, record.blood, today), **signs.words}
+    return [
+        {
+            "code": one.code,
+            "level": LEVEL_WORDS[one.level],
+            "urgent": one.urgent,
+            "todo": one.todo,
+            "text": one.text,
+            "why": one.why,
+            "turn_to": one.refer_to,
+            "source": one.source,
+        }
+        for one in cautions_in(replace(told, words=words))
+    ]
 
 
 def _trend(judged: Judged, record: Record) -> dict[str, Any] | None:
@@ -296,6 +347,9 @@ def as_text(data: Mapping[str, Any]) -> str:
             out.append(
                 f"ahead {one['kg']:.1f} kg on {one['on']} ({one['low']:.1f} to {one['high']:.1f})"
             )
+    for row in data["cautions"]:
+        soon = f" ({row['urgent']}: {row['todo']})" if row["urgent"] else ""
+        out.append(f"{row['level'].upper():9} {row['text']}{soon} Turn to {row['turn_to']}.")
     out += [f"ASKED     {row['on']}: {row['why']}" for row in data["doubtful"]]
     for one in data["causes"]:
         mark = "*" if one["supported"] else " "

@@ -26,6 +26,8 @@ HALVINGS = 10
 CUT_TO_G = 5.0
 # What the code of a bar begins with that is a school's or a condition's, and no caution.
 AVOIDED = "avoided"
+# ... and that of a gate through which nothing passes.
+CLOSED = "closed"
 
 
 @dataclass(frozen=True)
@@ -57,12 +59,13 @@ class Limit:
 class Gate:
     """Who it is for: their situation, the kinds of food that a school or a condition has them avoid
     (each with whose word it is), and the cautions that somebody settled for them by name, as (code,
-    what it was about).
+    what it was about). `closed` says why nothing at all is proposed; empty where something is.
     """
 
     situation: Situation = field(default_factory=Situation)
     avoided: Mapping[str, str] = field(default_factory=dict)
     settled: Collection[tuple[str, str]] = ()
+    closed: str = ""
     _kept: dict[tuple[str, float], tuple[Bar, ...]] = field(
         default_factory=dict, compare=False, repr=False
     )
@@ -70,6 +73,8 @@ class Gate:
     def bars(self, foods: Sequence[Ingredient]) -> tuple[Bar, ...]:
         """Everything that holds these foods back, the gravest first. Amounts that only count
         together are seen together."""
+        if self.closed and foods:
+            return (Bar(STOP, self.closed, CLOSED),)
         out = []
         for caution in cautions_in(replace(self.situation, foods=foods)):
             if caution.names and not self._is_settled(caution):

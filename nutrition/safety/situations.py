@@ -17,6 +17,7 @@ from nutrition.safety.cautions import Situation
 from nutrition.safety.in_force import Limit, limits_of
 from nutrition.targets import energy
 from nutrition.targets.body import bmi, least_bmi
+from nutrition.targets.body_composition import energy_available, outside_equation
 from nutrition.targets.conditions import in_play
 from nutrition.targets.day import KCAL_FLOOR, DayTargets, Order
 from nutrition.targets.gastric import stomach_ml, tablets_to_take
@@ -109,6 +110,10 @@ def plan_numbers(
             out[name if target.firm_high or target.high_by.rank == GENERAL else f"soft_{name}"] = (
                 target.high
             )
+    left = energy_available(person, kcal)
+    if left is not None and person.goal == "lose":
+        out["energy_available"] = left
+    out["outside_equation"] = float(bool(outside_equation(person)))
     room = stomach_ml(person.conditions, person.surgery_months)
     if room is not None:
         out |= {"stomach_ml": room, "surgery_dated": float(person.surgery_months is not None)}
@@ -200,6 +205,7 @@ def plan_words(day: DayTargets, orders: Iterable[Order] = ()) -> dict[str, str]:
         "opened": "; ".join(_opened(day, orders)),
         "wished": "; ".join(_wished(day, orders)),
         "gain": gain.words if gain else "",
+        "outside": ", ".join(outside_equation(day.person)),
         "tablets": "; ".join(tablets_to_take(day.person.conditions)),
     }
 

@@ -18,7 +18,10 @@ from nutrition.targets.kidney import STAGES, egfr_ckd_epi_2021, stage_of
 from nutrition.targets.person import Person
 
 # The same by another name: of these ions a mole is an equivalent.
-_SAME = {"mEq/L": "mmol/L", "µIU/mL": "mIU/L"}
+_SAME = {"mEq/L": "mmol/L", "µIU/mL": "mIU/L", "mL/min": "mL/min/1.73 m²"}
+# Of an ion with two charges an equivalent is half a mole; a katal is a mole a second.
+_TWO_CHARGES = ("magnesium", "calcium")
+_UNITS_PER_MICROKATAL = 60.0
 # How the table says that a range is open at an end.
 OPEN_END = -1.0
 
@@ -87,8 +90,14 @@ def convert(key: str, value: float, unit: str, to: str) -> float:
     for name in (unit, to):
         if name not in one.units:
             raise BadValue(f"{one.name} is not measured in {name}: {', '.join(one.units)}.", "unit")
+    if key in _TWO_CHARGES and "mEq/L" in (unit, to) and unit != to:
+        if unit == "mEq/L":
+            return convert(key, value / 2.0, "mmol/L", to)
+        return convert(key, value, unit, "mmol/L") * 2.0
     if _SAME.get(unit, unit) == _SAME.get(to, to):
         return value
+    if {unit, to} == {"U/L", "µkat/L"}:
+        return value * _UNITS_PER_MICROKATAL if to == "U/L" else value / _UNITS_PER_MICROKATAL
     if key == "hba1c":
         return 0.09148 * value + 2.152 if to == "%" else (value - 2.152) / 0.09148
     if key == "albuminuria":
@@ -269,6 +278,10 @@ def implied_by(
 _ANEMIA = {"female": 12.0, "male": 13.0, "pregnant": 11.0}
 # B12 that does not settle it [pg/mL], and the INR that is usual on warfarin. From memory.
 _UNCERTAIN_B12, _USUAL_INR = (200.0, 300.0), (2.0, 3.0)
+# What laboratories call about: calcium and magnesium [mg/dL]. Usual critical values, from memory.
+_CRITICAL = {"calcium": (7.0, 13.0), "magnesium": (1.0, 4.9)}
+# The upper end of ALT and AST that is usual. [U/L]
+_LIVER_MOST = 40.0
 # Upper and lower pressure of a crisis, and of high blood pressure. [mmHg] American Heart
 # Association (2017), from memory.
 _CRISIS, _HIGH = (180.0, 120.0), (140.0, 90.0)
@@ -288,12 +301,28 @@ def blood_numbers(values: Mapping[str, Measured], person: Person, today: date) -
             out[f"blood_{key}"] = one.compared
             out[f"blood_{key}_over"] = float(one.standing == "over")
             out[f"blood_{key}_under"] = float(one.standing == "under")
-    creatinine = values.get("creatinine")
-    if creatinine is not None and creatinine.fresh(today) and person.age_years >= 18:
-        rate = egfr_ckd_epi_2021(creatinine.compared, person.age_years, person.sex)
+    rate = filtration(values, person, today)
+    if rate is not None:
         out["blood_egfr"] = rate
         out["blood_stage_apart"] = float(stage_apart(rate, person.conditions))
     return out | _together(out, person)
+
+
+def _rated_by(values: Mapping[str, Measured], today: date) -> Measured | None:
+    """What tells how the kidneys filter: the newest fresh one of a printed rate and creatinine."""
+    rows = [values[key] for key in ("creatinine", "egfr") if key in values]
+    return max((one for one in rows if one.fresh(today)), key=lambda one: one.on, default=None)
+
+
+def filtration(values: Mapping[str, Measured], person: Person, today: date) -> float | None:
+    """How the kidneys filter, as it was printed or from creatinine; None where neither is fresh.
+    [mL/min/1.73 m^2] References: Inker et al. (2021)."""
+    found = _rated_by(values, today)
+    if found is None or (found.key == "creatinine" and person.age_years < 18):
+        return None
+    if found.key == "egfr":
+        return found.compared
+    return egfr_ckd_epi_2021(found.compared, person.age_years, person.sex)
 
 
 def _together(known: Mapping[str, float], person: Person) -> dict[str, float]:
@@ -308,6 +337,16 @@ def _together(known: Mapping[str, float], person: Person) -> dict[str, float]:
     between = b12 is not None and low <= b12 < high
     out["blood_b12_uncertain"] = float(bool((raised or between) and (b12 is None or b12 >= low)))
     out["blood_thyroid"] = max(known.get("blood_tsh_over", 0.0), known.get("blood_tsh_under", 0.0))
+    for key in ("sodium", "calcium", "magnesium"):
+        off = known.get(f"blood_{key}_over", 0.0), known.get(f"blood_{key}_under", 0.0)
+        out[f"blood_{key}_off"] = max(off)
+    for key, (least, most) in _CRITICAL.items():
+        value = known.get(f"blood_{key}")
+        if value is not None:
+            out[f"blood_{key}_danger"] = float(value < least or value > most)
+    liver = [known[f"blood_{key}"] for key in ("alt", "ast") if f"blood_{key}" in known]
+    if liver:
+        out["blood_liver_times"] = max(liver) / _LIVER_MOST
     if "blood_inr" in known:
         out["blood_inr_off"] = float(not _USUAL_INR[0] <= known["blood_inr"] <= _USUAL_INR[1])
     pressure = known.get("blood_systolic", 0.0), known.get("blood_diastolic", 0.0)
@@ -319,6 +358,7 @@ def _together(known: Mapping[str, float], person: Person) -> dict[str, float]:
 
 # Values that are said together, by the name of the two.
 _SAID_TOGETHER = {
+    "liver": ("alt", "ast"),
     "pressure": ("systolic", "diastolic"),
     "b12_or_mma": ("b12", "mma", "homocysteine"),
 }
@@ -336,12 +376,15 @@ def blood_words(
         out[f"said_{name}"] = "; ".join(one.words(today) for one in there)
         out[f"about_{name}"] = "; ".join(one.without_age(today) for one in there)
     if "blood_egfr" in numbers:
-        rate = numbers["blood_egfr"]
-        out["said_egfr"] = (
-            f"eGFR {rate:.0f} mL/min/1.73 m² (CKD-EPI 2021), stage {stage_of(rate)} by the rate "
-            f"alone, from {values['creatinine'].words(today)}"
-        )
-        out["about_egfr"] = out["about_creatinine"]
+        rate, found = numbers["blood_egfr"], _rated_by(values, today)
+        if found is not None and found.key == "creatinine":
+            out["said_egfr"] = (
+                f"eGFR {rate:.0f} mL/min/1.73 m² (CKD-EPI 2021), stage {stage_of(rate)} by the "
+                f"rate alone, from {found.words(today)}"
+            )
+            out["about_egfr"] = out["about_creatinine"]
+        elif found is not None:
+            out["said_egfr"] = f"{found.words(today)}, stage {stage_of(rate)} by the rate alone"
     return {name: f"{said[:1].upper()}{said[1:]}" for name, said in out.items()}
 
 

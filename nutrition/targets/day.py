@@ -39,6 +39,7 @@ from nutrition.targets.pregnancy import (
     gestational_gain,
 )
 from nutrition.targets.reference_intakes import SOURCE, VEGAN_FACTOR, Reference, reference_intakes
+from nutrition.targets.referral import check_referral
 from nutrition.targets.schools import GENERAL_PACE, USUAL_LOSS, School
 from nutrition.targets.together import fitted
 from nutrition.targets.voices import (
@@ -64,6 +65,12 @@ PROTEIN_G_PER_KG = {
     "muscle": (1.6, "within 1.4 to 2.0 g/kg, ISSN position stand (2017)"),
 }
 PROTEIN_LIFE_STAGE_G_PER_KG = {"pregnant": 1.1, "lactating": 1.3}
+# For who trains hard or does heavy work most days. [g/kg]
+PROTEIN_VERY_ACTIVE = (1.2, 2.0)
+PROTEIN_VERY_ACTIVE_SOURCE = (
+    "1.2 to 2.0 g/kg, American College of Sports Medicine, Academy of Nutrition and Dietetics and "
+    "Dietitians of Canada (2016), from memory"
+)
 # RDA at 14 to 18 years. Dietary Reference Intakes (2005), from memory. [g/kg]
 PROTEIN_AT_18_G_PER_KG = 0.85
 FIBER_G_PER_1000_KCAL = 14.0
@@ -380,7 +387,8 @@ def _energy(person: Person, school: School | None, kg: float) -> tuple[EnergyPla
         pace, whose = fastest, f"{asked:g} kg was asked for; the most is {why}"
     held = held_because(person, pace)
     change = 0.0 if held else static_kcal(-pace if person.goal == "lose" else pace)
-    floor = KCAL_FLOOR[person.sex]
+    # nobody small is lifted above what holds their weight
+    floor = min(KCAL_FLOOR[person.sex], need)
     if held:
         words += f"; goal “{GOAL_WORDS[person.goal]}” not applied: {held}"
     elif change:
@@ -428,6 +436,9 @@ def _least_energy(person: Person, need: float, fastest: float, floor: float) -> 
 
 def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]:
     per_kg, source = PROTEIN_G_PER_KG[person.goal]
+    trains = person.activity == "very_active"
+    if trains and per_kg < PROTEIN_VERY_ACTIVE[0]:
+        per_kg, source = PROTEIN_VERY_ACTIVE[0], PROTEIN_VERY_ACTIVE_SOURCE
     if person.age_years < energy.ADULT_FROM_YEARS and per_kg < PROTEIN_AT_18_G_PER_KG:
         per_kg, source = PROTEIN_AT_18_G_PER_KG, f"RDA at 14 to 18, {SOURCE} (2005), from memory"
     protein = per_kg * weight.kg
@@ -436,6 +447,9 @@ def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
         f"{per_kg:g} g per kg x {weight.kg:.4g} kg = {protein:.0f} g at least ({weight.reason}); a "
         f"tenth more as the aim; at most 35 % of the energy."
     )
+    if trains:
+        most = max(most, PROTEIN_VERY_ACTIVE[1] * weight.kg)
+        reason += f" Up to {PROTEIN_VERY_ACTIVE[1]:g} g per kg serve who trains hard."
     out = [
         Statement(
             key="protein_g",
@@ -747,6 +761,10 @@ def day_targets(
     for order in orders:
         check_order(order)
     person = replace(person, conditions=in_play(person.conditions, person.age_years))
+    check_referral(person, {order.key for order in orders if order.kind == "order"})
+    if "gestational_diabetes" in person.conditions and shares is None:
+        # carbohydrate is spread over three meals and what is eaten between them
+        person = replace(person, meals="3_snacks")
     weight = weight_used(person)
     plan, base = _energy(person, school, weight.kg)
     by_hand = _by_hand(orders, plan.least)

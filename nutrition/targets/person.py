@@ -94,7 +94,7 @@ class Person:
     weight before pregnancy. `found` are the conditions that only a blood value stands for, each
     with that value in words; they are among the conditions. `old_values` are the kinds of blood
     value that were measured once and are too old to go by. `surgery_months` is how long ago the
-    stomach was operated on.
+    stomach was operated on, `fat_free_kg` what of the body is not fat, where it was measured.
     """
 
     sex: str
@@ -119,6 +119,7 @@ class Person:
     found: tuple[tuple[str, str], ...] = ()
     old_values: frozenset[str] = frozenset()
     surgery_months: float | None = None
+    fat_free_kg: float | None = None
 
     @property
     def pregnant(self) -> bool:

@@ -56,7 +56,7 @@ class Values(TestCase):
             with self.assertRaises(BadValue):
                 check_value(key, number, unit)
         with self.assertRaises(BadValue):
-            check_value("sodium", 140, "mmol/L")
+            check_value("copper", 140, "mmol/L")
         with self.assertRaises(BadValue):
             convert("potassium", 5, "mg/dL", "mmol/L")
 

@@ -147,7 +147,7 @@ class EveryCondition(TestCase):
                     code,
                     (
                         *("active_eating_disorder", "little_eaten_10_days"),
-                        *("lost_15_percent", "low_electrolytes"),
+                        *("lost_15_percent", "low_electrolytes", "pku", "protein_disorder"),
                     ),
                 )
                 continue

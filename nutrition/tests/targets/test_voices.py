@@ -20,6 +20,7 @@ from nutrition.targets.person import (
     Referred,
 )
 from nutrition.targets.refeeding import refeeding_risk
+from nutrition.targets.referral import needs_a_clinic
 from nutrition.targets.schools import read_school, school_data, schools
 from nutrition.targets.voices import CONDITION, GENERAL, ORDER, SCHOOL, Statement, settle
 
@@ -40,6 +41,7 @@ persons = st.builds(
         not refeeding_risk(bmi(person.weight_kg, person.height_cm), person.conditions)
         and not clash(person.conditions)
         and "active_eating_disorder" not in person.conditions
+        and not needs_a_clinic(person.conditions)
         and (
             person.sex == "female"
             or person.conditions.isdisjoint(("twin_pregnancy", "gestational_diabetes"))
