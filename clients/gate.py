@@ -27,7 +27,7 @@ def gate_of(plan: Plan) -> Gate:
         return OPEN
     settled = frozenset(dismissals_kept(plan.client))
     closed = plan.problem if plan.day is None and needs_a_clinic(plan.client.conditions) else ""
-    return Gate(situation_of(plan), avoided_by(plan), settled, closed)
+    return Gate(situation_of(plan), avoided_by(plan), settled, closed=closed)
 
 
 def barred_foods(gate: Gate, foods: Iterable[Ingredient]) -> list[Food]:

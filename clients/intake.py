@@ -15,7 +15,7 @@ from clients.in_force import InForce
 from clients.models import Client, Intake
 from clients.versions import make_version
 from nutrition.safety.cautions import Caution, cautions_in
-from nutrition.safety.situations import body_numbers, plan_numbers, situation
+from nutrition.safety.situations import body_numbers, planned_situation, situation
 from nutrition.targets.day import DayTargets, day_targets, watched_keys
 from nutrition.targets.person import OutOfRange, Referred
 from practice.models import User
@@ -147,7 +147,7 @@ def so_far(form: ClientForm) -> SoFar:
         )
     except OutOfRange as error:
         return SoFar(None, [], [], str(error))
-    found = cautions_in(situation(day.person, client.school, plan_numbers(day)))
+    found = cautions_in(planned_situation(day))
     # a condition may watch what only a school sets
     keys = [key for key in watched_keys(person, day.school) if key in day.targets]
     rows = [InForce(day.targets[key], day.computed.get(key), None, True) for key in keys]

@@ -30,10 +30,11 @@ from demo.pantry import load_pantry
 from demo.weeks import load_weeks
 from nutrition.composition.foods import food_table
 from nutrition.targets.schools import school_data
+from nutrition.written.guess import read_guess
 from pantry.in_force import foods_of_practice
 from pantry.models import OwnFood
 from planner.models import MEALS, Day, DayEntry
-from planner.planned import plan_dish
+from planner.planned import plan_dish, plan_out
 from plates.models import OldDish
 from practice.models import Practice, User
 from recipes.facts import facts_of
@@ -113,9 +114,9 @@ def _weigh_ins(client: Client, plan: dict[str, float]) -> None:
 def load() -> None:
     """Two practices, so that one can be seen not to reach the other; the first has all the work in
     it."""
-    scenario, more = (
+    scenario, more, care = (
         tomllib.loads((HERE / name).read_text(encoding="utf-8"))
-        for name in ("scenario.toml", "more_clients.toml")
+        for name in ("scenario.toml", "more_clients.toml", "care_clients.toml")
     )
     practice = Practice.objects.create(
         name="Tern Point Wellness",
@@ -143,10 +144,13 @@ def load() -> None:
         _versions(recipes, user)
         clients = {
             row["key"]: _client(practice, user, row)
-            for row in scenario["clients"] + more["clients"]
+            for row in scenario["clients"] + more["clients"] + care["clients"]
         }
-        bowls = {row["name"]: _bowl(practice, clients, recipes, row) for row in scenario["bowls"]}
-        for row in scenario["days"] + more["days"]:
+        bowls = {
+            row["name"]: _bowl(practice, clients, recipes, row)
+            for row in scenario["bowls"] + care["bowls"]
+        }
+        for row in scenario["days"] + more["days"] + care["days"]:
             _day(practice, clients, recipes, bowls, row)
         load_weeks(practice, user, clients)
         follow(practice, user, clients)
@@ -285,6 +289,10 @@ def _day(
                 entry.recipe = recipes[what]
             elif kind == "bowl":
                 entry.bowl = bowls[what]
+            elif kind == "out":
+                plan_out(entry, practice, read_guess(what))
+                entry.save()
+                continue
             elif kind == "package":
                 entry.food = OwnFood.objects.get(name=what).slug
             else:

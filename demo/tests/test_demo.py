@@ -18,7 +18,7 @@ from pantry.in_force import foods_of_practice
 from planner.day import reckon_day
 from planner.models import Day
 from planner.plans import plan_for
-from planner.told import caution_numbers
+from planner.told import told_of
 from practice.models import Practice
 from recipes.models import Recipe
 
@@ -59,7 +59,7 @@ class Demo(TestCase):
             }
         for day in Day.objects.all():
             reckoned = reckon_day(day)
-            told = of_foods(plan_for(day), reckoned.ingredients, caution_numbers(day, reckoned))
+            told = told_of(plan_for(day), day, reckoned)
             fired |= {caution.code for caution in told.standing}
         for bowl in Bowl.objects.exclude(client=None):
             told = of_foods(plan_of(bowl.client), reckon_bowl(bowl).ingredients)

@@ -79,9 +79,7 @@ class NoHarm(TestCase):
         """What the page says of these foods, by its own way: (something to stop and ask about,
         anything at all)."""
         named = [caution for caution in of_foods(plan, foods).standing if caution.names]
-        avoided = any(
-            kind in kinds_of(part.food, part.heated) for kind in avoided_by(plan) for part in foods
-        )
+        avoided = any(kind in kinds_of(part) for kind in avoided_by(plan) for part in foods)
         return any(caution.level == LEVELS[0] for caution in named), bool(named) or avoided
 
     def check_portions(self, plan, problem, told):

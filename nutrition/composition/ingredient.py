@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, field, replace
+from dataclasses import KW_ONLY, dataclass, field, replace
 
 import numpy as np
 
@@ -26,6 +26,7 @@ class Ingredient:
     grams: float
     cooked: Food | None = field(default=None, compare=False)
     heated: bool = field(default=False, compare=False)
+    _: KW_ONLY
     said: str = field(default="", compare=False)
     smooth: bool = field(default=False, compare=False)
     loose: float = field(default=1.0, compare=False)
@@ -52,9 +53,15 @@ class Ingredient:
         return tuple(name for name in names if name not in ("gluten", "wheat"))
 
     def times(self, factor: float) -> Ingredient:
-        grams = self.grams * factor
-        as_it_is = (self.cooked, self.heated, self.said, self.smooth, self.loose)
-        return Ingredient(self.food, grams, *as_it_is)
+        return Ingredient(
+            self.food,
+            self.grams * factor,
+            self.cooked,
+            self.heated,
+            said=self.said,
+            smooth=self.smooth,
+            loose=self.loose,
+        )
 
 
 def cooked_food(food: Food, grams: float, eaten: Profile) -> Food:

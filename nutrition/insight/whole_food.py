@@ -3,9 +3,12 @@ counted line by line."""
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
-from nutrition.composition.food_classes import classes_of
+from nutrition.composition.food_classes import kinds_within
+from nutrition.composition.foods import Food
+from nutrition.labels.item_list import items_in, statements
 from nutrition.recipe.reckoning import Facts
 from nutrition.targets.schools import School
 from nutrition.written.matching import Line
@@ -57,6 +60,29 @@ def _is_animal(line: Line) -> bool:
     return bool(line.animal)
 
 
+# Of oil inside a package every gram is fat; of flour inside it nobody knows the energy. [kcal/g]
+KCAL_PER_G_OIL = 8.84
+
+
+def _brought(food: Food, kind: str, key: str, amount: float) -> float | None:
+    """What a food brings of it: all of its own, or, where it is one of several in a package, as
+    much as the list says by its share; None where that is not known. In the unit of `key`."""
+    if food.per_100_g(key) is None:
+        return None
+    if not food.own or kind not in ("oil", "refined grain"):
+        return amount
+    whole = food.per_100_g("energy_kcal") or 0.0
+    shares = [
+        item.percent
+        for one in items_in(statements(food.listed)[0])
+        for item in one.walk()
+        if item.percent is not None and kind == "oil" and re.search(r"\boil\b", item.name, re.I)
+    ]
+    if not shares or whole <= 0:
+        return None
+    return amount * sum(shares) * KCAL_PER_G_OIL / whole
+
+
 def whole_food(facts: Facts, school: School | None = None) -> list[Found]:
     """What was added that a whole-food kitchen counts, by line and per serving, animal products
     last.
@@ -67,16 +93,10 @@ def whole_food(facts: Facts, school: School | None = None) -> list[Found]:
     for heading, kind, key in LOOKED_FOR:
         parts = []
         for line, cooked in facts.rows:
-            if line.food is None or cooked is None or kind not in classes_of(line.food):
+            if line.food is None or cooked is None or kind not in kinds_within(line.food):
                 continue
-            known = line.food.per_100_g(key) is not None
-            parts.append(
-                Brought(
-                    line.text,
-                    line.food.name,
-                    cooked.profile[key].amount / facts.recipe.servings if known else None,
-                )
-            )
+            amount = cooked.profile[key].amount / facts.recipe.servings
+            parts.append(Brought(line.text, line.food.name, _brought(line.food, kind, key, amount)))
         total = sum(part.amount or 0.0 for part in parts)
         out.append(
             Found(

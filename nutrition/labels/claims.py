@@ -12,19 +12,34 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.labels.ingredients import Ingredients
 from nutrition.labels.label import ReadLabel
+from nutrition.labels.regional import AMOUNTS, BY_NUTRIENT, BY_REGION, OF_THEIR_OWN, by_region
 from nutrition.labels.rounding import Printed, label_values
+from nutrition.labels.verdicts import FAILS, HOLDS, OPEN
 from nutrition.written.plain import uncapitalized
 
-HOLDS, FAILS, OPEN = "holds", "does not hold", "cannot be told"
 # A serving so small is held to the limits per 50 g too. [g]
 SMALL_SERVING, SMALL_BASE = 30.0, 50.0
 _LIMITS = ("most", "under", "most_percent", "energy_percent")
 _KEYS = (
     *_LIMITS,
+    *BY_REGION,
     *("said", "small", "none_of", "compares", "also", "undefined", "nutrient", "discloses"),
-    *("no_allergen", "no_animals", "source"),
+    *("no_allergen", "no_oats", "no_animals", "anywhere", "one_of", "source"),
 )
+# Which table of claims is whose law, by the kind of label.
+_TABLES = {
+    "us": "label_claims.toml",
+    "europe": "label_claims_europe.toml",
+    "australia": "label_claims_australia.toml",
+    "india": "label_claims_india.toml",
+}
 _KCAL_PER_G_FAT = 9.0
+REGION_WORDS = {
+    "us": "the United States",
+    "europe": "the European Union",
+    "australia": "Australia and New Zealand",
+    "india": "India",
+}
 # How nutrients are called on the front of a package.
 _CALLED = {
     "protein": "protein_g",
@@ -66,25 +81,30 @@ class Verdict:
     source: str
 
 
-@lru_cache(maxsize=1)
-def claim_rules() -> dict[str, Mapping[str, Any]]:
-    """All rules. Raises BadTable for one that cannot be read."""
-    rows = toml_rows("label_claims.toml", _KEYS, ("said", "source"))
+@lru_cache(maxsize=8)
+def claim_rules(kind: str = "us") -> dict[str, Mapping[str, Any]]:
+    """The rules of the region that a kind of label is of, and those that are nobody's law. Raises
+    BadTable for one that cannot be read."""
+    table = _TABLES[kind]
+    rows = toml_rows(table, _KEYS, ("said", "source"))
     for name, row in rows.items():
         try:
             re.compile(row["said"])
         except re.error:
-            raise BadTable(f"label_claims.toml, {name}: no expression", "said") from None
-        for key in {key for limit in _LIMITS for key in row.get(limit, {})}:
+            raise BadTable(f"{table}, {name}: no expression", "said") from None
+        for key in {key for limit in (*_LIMITS, *AMOUNTS) for key in row.get(limit, {})}:
             if key not in label_values():
-                raise BadTable(f"label_claims.toml, {name}: labels print no {key}", key)
-    return rows
+                raise BadTable(f"{table}, {name}: labels print no {key}", key)
+    if kind == "us":
+        return rows
+    everywhere = {name: row for name, row in claim_rules().items() if row.get("anywhere")}
+    return rows | everywhere
 
 
 def held(claims: str, read: ReadLabel, listed: Ingredients) -> list[Verdict]:
     """Each claim, between commas, semicolons or lines, held to every definition that it falls
     under; one that falls under none says so."""
-    out = []
+    out, kind = [], read.label.kind
     for claim in re.split(r"[,;\n\u2022]+", claims):
         claim = " ".join(claim.split())[:80]
         if not claim:
@@ -95,7 +115,8 @@ def held(claims: str, read: ReadLabel, listed: Ingredients) -> list[Verdict]:
                 claim=claim,
                 taken_as="",
                 holds=OPEN,
-                why="no definition of it is known here: the words alone promise nothing",
+                why=f"no definition of it is known here in the law of {REGION_WORDS[kind]}: the "
+                f"words alone promise nothing",
                 source="",
             )
         ]
@@ -103,14 +124,20 @@ def held(claims: str, read: ReadLabel, listed: Ingredients) -> list[Verdict]:
 
 
 def _verdicts(claim: str, read: ReadLabel, listed: Ingredients) -> Iterator[Verdict]:
-    said = claim.lower()
-    for name, row in claim_rules().items():
+    said, told = claim.lower(), set()
+    for name, row in claim_rules(read.label.kind).items():
         match = re.search(row["said"], said)
         if match is None:
             continue
-        key = _nutrient(match) if "nutrient" in row else ""
-        if "nutrient" in row and not key:
+        of_nutrient = not BY_NUTRIENT.isdisjoint(row)
+        key = _nutrient(match) if of_nutrient else ""
+        if (of_nutrient and not key) or (key in OF_THEIR_OWN and read.label.kind != "us"):
             continue
+        # "excellent source" is judged by its own rule, and not by that of a good source as well
+        once = row.get("one_of", ""), key
+        if once[0] and once in told:
+            continue
+        told.add(once)
         findings = list(_findings(row, key, read, listed))
         said_so = {one for one, _why in findings}
         worst = next((one for one in (FAILS, OPEN, HOLDS) if one in said_so), OPEN)
@@ -134,8 +161,9 @@ def _findings(
         yield FAILS, row["undefined"]
     if row.get("compares"):
         yield OPEN, f"asks for {row['compares']}: look for it on the package"
-    if key:
+    if key and "nutrient" in row:
         yield _share_of_day(key, float(row["nutrient"]), read)
+    yield from by_region(row, key, read)
     for limit in _LIMITS:
         for name, number in row.get(limit, {}).items():
             verdict, why = _limit(limit, name, float(number), read, bool(row.get("small")))
@@ -152,6 +180,10 @@ def _in_the_list(row: Mapping[str, Any], listed: Ingredients) -> Iterator[tuple[
     if not listed.given:
         yield OPEN, "its ingredient list is not entered"
         return
+    if listed.unread:
+        # what nobody could read may be anything
+        unread = ", ".join(listed.unread[:3])
+        yield OPEN, f"“{unread}” could not be read: what it is of cannot be told"
     for kind in row.get("none_of", ()):
         names = listed.classes.get(kind, ())
         if names:
@@ -160,7 +192,7 @@ def _in_the_list(row: Mapping[str, Any], listed: Ingredients) -> Iterator[tuple[
             yield HOLDS, f"no {kind} in its list"
     for allergen in row.get("no_allergen", ()):
         names = listed.allergens.get(allergen, ())
-        if allergen == "gluten" and listed.gluten_of_oats_alone:
+        if allergen == "gluten" and listed.gluten_of_oats_alone and not row.get("no_oats"):
             yield OPEN, f"{', '.join(names)}: oats must have been kept apart from wheat"
         elif names:
             yield FAILS, f"{allergen}: {', '.join(names)}"

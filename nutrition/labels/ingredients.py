@@ -128,8 +128,13 @@ class _Found:
         said = words(item.name)
         if not said:
             return
+        if len(said) == 1 and said[0] in _MADE_OF_MANY and len(item.inside) == 1:
+            # "flour (rice)" is rice flour
+            said = [*words(item.inside[0].name), *said]
         terms = [term for term in label_terms().within(said) if not _of_another(term, said, names)]
-        plants = _of_plants(said)
+        # "non-dairy" creamer may hold what is of milk
+        hedged = any("may:milk" in term.classes for term in terms)
+        plants = _of_plants(said) and not hedged
         # what stands in brackets after it says which, and that it is of a plant
         told = {word for one in item.inside for word in words(one.name)}
         known = {"may phosphate"} if told else set()

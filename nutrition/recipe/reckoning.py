@@ -192,9 +192,9 @@ class Facts:
                         line.grams,
                         cooked_food(line.food, line.grams, cooked.profile),
                         cooked.heated or self._cooked_for_sure(line.food),
-                        line.text,
-                        SMOOTH.search(f"{line.text} {self.recipe.title}") is not None,
-                        self.loose,
+                        said=line.text,
+                        smooth=SMOOTH.search(f"{line.text} {self.recipe.title}") is not None,
+                        loose=self.loose,
                     )
                 )
         return out

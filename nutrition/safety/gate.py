@@ -8,7 +8,7 @@ of.
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import KW_ONLY, dataclass, field, replace
 
 from nutrition.composition.food_classes import kinds_of
 from nutrition.composition.food_mosts import ceiling_g, most_of
@@ -65,6 +65,7 @@ class Gate:
     situation: Situation = field(default_factory=Situation)
     avoided: Mapping[str, str] = field(default_factory=dict)
     settled: Collection[tuple[str, str]] = ()
+    _: KW_ONLY
     closed: str = ""
     _kept: dict[tuple[str, float], tuple[Bar, ...]] = field(
         default_factory=dict, compare=False, repr=False

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from nutrition.composition.fluid import fluid_ml
 from nutrition.composition.food_classes import classes_of
@@ -45,6 +45,7 @@ class PlannedDay:
     profile: Profile
     foods: Sequence[Ingredient]
     main_meals: int
+    _: KW_ONLY
     least_meal_carbohydrate_g: float | None = None
     lines: Sequence[str] = ()
     most_meal_ml: float | None = None
