@@ -32,6 +32,7 @@ from nutrition.composition.foods import ROLES
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.problem import PlateShare
+from nutrition.portions.rooms import rooms_of
 from nutrition.portions.sensible import limits_around
 from nutrition.portions.servable import servable
 from nutrition.targets.schools import School
@@ -83,6 +84,7 @@ class BowlChanges(Changeable):
             meal=meal,
             chosen_words=words,
             vessel_ml=float(self.record.vessel_ml) if vessel else None,
+            rooms=rooms_of(day, [[part.portion for part in self.reckoned.parts]]),
             star=star,
             plate=_plate(day.school, self.reckoned) if plate and day.school else (),
             switches=switches,

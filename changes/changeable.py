@@ -19,7 +19,7 @@ from clients.in_force import Plan, plan_of
 from clients.models import Client
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
-from nutrition.portions.problem import PlateShare
+from nutrition.portions.problem import PlateShare, Room
 from nutrition.safety.gate import Gate
 from nutrition.swaps.swap import Step, Swap
 from nutrition.targets.aim import Aim
@@ -48,6 +48,7 @@ class Look:
     words: str = ""
     chosen_words: str = ""
     vessel_ml: float | None = None
+    rooms: tuple[Room, ...] = ()
     plate: tuple[PlateShare, ...] = ()
     star: bool = True
     switches: Sequence[tuple[str, str, bool]] = ()

@@ -128,6 +128,7 @@ def problem_of(it: Changeable, look: Look) -> Problem:
         aims=within_upper_levels(within_reach(aims, portions, base), base),
         base=base,
         vessel_ml=None if look.vessel_ml is None else look.vessel_ml * HEAPED,
+        rooms=look.rooms,
         plate=look.plate,
         cooks=True,
         eats_little=must_gain(it.day.person),

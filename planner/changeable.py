@@ -21,6 +21,7 @@ from clients.in_force import Plan
 from clients.models import Client
 from nutrition.composition.portion import Dish, Limits, Portion
 from nutrition.composition.profile import Profile
+from nutrition.portions.rooms import rooms_of
 from nutrition.portions.sensible import (
     BOWL_COUNTS,
     SERVING_COUNTS,
@@ -120,6 +121,9 @@ class DayChanges(Changeable):
             share=full.share if partial else None,
             words=words,
             star=False,
+            rooms=rooms_of(
+                day, [[one.portion for one in meal.entries] for meal in self.reckoned.meals]
+            ),
             rest=rest,
             rest_planned=UNPLANNED if meal is None else SOME if full.empty else ALL,
         )

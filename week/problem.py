@@ -22,8 +22,10 @@ from nutrition.planning.candidates import (
 from nutrition.planning.skeleton import Skeleton, days_of, from_data, slots_of
 from nutrition.planning.week import Candidate, Choice, Slot
 from nutrition.planning.week import Week as Problem
+from nutrition.portions.sensible import MOST_AT_ONCE_ML
 from nutrition.portions.staples import staples
 from nutrition.targets.aims import within_upper_levels
+from nutrition.targets.gastric import stomach_ml
 from planner.planned import is_out
 from week.dishes import Thing, out_of, prepared_of, recipes_in, thing_of
 from week.favorites import for_planning, without_school
@@ -111,6 +113,8 @@ def pose(week: Week) -> Posed:
     keys = [aim.key for aim in (*aims, *over_week)]
     base = week_base(taken, keys)
     recipes = recipes_in(by_key.values())
+    person = plan.day.person
+    at_once = stomach_ml(person.conditions, person.surgery_months) or MOST_AT_ONCE_ML
     ranks = {key: at for some in order.values() for at, key in enumerate(some)}
     candidates = tuple(
         candidate_of(
@@ -121,6 +125,7 @@ def pose(week: Week) -> Posed:
             {str(pk): servings for pk, servings in one.parts.items() if pk in recipes},
             one.keeping,
             ranks.get(one.key, len(order)),
+            at_once,
         )
         for one in by_key.values()
     )

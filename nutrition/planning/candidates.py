@@ -40,12 +40,14 @@ def candidate_of(
     parts: Mapping[str, float] | None = None,
     keeping: Keeping | None = None,
     liked: int = 0,
+    at_once_ml: float = MOST_AT_ONCE_ML,
 ) -> Candidate:
     """A portion as something that can be counted: one of it is what the portion is of. `counts` are
-    the least, the most and the step; `keeping` says whether it is good cold and travels."""
+    the least, the most and the step; `keeping` says whether it is good cold and travels;
+    `at_once_ml` what a meal may take. [mL]"""
     least, most, step = counts
     if one.volume_ml > 0:
-        largest = max(MOST_AT_ONCE_ML / one.volume_ml, least)
+        largest = max(at_once_ml / one.volume_ml, least)
         most = min(most, least + int((largest - least) / step + 1e-9) * step)
     wanted = set(keys) - {DENSITY} | {"energy_kcal"}
     return Candidate(

@@ -10,7 +10,7 @@ portions, in kitchen-sized steps, is smallest.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -47,6 +47,17 @@ class PlateShare:
     give: float = 0.07
 
 
+STOMACH = "stomach"
+
+
+@dataclass(frozen=True)
+class Room:
+    """What a meal of some parts may take after gastric surgery, drinks apart. [mL]"""
+
+    ids: frozenset[str]
+    ml: float
+
+
 @dataclass(frozen=True, kw_only=True)
 class Problem:
     """Parts, targets, what is eaten besides (`base`, by key; `base_grams` [g]) and the constraints
@@ -63,6 +74,7 @@ class Problem:
     base: Mapping[str, float] = field(default_factory=dict)
     base_grams: float = 0.0
     vessel_ml: float | None = None
+    rooms: tuple[Room, ...] = ()
     plate: tuple[PlateShare, ...] = ()
     known_only: frozenset[str] = frozenset()
     cooks: bool = False
@@ -267,6 +279,9 @@ class Grid:
             rows.append(
                 Row("vessel", each / self.problem.vessel_ml, 1.0 - at / self.problem.vessel_ml)
             )
+        for room in self.problem.rooms:
+            at, each = self._weight(room.ids)
+            rows.append(Row(STOMACH, each / room.ml, 1.0 - at / room.ml))
         star = next((part for part in self.problem.parts if part.star), None)
         for other in self.problem.parts if star else ():
             if star and other.key != star.key and other.role != "base":
@@ -295,6 +310,14 @@ class Grid:
             ml(part, part.limits.least) for part in self.free
         )
         return at, np.array([ml(part, part.limits.step) for part in self.free])
+
+    def _weight(self, ids: Collection[str]) -> tuple[float, Vector]:
+        """What these parts weigh at the least portions, and what each step adds: a gram is taken
+        for a milliliter of stomach. [g]"""
+        at = sum(grams for part, grams in self.fixed if part.key in ids)
+        at += sum(part.limits.least for part in self.free if part.key in ids)
+        steps = [part.limits.step if part.key in ids else 0.0 for part in self.free]
+        return at, np.array(steps)
 
     def own_steps(self) -> npt_ints:
         """The steps nearest to the practitioner's own portions."""
@@ -386,7 +409,11 @@ def sums(
     return missed, sum(aim.weight * abs(found[aim.key] - aim.aim) / aim.per for aim in problem.aims)
 
 
-NOT_NUTRIENTS = {"vessel": "what the vessel holds", "star": "the star stays the largest"}
+NOT_NUTRIENTS = {
+    "vessel": "what the vessel holds",
+    "star": "the star stays the largest",
+    STOMACH: "what a stomach holds after surgery",
+}
 
 
 def name_of(key: str) -> str:
