@@ -176,7 +176,8 @@ def _offer(
         if step.food is not None and step.kind not in ("less", "out")
     ]
     cautions = judged.say(new) if new else []
-    if any(caution.level == LEVELS[0] for caution in cautions):
+    # at the amount that it comes in at it may be too much, where a first helping was not
+    if any(caution.level == LEVELS[0] or caution.names for caution in cautions):
         return None
     # of what comes into all that is made, what is looked at gets its share
     unknown = _unknown(aims, swap, [Ingredient(one.food, one.grams / judged.times) for one in new])
