@@ -126,7 +126,7 @@ class ClientForm(forms.ModelForm):
         max_length=300,
         required=False,
         help_text="With commas: kiwi, latex, birch pollen, cumin. Any allergy; what is only not "
-        "liked goes below.",
+        "liked goes beside it.",
     )
     school = forms.ChoiceField(required=False)
     birth_year = forms.CharField(
@@ -150,7 +150,7 @@ class ClientForm(forms.ModelForm):
         help_texts = {
             "about": "What tells them apart: their work, who sent them.",
             "pace_kg_per_week": "Leave empty for the pace of the school, or the usual one.",
-            "dislikes": "With commas: mushrooms, fennel.",
+            "dislikes": "A wish, no allergy. With commas: mushrooms, fennel.",
             "favorites": "With commas: hemp seeds, white beans, kale. They come first where "
             "something is short.",
             "weight_before_kg": "In pregnancy: energy, protein and the gain advised go by it.",
