@@ -6,11 +6,12 @@ import re
 import unicodedata
 from collections.abc import Sequence
 
-_SPACED = re.compile(r"[-\u2010-\u2015_/]+")
+_SPACED = re.compile(r"[-\u2010-\u2015_/,;()]+")
 
 
 def plain(text: str) -> str:
-    """Small letters without accents, hyphens as spaces, straight apostrophes."""
+    """Small letters without accents, hyphens, commas and brackets as spaces, straight
+    apostrophes."""
     straight = text.casefold().replace("\u2019", "'").replace("\u02bc", "'")
     bare = unicodedata.normalize("NFKD", straight).encode("ascii", "ignore").decode()
     return " ".join(_SPACED.sub(" ", bare).split())

@@ -322,8 +322,10 @@ def _crossing(level: str, situation: Situation) -> Iterator[str]:
 
 def _in_words(situation: Situation) -> Iterator[str]:
     """The lines nobody could read that speak of what is not tolerated."""
+    # celiac disease is no allergy, and gluten hides in the same words
+    also = {"gluten"} if "celiac" in situation.conditions else set()
     for line in situation.lines:
-        hit = [code for code in sorted(situation.allergies) if allergy(code).in_text(line)]
+        hit = [code for code in sorted(situation.allergies | also) if allergy(code).in_text(line)]
         if hit:
             yield f"{line} ({', '.join(hit)})"
 

@@ -143,6 +143,19 @@ class OfEachKind(Case):
         long_ago = [Happened("salt", *self.days(30, 29))]
         self.assertNotIn(why.WATER, [one.key for one in self.found(happened=long_ago)])
 
+    def test_the_thyroid(self):
+        for tsh, share, supported in ((4.6, 0.03, False), (9.9, 0.03, False), (10.1, 0.06, True)):
+            record = replace(self.record, blood={"blood_tsh": tsh})
+            found = next(
+                one for one in causes(record, judge_pace(record)) if one.key == why.THYROID
+            )
+            self.assertAlmostEqual(found.kcal, share * self.need, delta=1)
+            self.assertEqual(found.supported and tsh > 10, supported)
+        for blood in ({}, {"blood_tsh": 4.4}):
+            record = replace(self.record, blood=blood)
+            keys = [one.key for one in causes(record, judge_pace(record))]
+            self.assertNotIn(why.THYROID, keys)
+
     def test_the_scale_or_the_hour(self):
         rows = [
             replace(one, time=LATER if (self.record.today - one.on).days < 22 else MORNING)

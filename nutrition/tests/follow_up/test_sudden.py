@@ -6,9 +6,10 @@ from unittest import TestCase
 from nutrition.follow_up.happened import KINDS
 from nutrition.follow_up.stall import Record, judge_pace
 from nutrition.follow_up.sudden import fall, rise, weight_signs
-from nutrition.follow_up.usual import habit_numbers
+from nutrition.follow_up.usual import HABIT_DAYS, habit_numbers
 from nutrition.follow_up.weighed import Weighed
 from nutrition.targets.person import Person
+from nutrition.tests.follow_up.test_causes import eaten
 
 TODAY = date(2026, 11, 20)
 
@@ -101,6 +102,20 @@ class Loss(TestCase):
         self.assertFalse(self.lost(slow, (31, 80.0), (0, 75.9)))
         self.assertTrue(self.lost(slow, (31, 80.0), (0, 74.0)))
 
+    def test_past_the_plan_by_half_and_no_sooner(self):
+        # 0.8 kg a week are 3.54 kg in 31 days; half more are 5.31
+        slow = person(goal="lose", pace_kg_per_week=0.8)
+        self.assertFalse(self.lost(slow, (31, 80.0), (0, 74.8)))
+        self.assertTrue(self.lost(slow, (31, 80.0), (0, 74.6)))
+
+    def test_an_old_weight_says_nothing_of_today(self):
+        self.assertTrue(self.lost(person(), (74, 80.0), (44, 74.0)))
+        self.assertFalse(self.lost(person(), (76, 80.0), (46, 74.0)))
+        for ago, stands in ((14, True), (15, False)):
+            rows = weights((ago + 3, 80.0), (ago, 85.0))
+            found = signs(person("heart_failure"), rows).numbers
+            self.assertEqual("heart_water" in found, stands)
+
     def test_rise_and_fall_of_nothing(self):
         self.assertIsNone(rise([], 7))
         self.assertIsNone(fall(weights((0, 80.0)), 7))
@@ -138,5 +153,17 @@ class Said(TestCase):
             self.assertIn(f"about {kg:g} kg, for up to {days} days", row.words)
         self.assertIn("up to a kilogram", KINDS["scale"].words)
 
+    def test_a_drift_is_worth_a_word_from_a_hundredth_of_the_body_on(self):
+        for kg, moves in ((0.7, False), (0.9, True)):
+            rows = weights(*((28 - day, 80.0 + kg * day / 28) for day in range(29)))
+            self.assertEqual("it moves" in judge_pace(self.record(rows)).words, moves, kg)
+
     def test_a_habit_needs_three_whole_days(self):
-        self.assertEqual(habit_numbers([]), {})
+        days = [eaten(TODAY - timedelta(days=at), 1800) for at in range(4)]
+        greens = sum(one.profile["vitamin_k_ug"].amount for one in days) / 4
+        self.assertAlmostEqual(habit_numbers(days)["vitamin_k_habit_ug"], greens)
+        self.assertEqual(habit_numbers(days[:2]), {})
+        self.assertTrue(habit_numbers(days[:3]))
+        part = [eaten(TODAY, 1800, whole=False), *days[:2]]
+        self.assertEqual(habit_numbers(part), {}, "a day of which only some is known is none")
+        self.assertEqual(HABIT_DAYS, 14)

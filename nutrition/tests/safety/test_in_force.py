@@ -6,7 +6,12 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.profile import Profile
 from nutrition.safety.cautions import cautions_in
-from nutrition.safety.situations import PlannedDay, day_numbers, planned_situation
+from nutrition.safety.situations import (
+    PlannedDay,
+    day_numbers,
+    plan_numbers,
+    planned_situation,
+)
 from nutrition.safety.upper_levels import upper_levels
 from nutrition.targets.day import Order, day_targets
 from nutrition.targets.person import Person
@@ -51,7 +56,7 @@ class Orders(TestCase):
 
     def test_far_over_it_stops_and_a_little_over_it_warns(self):
         salt = {"salt": 4.0, "white-rice-cooked": 200}
-        for most, level in ((1500, "caution"), (1000, "stop and ask")):
+        for most, level in ((1500, "caution"), (1100, "caution"), (1000, "stop and ask")):
             caution = told(salt, [order("sodium_mg", high=most)])["over_sodium_mg"]
             self.assertEqual(caution.level, level, most)
 
@@ -71,6 +76,14 @@ class Orders(TestCase):
         self.assertIn("1,300 mL of fluid", caution.text)
         self.assertIn("not counted", caution.text)
         self.assertNotIn("over_water_g", told(wet, [order("water_g", high=1301)]))
+
+    def test_the_usual_aim_of_salt_is_nobody_s_order(self):
+        day = day_targets(Person(sex="male", age_years=50, height_cm=178, weight_kg=78))
+        self.assertEqual(plan_numbers(day)["sodium_aim_mg"], 2300)
+        day = day_targets(day.person, None, [order("sodium_mg", high=1400)])
+        self.assertLessEqual(
+            plan_numbers(day, [order("sodium_mg", high=1400)])["sodium_aim_mg"], 1400
+        )
 
 
 class Conditions(TestCase):

@@ -199,7 +199,9 @@ class Ranked(TestCase):
                         self.assertFalse(gate.why_not(step.food))
                         self.assertNotIn("soy", step.food.allergens)
         self.assertIn("does not tolerate", gate.why_not(FOODS["tofu-firm"]))
-        self.assertIn("does not like (a wish, no allergy)", gate.why_not(FOODS["brown-rice-cooked"]))
+        self.assertIn(
+            "does not like (a wish, no allergy)", gate.why_not(FOODS["brown-rice-cooked"])
+        )
         self.assertIn("the school", gate.why_not(FOODS["olive-oil"]))
 
     def test_another_dish_in_its_place(self):

@@ -131,6 +131,44 @@ class Numbers(TestCase):
         self.assertEqual(stage_apart(10, ["ckd_5", "hemodialysis", "dialysis"]), 0)
         self.assertEqual(stage_apart(10, []), 0)
 
+    def test_a_rate_as_it_is_printed_and_the_newer_of_two(self):
+        printed = {"egfr": value("egfr", 41, ago=10)}
+        numbers = blood_numbers(printed, person(), TODAY)
+        self.assertEqual(numbers["blood_egfr"], 41)
+        self.assertIn("stage 3b", blood_words(printed, numbers, TODAY)["said_egfr"])
+        self.assertIn("41 mL/min", blood_words(printed, numbers, TODAY)["said_egfr"])
+        newer = printed | {"creatinine": value("creatinine", 0.7, ago=2)}
+        self.assertGreater(blood_numbers(newer, person(), TODAY)["blood_egfr"], 80)
+        older = printed | {"creatinine": value("creatinine", 0.7, ago=20)}
+        self.assertEqual(blood_numbers(older, person(), TODAY)["blood_egfr"], 41)
+
+    def test_what_laboratories_call_about(self):
+        for key, number, danger in (
+            ("calcium", 6.9, 1),
+            ("calcium", 7.1, 0),
+            ("calcium", 12.9, 0),
+            ("calcium", 13.1, 1),
+            ("magnesium", 0.9, 1),
+            ("magnesium", 1.1, 0),
+            ("magnesium", 4.8, 0),
+            ("magnesium", 5.0, 1),
+        ):
+            found = blood_numbers({key: value(key, number)}, person(), TODAY)
+            self.assertEqual(found[f"blood_{key}_danger"], danger, (key, number))
+        liver = blood_numbers({"alt": value("alt", 80), "ast": value("ast", 20)}, person(), TODAY)
+        self.assertEqual(liver["blood_liver_times"], 2.0)
+
+    def test_both_units(self):
+        for key, number, unit, other, there in (
+            ("magnesium", 2.0, "mEq/L", "mmol/L", 1.0),
+            ("magnesium", 1.0, "mmol/L", "mg/dL", 2.4305),
+            ("calcium", 2.5, "mmol/L", "mg/dL", 10.02),
+            ("alt", 1.0, "µkat/L", "U/L", 60.0),
+            ("urate", 416.0, "µmol/L", "mg/dL", 6.993),
+            ("phosphate", 0.5, "mmol/L", "mg/dL", 1.5487),
+        ):
+            self.assertAlmostEqual(convert(key, number, unit, other), there, places=2)
+
     def test_anemia_is_by_sex_and_pregnancy(self):
         for more, number, anemic in (
             ({}, 11.9, 1.0),
