@@ -62,6 +62,11 @@ class Happened:
     def name(self) -> str:
         return KINDS[self.kind].name
 
+    @property
+    def told(self) -> str:
+        """What it is, what it does to the scale, and for how long."""
+        return KINDS[self.kind].words
+
     def holds_water_on(self, on: date) -> bool:
         """Whether it may still hold water on a day."""
         kind = KINDS[self.kind]

@@ -77,6 +77,8 @@ def plan_numbers(
     """Of the targets in force: energy, pace, protein, limits, and numbers by hand that leave the
     computed band of a condition."""
     person, kcal, protein = day.person, day.targets["energy_kcal"].aim, day.targets["protein_g"]
+    # the usual pace is nobody's wish: that it is capped needs no word
+    asked = day.energy.asked_pace if _asked_for(day) else 0.0
     out = body_numbers(person) | {
         "energy_kcal": kcal,
         "energy_floor": KCAL_FLOOR[person.sex],
@@ -85,9 +87,9 @@ def plan_numbers(
         ),
         "floored": float(day.energy.floored),
         "energy_short": day.energy.need - kcal,
-        "asked_pace_kg": day.energy.asked_pace,
-        "asked_pace_percent": day.energy.asked_pace / person.weight_kg * 100.0,
-        "pace_cut": float(day.energy.asked_pace > day.energy.pace + 1e-9),
+        "asked_pace_kg": asked,
+        "asked_pace_percent": asked / person.weight_kg * 100.0,
+        "pace_cut": float(asked > day.energy.pace + 1e-9),
         "pace_kg": day.energy.pace,
         "pace_percent": day.energy.pace / person.weight_kg * 100.0,
         "protein_g_per_kg": protein.aim / day.weight.kg,
@@ -126,6 +128,11 @@ def plan_numbers(
     if day.energy.held_because:
         out |= dict.fromkeys(PACES, 0.0)
     return out | measured_numbers(person, measured_kg_per_week) | _by_hand(day, orders)
+
+
+def _asked_for(day: DayTargets) -> bool:
+    """Whether somebody asked for a pace: the client, the practitioner or the school."""
+    return day.person.pace_kg_per_week is not None or day.school is not None
 
 
 def measured_numbers(person: Person, kg_per_week: float | None) -> dict[str, float]:

@@ -109,6 +109,7 @@ FASTEST_PERCENT_WITH = {
     "ckd_5": 0.5,
     "dialysis": 0.5,
     "kidney_transplant": 0.5,
+    "gout": 0.7,
 }
 FASTEST_NURSING_KG = 0.5
 # Nothing is forecast beyond it for a gain: from there on no formula here holds. [kg/m²]

@@ -1,6 +1,7 @@
 """What an audit of targets, cautions and balance found, each as it should be: what somebody with
 this body, these conditions and these meals is told, and what is not said without need."""
 
+from itertools import product
 from unittest import TestCase
 
 from nutrition.composition.food_mosts import most_of
@@ -13,7 +14,11 @@ from nutrition.formats.problem_answer import solve
 from nutrition.formats.problem_file import read_problem
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
-from nutrition.targets.person import OutOfRange
+from nutrition.safety.cautions import cautions_in, rules
+from nutrition.safety.situations import planned_situation
+from nutrition.targets.conditions import conditions
+from nutrition.targets.day import day_targets
+from nutrition.targets.person import GOAL_WORDS, OutOfRange, Person, Referred
 
 FOODS = food_table()
 SOMEONE = {"sex": "male", "age_years": 45, "height_cm": 178, "weight_kg": 78}
@@ -121,9 +126,9 @@ SILENT = (
 
 class Cautions(TestCase):
     def test_what_must_stand(self):
-        for conditions, lines, code, level in STANDS:
-            with self.subTest(conditions, lines=lines):
-                found, data = told(lines, conditions=conditions)
+        for have, lines, code, level in STANDS:
+            with self.subTest(have, lines=lines):
+                found, data = told(lines, conditions=have)
                 self.assertEqual(data["unresolved"], [])
                 self.assertEqual(found.get(code), level, sorted(found))
                 row = next(row for row in data["cautions"] if row["code"] == code)
@@ -131,9 +136,9 @@ class Cautions(TestCase):
                 self.assertTrue(row["because"] and row["source"])
 
     def test_what_must_be_silent(self):
-        for conditions, lines, code in SILENT:
-            with self.subTest(conditions, lines=lines):
-                found, data = told(lines, conditions=conditions)
+        for have, lines, code in SILENT:
+            with self.subTest(have, lines=lines):
+                found, data = told(lines, conditions=have)
                 self.assertEqual(data["unresolved"], [])
                 self.assertNotIn(code, found)
 
@@ -309,3 +314,40 @@ class Balance(TestCase):
         )
         self.assertEqual((data["portions"]["cassava"], data["portions"]["beans"]), (0, 0))
         self.assertIn("held", data)
+
+
+class NoTargetStartsItsOwnCaution(TestCase):
+    def test_for_no_condition_stage_or_goal(self):
+        """A number that was computed here is not what a caution of numbers is about: those speak of
+        what somebody asked for."""
+        by_number = {
+            rule.code
+            for rule in rules()
+            if rule.level != "note"
+            and any(
+                word in side
+                for one in rule.number
+                for side in (one.left, one.right)
+                for word in ("aim_mg", "protein_g_per_kg", "energy_kcal", "pace", "potassium_most")
+            )
+        }
+        self.assertGreater(len(by_number), 10)
+        for code, stage, goal in product(
+            conditions(), ("adult", "pregnant_2", "lactating_0_6"), GOAL_WORDS
+        ):
+            person = Person(
+                sex="female",
+                age_years=34,
+                height_cm=168,
+                weight_kg=68,
+                weight_before_kg=62 if stage != "adult" else None,
+                goal=goal,
+                life_stage=stage,
+                conditions=frozenset({code}),
+            )
+            try:
+                day = day_targets(person)
+            except Referred:
+                continue
+            found = {one.code for one in cautions_in(planned_situation(day))}
+            self.assertEqual(found & by_number, set(), (code, stage, goal))
