@@ -15,10 +15,10 @@ from nutrition.targets.person import Person
 from nutrition.targets.schools import School
 
 # Water in heart failure: so much within so many days is asked about at once, from the lowest on the
-# same scale; from the smaller on within a day it is weighed again. AHA/ACC/HFSA 2022 and ESC 2021,
+# same scale; from the smaller on it is weighed again. AHA/ACC/HFSA 2022 and ESC 2021,
 # from memory. [d], [kg]
 HEART = ((1, 1.4), (3, 2.0), (7, 2.3))
-HEART_AGAIN_KG = 1.0
+HEART_AGAIN = ((1, 1.0), (14, 2.3))
 # Between dialyses, of the weight after the last one. EBPG guideline (2007), from memory. [%], [d]
 DIALYSIS_MUCH, DIALYSIS_TOO_MUCH, DIALYSIS_DAYS = 4.0, 4.5, 4
 # Water in the belly. Common practice, no source. [d], [kg]
@@ -121,9 +121,9 @@ def weight_signs(
 def _water(have: frozenset[str], rows: Sequence[Weighed]) -> list[tuple[float, str, Moved]]:
     out = []
     if "heart_failure" in have:
-        out += _first(rows, "heart_water", HEART, (1, HEART_AGAIN_KG))
+        out += _first(rows, "heart_water", HEART, HEART_AGAIN)
     if "liver_disease" in have:
-        out += _first(rows, "belly_water", BELLY, None)
+        out += _first(rows, "belly_water", BELLY, ())
     if "dialysis" in have and "peritoneal_dialysis" not in have:
         found = rise(rows, DIALYSIS_DAYS)
         if found is not None and found.percent > DIALYSIS_MUCH:
@@ -136,16 +136,17 @@ def _first(
     rows: Sequence[Weighed],
     name: str,
     lines: Sequence[tuple[int, float]],
-    again: tuple[int, float] | None,
+    again: Sequence[tuple[int, float]],
 ) -> list[tuple[float, str, Moved]]:
-    """The first line that is passed; the first of them asks for more than it."""
+    """The first line that is passed, a day's by more than it; or else one that asks for another
+    weigh-in."""
     for days, kg in lines:
         found = rise(rows, days)
         if found is not None and found.kg > kg - 1e-9 + (1e-6 if days == 1 else 0.0):
             return [(ASK, name, found)]
-    if again is not None:
-        found = rise(rows, again[0])
-        if found is not None and found.kg >= again[1] - 1e-9:
+    for days, kg in again:
+        found = rise(rows, days)
+        if found is not None and found.kg >= kg - 1e-9:
             return [(AGAIN, name, found)]
     return []
 

@@ -1,5 +1,5 @@
-"""Conditions and medicines in pairs, with the schools going round: what is proposed for a bowl and a
-day is nothing that its own page stops. A sample, another one in each of the turns."""
+"""Conditions and medicines in pairs, with the schools going round: what is proposed for a bowl and
+a day is nothing that its own page stops. A sample, another one in each of the turns."""
 
 from itertools import cycle, product
 from unittest import TestCase
