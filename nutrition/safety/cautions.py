@@ -379,7 +379,25 @@ def _with_food_numbers(situation: Situation) -> dict[str, float]:
             for name in classes_of(part.food):
                 grams[name] = grams.get(name, 0.0) + part.grams
         numbers |= {f"g_{name}": grams.get(name, 0.0) for name in food_classes()}
-    return numbers | _against_the_habit(numbers)
+    return numbers | _against_the_habit(numbers) | _of_the_meals_planned(numbers)
+
+
+# Under so much carbohydrate a day medicines that lower blood sugar, or hide ketones, are a danger;
+# under the second hardly any dose fits. [g/day] Common practice, no source.
+LOW_CARBOHYDRATE_G, HARDLY_ANY_G = 130.0, 50.0
+
+
+def _of_the_meals_planned(numbers: Mapping[str, float]) -> dict[str, float]:
+    """Lines of the day as far as its meals are planned: half a day is held to half of them."""
+    planned, meals = numbers.get("day_meals", 0.0), numbers.get("meals", 0.0)
+    share = min(planned / meals, 1.0) if meals > 0 else 1.0
+    out = {
+        "low_carbohydrate_g": LOW_CARBOHYDRATE_G * share,
+        "hardly_any_carbohydrate_g": HARDLY_ANY_G * share,
+    }
+    if "protein_least_g" in numbers:
+        out["protein_least_so_far_g"] = numbers["protein_least_g"] * share
+    return out
 
 
 def _against_the_habit(numbers: Mapping[str, float]) -> dict[str, float]:
@@ -400,7 +418,19 @@ FOOD_NUMBERS = (
     *("sugars_g", "carbohydrate_g", "sodium_mg", "potassium_mg", "phosphorus_mg"),
     *("vitamin_k_ug", "protein_g", "oxalate_mg", "iron_mg", "calcium_mg"),
 )
+# What a rule compares and nobody needs to read: switches, and lines that its text has already.
+_UNSAID = (
+    *("blood_", "logged_", "whole_day", "potassium_holders", "day_meals", "meals", "soft_"),
+    *("low_carbohydrate", "hardly_any", "protein_least", "stomach_", "surgery_", "heart_water"),
+    *("belly_water", "dialysis_water", "vitamin_k_swing", "vitamin_k_alone", "allergies_by_word"),
+    *("outside_equation", "refeeding", "floored", "gain_known", "weight_before_missing"),
+)
 _PLAIN_NUMBERS = {
+    "meal_most_ml": ("largest meal", "mL"),
+    "meal_most_fast_sugar_g": ("most sugar without fiber in a meal", "g"),
+    "vitamin_k_habit_ug": ("vitamin K of a usual day", "µg"),
+    "energy_available": ("energy left for a kg of fat-free mass", "kcal"),
+    "unplanned_loss_percent": ("weight lost", "%"),
     "caffeine_mg": ("caffeine", "mg"),
     "fast_sugar_g": ("sugar without fiber", "g"),
     "vitamin_k2_ug": ("vitamin K2", "µg"),
@@ -414,8 +444,7 @@ def _because(rule: Rule, names: Sequence[str], numbers: Mapping[str, float]) -> 
     for one in rule.number:
         for side in (one.left, one.right):
             value = numbers.get(side)
-            said = side.startswith(("blood_", "logged_"))
-            if value is None or said or side in ("whole_day", "potassium_holders"):
+            if value is None or side.startswith(_UNSAID):
                 continue
             begins, _line, key = side.partition("_")
             if side in _PLAIN_NUMBERS:

@@ -100,6 +100,27 @@ class Conditions(TestCase):
         self.assertEqual(nearly.level, "note")
 
 
+class AsFarAsPlanned(TestCase):
+    def codes(self, conditions, **numbers):
+        return set(told(numbers=numbers | {"whole_day": 1}, conditions=conditions))
+
+    def test_two_of_three_meals_are_held_to_their_part(self):
+        for grams, codes in (
+            (32, {"hardly_any_carbohydrate_on_medicine"}),
+            (34, {"little_carbohydrate_on_medicine"}),
+            (86, {"little_carbohydrate_on_medicine"}),
+            (88, set()),
+        ):
+            found = self.codes(["sglt2_inhibitor"], day_carbohydrate_g=grams, day_meals=2, meals=3)
+            self.assertEqual({one for one in found if one.endswith("on_medicine")}, codes, grams)
+
+    def test_protein_on_dialysis(self):
+        # 78 kg at 1.0 g/kg: 78 g, 52 of them in two of three meals
+        for grams, stands in ((51, True), (53, False)):
+            found = self.codes(["hemodialysis"], day_protein_g=grams, day_meals=2, meals=3)
+            self.assertEqual("day_protein_dialysis" in found, stands)
+
+
 class UpperLevels(TestCase):
     def tablets(self, key, dose, **more):
         return told(numbers={f"tablet_{key}": dose}, **more).get(f"tablet_upper_{key}")
