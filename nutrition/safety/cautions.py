@@ -9,22 +9,18 @@ from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, fields
 from functools import lru_cache
 
-import numpy as np
-
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.allergies import allergy, refused_in, sees_no_more, texts_of
 from nutrition.composition.carried import carried_by
-from nutrition.composition.fluid import fluid_ml
-from nutrition.composition.food_classes import classes_of, food_classes, kinds_of
+from nutrition.composition.food_classes import food_classes, kinds_of
 from nutrition.composition.ingredient import Ingredient
-from nutrition.composition.nutrients import KEYS, NUTRIENT
-from nutrition.composition.profile import INDEX
 from nutrition.composition.tables import BadTable, toml_rows
+from nutrition.safety.at_hand import FOOD_NUMBERS, numbers_at_hand
+from nutrition.safety.because import because_of
 from nutrition.safety.bringing import brought_by, named_for
-from nutrition.safety.fast_sugar import fast_sugar_g
 from nutrition.safety.in_force import Limit, passed_limits, passed_uppers
 from nutrition.safety.words import COOKED, found_words, said_of
-from nutrition.targets.conditions import conditions, doctor_for, holders_of_potassium
+from nutrition.targets.conditions import conditions, doctor_for
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
 
@@ -112,6 +108,11 @@ class Rule:
     client: str
     urgent: str
     todo: str
+
+    @property
+    def compared(self) -> list[str]:
+        """The numbers that it compares, by name or value."""
+        return [side for one in self.number for side in (one.left, one.right)]
 
     @property
     def names_no_food(self) -> bool:
@@ -349,119 +350,6 @@ def _is_called(name: str, word: str) -> bool:
     return bool(stem) and re.search(rf"\b{re.escape(stem)}", name.lower()) is not None
 
 
-@lru_cache(maxsize=512)
-def _holders(codes: frozenset[str]) -> float:
-    return float(holders_of_potassium(codes))
-
-
-def _with_food_numbers(situation: Situation) -> dict[str, float]:
-    """The numbers at hand, and those that the foods give by themselves: grams of a kind, what they
-    bring as far as it is known, and what no column holds."""
-    by_word = [code for code in sorted(situation.allergies) if sees_no_more(code)]
-    numbers = {
-        "potassium_holders": _holders(situation.conditions),
-        "whole_day": 0.0,
-        "vitamin_k_habit_ug": 0.0,
-        "allergies_by_word": float(len(by_word)),
-    }
-    numbers |= situation.numbers
-    if situation.foods is not None:
-        total = sum(
-            (np.nan_to_num(part.left.values) * part.grams / 100.0 for part in situation.foods),
-            np.zeros(len(KEYS)),
-        )
-        numbers |= {f"food_{key}": float(total[INDEX[key]]) for key in FOOD_NUMBERS}
-        numbers |= carried_by(situation.foods)
-        numbers["fluid_ml"] = fluid_ml(situation.foods)
-        numbers["fast_sugar_g"] = sum(map(fast_sugar_g, situation.foods))
-        grams: dict[str, float] = {}
-        for part in situation.foods:
-            for name in classes_of(part.food):
-                grams[name] = grams.get(name, 0.0) + part.grams
-        numbers |= {f"g_{name}": grams.get(name, 0.0) for name in food_classes()}
-    return numbers | _against_the_habit(numbers) | _of_the_meals_planned(numbers)
-
-
-# Under so much carbohydrate a day medicines that lower blood sugar, or hide ketones, are a danger;
-# under the second hardly any dose fits. [g/day] Common practice, no source.
-LOW_CARBOHYDRATE_G, HARDLY_ANY_G = 130.0, 50.0
-
-
-def _of_the_meals_planned(numbers: Mapping[str, float]) -> dict[str, float]:
-    """Lines of the day as far as its meals are planned: half a day is held to half of them."""
-    planned, meals = numbers.get("day_meals", 0.0), numbers.get("meals", 0.0)
-    share = min(planned / meals, 1.0) if meals > 0 else 1.0
-    out = {
-        "low_carbohydrate_g": LOW_CARBOHYDRATE_G * share,
-        "hardly_any_carbohydrate_g": HARDLY_ANY_G * share,
-    }
-    if "protein_least_g" in numbers:
-        out["protein_least_so_far_g"] = numbers["protein_least_g"] * share
-    return out
-
-
-def _against_the_habit(numbers: Mapping[str, float]) -> dict[str, float]:
-    """How many times what is usual, or its inverse where that is more, a day's vitamin K is; and
-    what is looked at alone."""
-    habit = numbers["vitamin_k_habit_ug"]
-    if habit <= 0:
-        return {}
-    out = {"vitamin_k_alone": numbers.get("food_vitamin_k_ug", 0.0) / habit}
-    if "day_vitamin_k_ug" in numbers:
-        times = max(numbers["day_vitamin_k_ug"], 1.0) / habit
-        out["vitamin_k_swing"] = max(times, 1.0 / times)
-    return out
-
-
-# What of the foods in question themselves a rule may look at.
-FOOD_NUMBERS = (
-    *("sugars_g", "carbohydrate_g", "sodium_mg", "potassium_mg", "phosphorus_mg"),
-    *("vitamin_k_ug", "protein_g", "oxalate_mg", "iron_mg", "calcium_mg"),
-)
-# What a rule compares and nobody needs to read: switches, and lines that its text has already.
-_UNSAID = (
-    *("blood_", "logged_", "whole_day", "potassium_holders", "day_meals", "meals", "soft_"),
-    *("low_carbohydrate", "hardly_any", "protein_least", "stomach_", "surgery_", "heart_water"),
-    *("belly_water", "dialysis_water", "vitamin_k_swing", "vitamin_k_alone", "allergies_by_word"),
-    *("outside_equation", "refeeding", "floored", "gain_known", "weight_before_missing"),
-)
-_PLAIN_NUMBERS = {
-    "meal_most_ml": ("largest meal", "mL"),
-    "meal_most_fast_sugar_g": ("most sugar without fiber in a meal", "g"),
-    "vitamin_k_habit_ug": ("vitamin K of a usual day", "µg"),
-    "energy_available": ("energy left for a kg of fat-free mass", "kcal"),
-    "unplanned_loss_percent": ("weight lost", "%"),
-    "caffeine_mg": ("caffeine", "mg"),
-    "fast_sugar_g": ("sugar without fiber", "g"),
-    "vitamin_k2_ug": ("vitamin K2", "µg"),
-    "iodine_likely_ug": ("likely iodine", "µg"),
-}
-
-
-def _because(rule: Rule, names: Sequence[str], numbers: Mapping[str, float]) -> tuple[str, ...]:
-    """The foods, and the numbers that a rule compared, in words."""
-    out = list(names)
-    for one in rule.number:
-        for side in (one.left, one.right):
-            value = numbers.get(side)
-            if value is None or side.startswith(_UNSAID):
-                continue
-            begins, _line, key = side.partition("_")
-            if side in _PLAIN_NUMBERS:
-                name, unit = _PLAIN_NUMBERS[side]
-            elif begins == "g":
-                name, unit = key, "g"
-            elif key.removeprefix("most_") in NUTRIENT:
-                nutrient = NUTRIENT[key.removeprefix("most_")]
-                name = f"{nutrient.name[:1].lower()}{nutrient.name[1:]} of the {begins}"
-                unit = nutrient.unit
-            else:
-                name, unit = side.replace("_", " "), ""
-            figure = f"{value:,.0f}" if abs(value) >= 100 else f"{value:.3g}"
-            out.append(f"{name} {figure} {unit}".strip())
-    return tuple(dict.fromkeys(out))
-
-
 def _doctor(rule: Rule, situation: Situation) -> str:
     """Whom the client turns to: with what they have of that which set the rule off, or else with
     anything."""
@@ -471,7 +359,9 @@ def _doctor(rule: Rule, situation: Situation) -> str:
 
 def cautions_in(situation: Situation) -> list[Caution]:
     """All that is to be said in a situation, the gravest first."""
-    numbers = _with_food_numbers(situation)
+    numbers = numbers_at_hand(
+        situation.conditions, situation.allergies, situation.numbers, situation.foods
+    )
     out = []
     for rule in rules():
         if not _person_matches(rule, situation) or not all(
@@ -501,7 +391,7 @@ def cautions_in(situation: Situation) -> list[Caution]:
                 source=rule.source,
                 about=about,
                 names=tuple(found),
-                because=_because(rule, found, numbers),
+                because=because_of(rule.compared, found, numbers),
                 client=rule.client.format_map(
                     {"foods": foods, "your_doctor": _doctor(rule, situation)}
                 ),
