@@ -43,6 +43,7 @@ def numbers_at_hand(
         "potassium_holders": _holders(conditions),
         "whole_day": 0.0,
         "vitamin_k_habit_ug": 0.0,
+        "heart_water": 0.0,
         "allergies_by_word": float(len(by_word)),
     }
     numbers |= known
