@@ -6,7 +6,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from nutrition.composition.food_classes import kinds_within
+from nutrition.composition.food_classes import classes_of, kinds_within
 from nutrition.composition.foods import Food
 from nutrition.labels.item_list import items_in, statements
 from nutrition.recipe.reckoning import Facts
@@ -60,6 +60,11 @@ def _is_animal(line: Line) -> bool:
     return bool(line.animal)
 
 
+def _counted(food: Food) -> frozenset[str]:
+    """The kinds that a food counts as: of a package of the practice's own also what is inside."""
+    return kinds_within(food) if food.own else classes_of(food)
+
+
 # Of oil inside a package every gram is fat; of flour inside it nobody knows the energy. [kcal/g]
 KCAL_PER_G_OIL = 8.84
 
@@ -93,7 +98,7 @@ def whole_food(facts: Facts, school: School | None = None) -> list[Found]:
     for heading, kind, key in LOOKED_FOR:
         parts = []
         for line, cooked in facts.rows:
-            if line.food is None or cooked is None or kind not in kinds_within(line.food):
+            if line.food is None or cooked is None or kind not in _counted(line.food):
                 continue
             amount = cooked.profile[key].amount / facts.recipe.servings
             parts.append(Brought(line.text, line.food.name, _brought(line.food, kind, key, amount)))

@@ -10,6 +10,7 @@ import numpy as np
 
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import WORTH_SAYING, Unknown, names_unknown
+from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
 from nutrition.portions.few_changes import best_of_all, best_pair, best_single
 from nutrition.portions.judge import Judge, Ways
@@ -379,6 +380,12 @@ def _now(aim: Aim, miss: float) -> str:
 def allowed(problem: Problem, work: Work | None = None) -> Balanced:
     """The proposals that bring nothing to stop and ask about that is not there now: amounts that
     only count together. Raises BadProblem where there are some and none is allowed."""
+    if _share_left_out(problem) >= NO_MEAL_LEFT:
+        raise BadProblem(
+            "parts",
+            "Nearly all of this is to be asked about first for this client: begin with other "
+            "foods, or prepare these otherwise.",
+        )
     found = balanced(problem, work)
     if not found.told:
         return found
@@ -391,6 +398,22 @@ def allowed(problem: Problem, work: Work | None = None) -> Balanced:
             "parts.",
         )
     return replace(found, told=tuple(out))
+
+
+# Where so much of the energy may not be served, what is left is no meal. Common practice, no
+# source.
+NO_MEAL_LEFT = 0.75
+
+
+def _share_left_out(problem: Problem) -> float:
+    """The share of the energy in what the gate leaves out altogether. [0 to 1]"""
+
+    def kcal(part: Portion) -> float:
+        return float(part.profile["energy_kcal"].amount)
+
+    whole = sum(map(kcal, problem.parts))
+    out = sum(kcal(part) for part in problem.parts if part.limits.held and part.limits.most <= 0)
+    return out / whole if whole > 0 else 0.0
 
 
 def _barred(problem: Problem, portions: Mapping[str, float]) -> set[str]:
