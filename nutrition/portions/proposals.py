@@ -380,7 +380,8 @@ def _now(aim: Aim, miss: float) -> str:
 def allowed(problem: Problem, work: Work | None = None) -> Balanced:
     """The proposals that bring nothing to stop and ask about that is not there now: amounts that
     only count together. Raises BadProblem where there are some and none is allowed."""
-    if _share_left_out(problem) >= NO_MEAL_LEFT:
+    needs = not problem.gate.situation.conditions.isdisjoint(LITTLE_IS_A_DANGER)
+    if needs and _share_left_out(problem) >= NO_MEAL_LEFT:
         raise BadProblem(
             "parts",
             "Nearly all of this is to be asked about first for this client: begin with other "
@@ -400,9 +401,10 @@ def allowed(problem: Problem, work: Work | None = None) -> Balanced:
     return replace(found, told=tuple(out))
 
 
-# Where so much of the energy may not be served, what is left is no meal. Common practice, no
-# source.
+# Where so much of the energy may not be served, what is left is no meal for somebody to whom little
+# food is a danger by itself. Common practice, no source.
 NO_MEAL_LEFT = 0.75
+LITTLE_IS_A_DANGER = ("insulin", "sulfonylurea", "sglt2_inhibitor")
 
 
 def _share_left_out(problem: Problem) -> float:
