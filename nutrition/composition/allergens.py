@@ -78,10 +78,15 @@ class UnknownAllergen(CoreError):
     """A word that is no allergen here: taken as it is, it would look like protection."""
 
 
+def spellings(said: str) -> tuple[str, ...]:
+    """A word as a table may have it: itself, in the plural, in the singular."""
+    return (said, f"{said}s", said.removesuffix("s"), said.removesuffix("es"))
+
+
 def listed_named(said: str) -> tuple[str, ...]:
     """The allergens that labels must name which a word means; none for a word that means another.
     In small letters, hyphens as spaces."""
-    for one in (said, f"{said}s", said.removesuffix("s"), said.removesuffix("es")):
+    for one in spellings(said):
         if one in ALLERGENS:
             return (one,)
         if one in OTHER_WORDS:

@@ -5,11 +5,17 @@ from __future__ import annotations
 
 import difflib
 import re
-from collections.abc import Iterable
+from collections.abc import Hashable, Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from nutrition.composition.allergens import ALLERGENS, OTHER_WORDS, UnknownAllergen, listed_named
+from nutrition.composition.allergens import (
+    ALLERGENS,
+    OTHER_WORDS,
+    UnknownAllergen,
+    listed_named,
+    spellings,
+)
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.plain_words import on_whole_words, plain
@@ -19,9 +25,7 @@ MOST_LETTERS = 60
 # A word so like the name of a listed allergen is asked about: it may be a slip of the hand. Common
 # practice, no source.
 LIKE = 0.8
-_AROUND = re.compile(
-    r"^(an? )?allerg(y|ic) (to|of) |\b(allerg(y|ies)|allergic|intolerance)$",
-)
+_AROUND = re.compile(r"^(an? )?allerg(y|ic) (to|of) |\b(allerg(y|ies)|allergic|intolerance)$")
 _KEYS = ("names", "words", "unless", "cross_words", "cross_raw", "cross_level", "why", "source")
 
 
@@ -108,17 +112,21 @@ def _by_name() -> dict[str, str]:
     return {name: code for code, one in _rows().items() for name in one.names}
 
 
+def _by_the_word(word: str) -> re.Pattern[str]:
+    """A pattern for a word that stands in no table, without the s of its plural."""
+    return on_whole_words([re.escape(word.removesuffix("s") if len(word) > 3 else word)])
+
+
 @lru_cache(maxsize=512)
 def allergy(code: str) -> Allergy:
     """What an allergy looks for, by the code that `allergies_named` gave."""
     found = _rows().get(code)
     if found is not None:
         return found
-    stem = code.removesuffix("s") if len(code) > 3 else code
     return Allergy(
         code=code,
         names=(code,),
-        said=on_whole_words([re.escape(stem)]),
+        said=_by_the_word(code),
         cleared=None,
         crossing=None,
         crossing_raw=None,
@@ -133,11 +141,7 @@ def allergies_named(word: str) -> tuple[str, ...]:
     """The codes of the allergies that a word means: listed ones, those of the table, or the word
     itself. Raises UnknownAllergen for nothing, for too much, and for a word so like a listed one
     that it may be a slip."""
-    said = " ".join(plain(word).split())
-    said = re.sub(
-        r"^(an? )?(allerg(y|ic) (to|of) )|\b(allerg(y|ies)|allergic|intolerance)$", "", said
-    )
-    said = said.strip(" .")
+    said = _AROUND.sub("", plain(word)).strip(" .")
     if not re.search(r"[a-z]", said):
         raise UnknownAllergen("Give what is not tolerated in a word.", "allergies")
     if len(said) > MOST_LETTERS:
@@ -148,7 +152,7 @@ def allergies_named(word: str) -> tuple[str, ...]:
     listed = listed_named(said)
     if listed:
         return listed
-    for one in (said, f"{said}s", said.removesuffix("s"), said.removesuffix("es")):
+    for one in spellings(said):
         if one in _by_name():
             return (_by_name()[one],)
     if not foods_called(said):
@@ -161,10 +165,14 @@ def allergies_named(word: str) -> tuple[str, ...]:
     return (said,)
 
 
-@lru_cache(maxsize=512)
 def foods_called(word: str) -> tuple[Food, ...]:
     """The foods of the table whose name has a word."""
-    pattern = on_whole_words([re.escape(word.removesuffix("s") if len(word) > 3 else word)])
+    return _foods_called(word, food_table().key)
+
+
+@lru_cache(maxsize=512)
+def _foods_called(word: str, _table: Hashable) -> tuple[Food, ...]:
+    pattern = _by_the_word(word)
     return tuple(food for food in food_table() if pattern.search(plain(food.name)))
 
 

@@ -11,6 +11,8 @@ from nutrition.composition.foods import Food
 from nutrition.composition.profile import Profile
 
 GLUTEN_FREE = re.compile(r"\bgluten[- ]?free\b", re.I)
+# The states of foods that heat has been through.
+COOKED = ("cooked", "boiled", "canned", "baked", "roasted", "stewed")
 STATE_ENDINGS = (", raw", ", cooked", ", dry", ", frozen", ", fresh", ", boiled", ", baked")
 
 
@@ -35,6 +37,11 @@ class Ingredient:
     def left(self) -> Food:
         """The food with what is eaten of it: everything that is derived starts from this."""
         return self.cooked or self.food
+
+    @property
+    def is_cooked(self) -> bool:
+        """Whether heat has been through it: here, or before it was bought."""
+        return self.heated or self.food.state.startswith(COOKED)
 
     @property
     def allergens(self) -> tuple[str, ...]:

@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.written.plain import uncapitalized
 
 # What a rule compares and nobody needs to read: switches, and lines that its text has already.
 _UNSAID = (
@@ -43,7 +44,7 @@ def because_of(
             name, unit = key, "g"
         elif key.removeprefix("most_") in NUTRIENT:
             nutrient = NUTRIENT[key.removeprefix("most_")]
-            name = f"{nutrient.name[:1].lower()}{nutrient.name[1:]} of the {begins}"
+            name = f"{uncapitalized(nutrient.name)} of the {begins}"
             unit = nutrient.unit
         else:
             name, unit = side.replace("_", " "), ""

@@ -19,10 +19,11 @@ from nutrition.safety.at_hand import FOOD_NUMBERS, numbers_at_hand
 from nutrition.safety.because import because_of
 from nutrition.safety.bringing import brought_by, named_for
 from nutrition.safety.in_force import Limit, passed_limits, passed_uppers
-from nutrition.safety.words import COOKED, found_words, said_of
+from nutrition.safety.words import found_words, said_of
 from nutrition.targets.conditions import conditions, doctor_for
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
+from nutrition.written.plain import uncapitalized
 
 LEVELS = ("stop and ask", "caution", "note")
 # How soon somebody should look, the soonest first.
@@ -148,7 +149,7 @@ class Caution:
     def sentence(self) -> str:
         """All of it in one sentence: what, why, and to whom to turn."""
         why = self.why.rstrip(".")
-        return f"{self.text.rstrip('.')} ({why[:1].lower()}{why[1:]}); turn to {self.refer_to}."
+        return f"{self.text.rstrip('.')} ({uncapitalized(why)}); turn to {self.refer_to}."
 
 
 def _value(side: str, numbers: Mapping[str, float]) -> float | None:
@@ -312,9 +313,8 @@ def _crossing(level: str, situation: Situation) -> Iterator[str]:
     kin = [one for code in sorted(situation.allergies) if (one := allergy(code)).kin == level]
     for one in kin:
         for part in parts:
-            cooked = part.heated or part.food.state.startswith(COOKED)
             texts = texts_of(part)
-            if not one.holds(part) and any(one.crosses(text, cooked) for text in texts):
+            if not one.holds(part) and any(one.crosses(text, part.is_cooked) for text in texts):
                 yield f"{part.food.name} ({one.code})"
         for line in situation.lines:
             if not one.in_text(line) and one.crosses(line, cooked=False):

@@ -12,6 +12,7 @@ from nutrition.safety.bringing import brought_by, most_of_it
 from nutrition.safety.upper_levels import UpperLevel, upper_levels
 from nutrition.targets.day import DayTargets
 from nutrition.targets.voices import ORDER, Target
+from nutrition.written.plain import uncapitalized
 
 # Passed by so much of it an order is far beyond what was meant; passed by no more than so much a
 # condition's limit is a matter of the scale. Common practice, no source. [share of it]
@@ -126,8 +127,7 @@ def _figure(key: str, value: float) -> str:
         return f"{value:,.0f} mL of fluid (drinks, soup, ice and the like)"
     nutrient = NUTRIENT[key]
     decimals = nutrient.decimals if value < 10 else 0
-    name = f"{nutrient.name[:1].lower()}{nutrient.name[1:]}"
-    return f"{value:,.{decimals}f} {nutrient.unit} of {name}"
+    return f"{value:,.{decimals}f} {nutrient.unit} of {uncapitalized(nutrient.name)}"
 
 
 def _bound(key: str, value: float) -> str:
@@ -152,7 +152,7 @@ def _over(one: Limit, amount: float, begins: str, names: tuple[str, ...]) -> Pas
         why=one.why,
         refer_to="the clinician who gave the order" if one.ordered else "the treating clinician",
         source=one.source,
-        because=f"{_figure(one.key, amount)}",
+        because=_figure(one.key, amount),
         names=names,
     )
 
@@ -167,7 +167,7 @@ def _under(one: Limit, amount: float) -> Passed:
         why=one.why,
         refer_to="the clinician who gave the order",
         source=one.source,
-        because=f"{_figure(one.key, amount)}",
+        because=_figure(one.key, amount),
         names=(),
     )
 

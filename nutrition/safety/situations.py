@@ -14,7 +14,7 @@ from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement
 from nutrition.safety.cautions import Situation
-from nutrition.safety.in_force import Limit, limits_of
+from nutrition.safety.in_force import FAR, Limit, limits_of
 from nutrition.targets import energy
 from nutrition.targets.body import bmi, least_bmi
 from nutrition.targets.body_composition import energy_available, outside_equation
@@ -30,8 +30,6 @@ from nutrition.targets.voices import CONDITION, GENERAL, Target, band_words
 
 IODINE_SOURCES = {"salt-iodized"}
 PACES = ("pace_kg", "pace_percent", "asked_pace_kg", "asked_pace_percent", "pace_cut")
-# So many times a most is far beyond it. Common practice, no source.
-FAR = 1.5
 # What stands for the salt of a day that nobody asked to change. Common practice, no source. [mg]
 USUAL_SODIUM_MG = 2300.0
 

@@ -23,8 +23,6 @@ _KEYS = (
 )
 _NEEDED = ("words", "level", "text", "why", "refer_to", "source")
 KEPT = 8192
-# What of a food's states is cooked.
-COOKED = ("cooked", "boiled", "canned", "baked", "roasted", "stewed")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -120,10 +118,9 @@ def said_of(foods: Sequence[Ingredient], lines: Sequence[str]) -> Iterator[Said]
     food."""
     for part in foods:
         text = f"{part.said} ({part.food.name})" if part.said else part.food.name
-        cooked = part.heated or part.food.state.startswith(COOKED)
-        yield Said(part.food.name, text, cooked, kinds_of(part))
+        yield Said(part.food.name, text, part.is_cooked, kinds_of(part))
         if part.food.listed:
-            yield Said(part.food.name, part.food.listed, cooked)
+            yield Said(part.food.name, part.food.listed, part.is_cooked)
     for line in lines:
         yield Said(line, line)
 

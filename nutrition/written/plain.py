@@ -190,5 +190,5 @@ def _amount_first(line: str) -> str:
 
 
 def uncapitalized(name: str) -> str:
-    """A food's name as it stands within a sentence: "Tofu, firm" is "tofu, firm"."""
+    """A name as it stands within a sentence: "Tofu, firm" is "tofu, firm"."""
     return name[:1].lower() + name[1:]
