@@ -18,14 +18,14 @@ from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.safety.at_hand import FOOD_NUMBERS, numbers_at_hand
 from nutrition.safety.because import because_of
 from nutrition.safety.bringing import brought_by, named_for
-from nutrition.safety.in_force import Limit, passed_limits, passed_uppers
+from nutrition.safety.in_force import CAUTION, NOTE, STOP, Limit, passed_limits, passed_uppers
 from nutrition.safety.words import found_words, said_of
 from nutrition.targets.conditions import conditions, doctor_for
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
 from nutrition.written.plain import uncapitalized
 
-LEVELS = ("stop and ask", "caution", "note")
+LEVELS = (STOP, CAUTION, NOTE)
 # How soon somebody should look, the soonest first.
 URGENT = ("now", "today", "soon")
 _COMPARE: dict[str, Callable[[float, float], bool]] = {
