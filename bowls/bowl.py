@@ -14,7 +14,7 @@ from nutrition.insight.make_up import kinds_of_protein, vegetables_in
 from nutrition.recipe.reckoning import Facts
 from nutrition.written import household
 from nutrition.written.household import Spoken
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 from nutrition.written.typed_amounts import read_amount, read_batch_amount
 from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept, room_of, with_parts

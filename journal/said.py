@@ -24,7 +24,8 @@ from nutrition.follow_up.kitchen_line import (
 )
 from nutrition.written.finding import to_choose
 from nutrition.written.guess import SAID_OUT, read_guess
-from nutrition.written.matching import Line, reckon_line
+from nutrition.written.line import Line
+from nutrition.written.matching import reckon_line
 from planner.models import DayEntry
 from planner.planned import plan_dish, plan_out
 from recipes.models import Recipe

@@ -18,7 +18,8 @@ from nutrition.composition.helpings import first_helping_g
 from nutrition.safety.gate import Gate
 from nutrition.written.finding import find_foods, surely_meant
 from nutrition.written.grammar import read
-from nutrition.written.matching import Choice, Line, reckon_line
+from nutrition.written.line import Choice, Line
+from nutrition.written.matching import reckon_line
 from nutrition.written.typed_amounts import UnreadableAmount, read_amount, read_batch_amount
 from recipes.facts import facts_of, parts_at_hand, room_of
 from recipes.models import Recipe

@@ -26,7 +26,8 @@ from nutrition.swaps.ranking import plain_profile, thinned
 from nutrition.swaps.swap import Step, Swap
 from nutrition.targets.aim import Aim
 from nutrition.targets.meals import likely_meal
-from nutrition.written.matching import Choice, reckon_line
+from nutrition.written.line import Choice
+from nutrition.written.matching import reckon_line
 from nutrition.written.plain import uncapitalized
 from recipes.dishes import line_portions
 from recipes.facts import facts_of

@@ -9,7 +9,7 @@ from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.recipe.model import BATCH_G, LINE_G, MAX_LINES, REDUCED, SERVINGS, within
 from nutrition.recipe.model import Recipe as CoreRecipe
 from nutrition.recipe.notation import counted_lines
-from nutrition.written.matching import Choice
+from nutrition.written.line import Choice
 from nutrition.written.units import SYSTEM_WORDS
 from practice.models import Practice, User
 from practice.removal import Archivable, PresentManager, Removable

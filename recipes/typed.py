@@ -8,7 +8,7 @@ from nutrition.recipe.model import BATCH_G, MAX_LINE_LENGTH, MAX_LINES, REDUCED,
 from nutrition.recipe.model import Recipe as CoreRecipe
 from nutrition.recipe.notation import counted_lines
 from nutrition.recipe.reckoning import Facts
-from nutrition.written.matching import Choice
+from nutrition.written.line import Choice
 from nutrition.written.serving_words import counted
 from nutrition.written.units import SYSTEM_WORDS
 from recipes.facts import facts_of_core

@@ -14,7 +14,7 @@ from nutrition.recipe.notation import not_counted
 from nutrition.recipe.part import PartFood
 from nutrition.recipe.reckoning import Facts
 from nutrition.safety.gate import Gate
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 from nutrition.written.plain import uncapitalized
 from practice.models import User
 from recipes.facts import facts_of, note_parts

@@ -5,7 +5,6 @@ from __future__ import annotations
 import argparse
 import csv
 import re
-import statistics
 import sys
 from collections.abc import Iterator
 from pathlib import Path
@@ -28,21 +27,12 @@ SOURCE_NAMES = {
     "sr": "US government composition data, SR Legacy",
     "fnd": "US government composition data, Foundation Foods",
     "fndds": "US government composition data, survey foods",
-    "sr-median": "US government composition data, SR Legacy, median of the kind",
     "label": "US government composition data, label records, median of the kind",
     "ifct": "Indian Food Composition Tables 2017",
     "computed": "computed from another row",
     "parts": "computed from its parts",
     "memory": "from memory of published tables",
     "reference": "by definition of the dose",
-}
-# Kinds of tofu that the first source lists under makers' names only: the median of the kind is
-# taken.
-SR_KINDS = {
-    "Tofu, firm": r"(?<!extra )(?<!lite )\bfirm tofu|(?<!silken)\btofu plus firm",
-    "Tofu, soft": r"(?<!silken )\bsoft tofu",
-    "Tofu, silken, soft": r"tofu, silken, soft|(?<!lite )silken tofu",
-    "Tofu, silken, firm": r"tofu, silken, firm",
 }
 DOSES: dict[str, Row] = {
     "vitamin-b12-tablet-1000-ug": {"vitamin_b12_ug": 1000},
@@ -79,6 +69,21 @@ UNPROCESSED = {
 }
 
 
+# A donor of memory_donors.csv is the same plant in the first source.
+OF_MEMORY = "memory:"
+# How far a borrowed value may be off. The two sources' rows of one plant differ by a third and more
+# in amino acids (almonds, chia, sesame), and phytate and oxalate by variety and soil; the same
+# plant in the same source by a tenth. Common practice, no source. [share of it]
+LENT_BY_ANOTHER, LENT_BY_ITSELF, LENT_VARIABLE = (0.65, 1.6), (0.9, 1.1), (0.5, 2.0)
+
+
+def borrowed_spread(donor: str, key: str) -> tuple[float, float]:
+    """The least and the most of a borrowed value, as shares of it."""
+    if key in PER_DRY_MATTER:
+        return LENT_VARIABLE
+    return LENT_BY_ITSELF if donor.startswith(OF_MEMORY) else LENT_BY_ANOTHER
+
+
 def _round(value: float) -> str:
     return f"{value:.4g}"
 
@@ -101,6 +106,7 @@ class Builder:
         self.fill = fills.Fills(HERE)
         self.making: set[str] = set()
         self.memory = sources.from_memory(HERE / "memory.csv")
+        self.remembered = sources.remembered_donors(HERE / "memory_donors.csv")
         self.done: dict[str, Row] = {}
         self.notes: dict[str, list[str]] = {}
         self.spread: dict[str, tuple[Row, Row, int]] = {}
@@ -118,24 +124,6 @@ class Builder:
             return sources.nutrients_of(self.first.find(source, description))
         if source == "ifct":
             return dict(self.second[description])
-        if source == "sr-median":
-            rows = [
-                sources.nutrients_of(r)
-                for r in self.first.matching("sr", re.compile(SR_KINDS[description], re.I))
-            ]
-            notes.append(f"median of {len(rows)} rows")
-            low, middle, high = {}, {}, {}
-            for key in (key for key in KEYS if not key.startswith("vitamin")):
-                values = [row[key] for row in rows if key in row]
-                # what one maker in many states is not the kind's value
-                if len(values) * 2 >= len(rows):
-                    low[key], middle[key], high[key] = (
-                        min(values),
-                        statistics.median(values),
-                        max(values),
-                    )
-            self.spread[food["slug"]] = (low, high, len(rows))
-            return middle
         if source == "label":
             kind = self.kinds[description]
             records = sources.label_records(self.first.labels, kind)
@@ -187,6 +175,16 @@ class Builder:
                 for key in argument.split(","):
                     row.pop(key, None)
                 note = f"not taken over: {', '.join(argument.split(','))}"
+            elif name == "else-memory":
+                note = self._else_memory(slug, row)
+            elif name == "dried":
+                row, note = derive.dried(row, float(argument))
+            elif name == "label-spread":
+                note = self._label_spread(slug, row, argument.replace("_", " "))
+            elif name == "wide":
+                note = self._wide(slug, row, float(argument))
+            elif name == "span":
+                note = self._span(slug, row, argument)
             elif name == "with":
                 note = self._with_memory(slug, row)
             elif name == "rinsed-from":
@@ -204,7 +202,7 @@ class Builder:
             if energy is not None:
                 row["energy_kcal"] = energy
                 notes.append("energy by the general factors 4-4-9-2")
-        if "water_g" not in row and food["source"] not in ("label", "sr-median", "reference"):
+        if "water_g" not in row and food["source"] not in ("label", "reference"):
             water = derive.water_by_difference(row)
             # alcohol is not carbohydrate, protein or fat: no water by difference for drinks that
             # hold it
@@ -228,6 +226,43 @@ class Builder:
         row.update(known.values)
         self._spread_from(slug, known)
         return f"{', '.join(key.rsplit('_', 1)[0] for key in known.values)} of {known.of}"
+
+    def _else_memory(self, slug: str, row: Row) -> str:
+        """What the source does not have, from memory of a published table; what it has stands."""
+        known = self.memory[slug]
+        missing = [key for key in known.values if key not in row]
+        row.update({key: known.values[key] for key in missing})
+        if not missing:
+            return ""
+        return f"{', '.join(key.rsplit('_', 1)[0] for key in missing)} of {known.of}"
+
+    def _label_spread(self, slug: str, row: Row, description: str) -> str:
+        """A measured row stands; how far makers differ is said by the label records of the kind."""
+        records = sources.label_records(self.first.labels, self.kinds[description])
+        middle, low, high = sources.label_median(records, False, [])
+        # a key that labels print as nothing tells no share of the row's own
+        pairs = [(key, middle[key]) for key in middle if row.get(key) and middle[key] > 0]
+        least = {key: row[key] * min(low[key] / value, 1.0) for key, value in pairs}
+        most = {key: row[key] * max(high[key] / value, 1.0) for key, value in pairs}
+        self._spread_between(slug, least, most)
+        return f"spread of {len(records)} label records"
+
+    def _wide(self, slug: str, row: Row, share: float) -> str:
+        """A dish that every kitchen makes otherwise: each value off by such a share."""
+        low = {key: value * (1 - share) for key, value in row.items()}
+        high = {key: value * (1 + share) for key, value in row.items()}
+        self._spread_between(slug, low, high)
+        return f"a dish that kitchens make differently: within {share:.0%}, common practice"
+
+    def _span(self, slug: str, row: Row, argument: str) -> str:
+        """A nutrient of which makers add more or less: "sodium_mg=0-115"."""
+        low, high = {}, {}
+        for pair in argument.split(","):
+            key, ends = pair.split("=")
+            low[key], high[key] = (float(end) for end in ends.split("-"))
+            row.setdefault(key, (low[key] + high[key]) / 2)
+        self._spread_between(slug, low, high)
+        return f"{', '.join(key.rsplit('_', 1)[0] for key in low)}: makers differ"
 
     def _spread_from(self, slug: str, known: sources.Remembered) -> None:
         self._spread_between(slug, known.low, known.high)
@@ -253,31 +288,53 @@ class Builder:
         name = next((donor for pattern, donor in self.donors if pattern.search(slug)), None)
         if name is None:
             return ""
-        donor = self.second[name]
-        took = []
+        took, self.fill.low, self.fill.high = [], {}, {}
+        for key, amount, words in self._lent(slug, row, name):
+            row[key] = amount
+            low, high = borrowed_spread(name, key)
+            self.fill.low[key], self.fill.high[key] = amount * low, amount * high
+            if words not in took:
+                took.append(words)
+        self._spread_between(slug, self.fill.low, self.fill.high)
+        return f"{'; '.join(took)} from {self._donor_words(name)}" if took else ""
+
+    def _donor_words(self, name: str) -> str:
+        if name.startswith(OF_MEMORY):
+            return f"{self.remembered[name.removeprefix(OF_MEMORY)].of}, from memory of SR Legacy"
+        return f"{name} (Indian Food Composition Tables 2017)"
+
+    def _lent(self, slug: str, row: Row, name: str) -> list[tuple[str, float, str]]:
+        """What a donor lends to what a row has not: nutrient, amount, and by what."""
+        remembered = name.startswith(OF_MEMORY)
+        donor = (
+            self.remembered[name.removeprefix(OF_MEMORY)].values
+            if remembered
+            else self.second[name]
+        )
+        out = []
         for keys, per, words in (
             (AMINO_ACIDS, "protein_g", "amino acids per g protein"),
             (FATTY, "fat_g", "fatty acids per g fat"),
         ):
-            if not row.get(per) or not donor.get(per):
-                continue
-            missing = [key for key in keys if key not in row and key in donor]
-            for key in missing:
-                row[key] = donor[key] * row[per] / donor[per]
-            if missing:
-                took.append(words)
+            if row.get(per) and donor.get(per):
+                ratio = row[per] / donor[per]
+                out += [(key, donor[key] * ratio, words) for key in keys if key in donor]
+        # phytate and oxalate are of the second source alone
+        if remembered:
+            name = next(
+                (
+                    other
+                    for pattern, other in self.donors
+                    if pattern.search(slug) and not other.startswith(OF_MEMORY)
+                ),
+                "",
+            )
+            donor = self.second.get(name, {})
         if "water_g" in row and "water_g" in donor:
             ratio = (100 - row["water_g"]) / (100 - donor["water_g"])
-            missing = [key for key in PER_DRY_MATTER if key not in row and key in donor]
-            for key in missing:
-                row[key] = donor[key] * ratio
-            if missing:
-                took.append(
-                    " and ".join(key.split("_")[0] for key in missing) + " per g dry matter"
-                )
-        return (
-            f"{'; '.join(took)} from {name} (Indian Food Composition Tables 2017)" if took else ""
-        )
+            words = f"phytate, oxalate per g dry matter of {name} (Indian tables 2017),"
+            out += [(key, donor[key] * ratio, words) for key in PER_DRY_MATTER if key in donor]
+        return [(key, amount, words) for key, amount, words in out if key not in row]
 
     def write(self, path: Path) -> None:
         fields = [

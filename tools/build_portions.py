@@ -7,6 +7,7 @@ import argparse
 import csv
 import re
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 
 import sources
@@ -70,6 +71,12 @@ def read(name: str) -> list[dict[str, str]]:
         return list(csv.DictReader(file))
 
 
+@cache
+def matching(pattern: str) -> re.Pattern[str]:
+    """The pattern, compiled once: there are more than the library keeps by itself."""
+    return re.compile(pattern)
+
+
 def own_unit(food: dict[str, str], grams: float) -> str | None:
     """Which unit the source's unnamed portion weight must be, judged by group and size; None when
     it is not clear."""
@@ -109,7 +116,7 @@ def rows_of(
 ) -> Iterator[list[str]]:
     slug, seen = food["slug"], set()
     for row in own:
-        if not re.search(row["pattern"], slug):
+        if not matching(row["pattern"]).search(slug):
             continue
         measure, form, grams = row["measure"], row["form"], float(row["grams"])
         spread = SPREAD.get(
@@ -176,7 +183,7 @@ def main() -> None:
         writer.writerow(["slug", "kind", "share", "low", "high", "source"])
         for food in sorted(foods, key=lambda food: food["slug"]):
             for row in shares:
-                if re.search(row["pattern"], food["slug"]):
+                if matching(row["pattern"]).search(food["slug"]):
                     writer.writerow(
                         [
                             food["slug"],
@@ -191,7 +198,7 @@ def main() -> None:
     unused = [
         row["pattern"]
         for row in own + shares
-        if not any(re.search(row["pattern"], food["slug"]) for food in foods)
+        if not any(matching(row["pattern"]).search(food["slug"]) for food in foods)
     ]
     if unused:
         raise SystemExit(f"patterns that no food matches: {sorted(set(unused))}")

@@ -192,6 +192,23 @@ def cooked_from(donor: Row, slug: str, group: str, factor: str) -> tuple[Row, st
     )
 
 
+# Water of a dry bean or grain. Common practice, no source. [g per 100 g]
+DRY_WATER_G = 9.0
+
+
+def dried(cooked: Row, factor: float) -> tuple[Row, str]:
+    """The dry bean from the source's row of it cooked at home, where no dry row was measured:
+    `factor` grams cooked hold what one gram dry does. What heat destroys is unknown, and so is
+    sodium, which the source salts."""
+    row = {
+        key: value * factor
+        for key, value in cooked.items()
+        if key not in LOST_IN_COOKING and key not in ("water_g", "sodium_mg")
+    }
+    row["water_g"] = DRY_WATER_G
+    return row, f"computed from the row cooked from dry: 1 g gives {factor:g} g cooked"
+
+
 # What a gram of canned, drained beans holds against a gram cooked at home: dry matter, and of what
 # leaches into the can's water the share that stays besides. Ratios of the measured pairs of
 # chickpeas, kidney and pinto beans, from memory of US government composition data, SR Legacy.

@@ -53,6 +53,7 @@ class Fills:
     def __init__(self, folder: Path) -> None:
         self.classes = _read(folder / "amino_classes.csv")
         self.kinds = _read(folder / "by_kind.csv")
+        self.little = _read(folder / "none_or_little.csv")
         staples = (folder.parent / "nutrition" / "data" / "staples.txt").read_text(encoding="utf-8")
         self.staples = {line for line in staples.splitlines() if not line.startswith("#")}
         self.low: Row = {}
@@ -67,7 +68,28 @@ class Fills:
         kind = ""
         if slug in self.staples or food["group"] in PLAIN_KINDS:
             kind = self._by_kind(food, row)
-        return [note for note in (*found, kind) if note]
+        return [note for note in (*found, kind, *self._little(food, row)) if note]
+
+    def _little(self, food: dict[str, str], row: Row) -> Iterator[str]:
+        """What plants have not, or hardly: B12, vitamin C of what is dry, ALA by the fat. What was
+        fortified, and what only labels speak of, may hold some."""
+        state = food["state"].split(",")[0]
+        packaged = food["source"] == "label" and (food["group"], state) != ("soy", "raw")
+        if "fortified" in food["tags"].split("|") or packaged:
+            return
+        for rule in self.little:
+            key, per = rule["key"], rule["per"]
+            if key in row or food["group"] not in rule["groups"].split("|"):
+                continue
+            if rule["states"] and state not in rule["states"].split("|"):
+                continue
+            if per and per not in row:
+                continue
+            times = row[per] if per else 1.0
+            low, value, high = (float(rule[end]) * times for end in ("low", "value", "high"))
+            row[key], self.low[key], self.high[key] = value, low, high
+            if value > 0:
+                yield f"{key.rsplit('_', 1)[0]}: {rule['source']}"
 
     def _put(self, row: Row, key: str, value: float, low: float, high: float) -> None:
         row[key] = value

@@ -191,6 +191,21 @@ def from_memory(path: Path) -> dict[str, Remembered]:
     return out
 
 
+def remembered_donors(path: Path) -> dict[str, Remembered]:
+    """Plants whose amino and fatty acids were written down from memory of a published table, with
+    the protein and fat they go with, by name. [g per 100 g]"""
+    with path.open(newline="", encoding="utf-8") as file:
+        return {
+            record.pop("name"): Remembered(
+                of=record.pop("of"),
+                values={key: float(value) for key, value in record.items() if value},
+                low={},
+                high={},
+            )
+            for record in csv.DictReader(file)
+        }
+
+
 def nutrients_of(record: dict[str, str]) -> Row:
     """The record's values per 100 g in our keys; what is empty stays absent."""
     out: Row = {}
@@ -247,7 +262,7 @@ def label_records(labels: list[dict[str, str]], kind: dict[str, object]) -> list
 def label_median(
     records: list[dict[str, str]], fortified: bool, none: list[str]
 ) -> tuple[Row, Row, Row]:
-    """Median, lower and upper quartile per 100 g of the label records of a kind.
+    """Median, lower and upper tenth, per 100 g of the label records of a kind.
 
     A zero on a label can be a rounded-away amount (21 CFR 101.9(c)): a mineral or vitamin printed
     as zero, or a macronutrient printed as zero on a serving under 30 g, is unknown, not zero. Where
@@ -280,8 +295,8 @@ def label_median(
             continue
         if minerals and hidden > len(values):
             continue
-        quartiles = statistics.quantiles(values, n=4, method="inclusive")
-        low[key], middle[key], high[key] = quartiles
+        tenths = statistics.quantiles(values, n=10, method="inclusive")
+        low[key], middle[key], high[key] = tenths[0], statistics.median(values), tenths[-1]
     for key in none:
         low[key] = middle[key] = high[key] = 0.0
     return middle, low, high

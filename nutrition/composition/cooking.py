@@ -196,6 +196,27 @@ def _retentions() -> dict[tuple[str, str], Vector]:
     return out
 
 
+# Boiled, these take up the water they are given; the others are boiled in plenty and drained.
+# Common practice, no source.
+ABSORBS = re.compile(
+    r".*(oat|rice|quinoa|millet|bulgur|couscous|amaranth|teff|fonio|polenta|cornmeal|grits|farina"
+    r"|buckwheat|kaniwa|semolina|porridge|red-lentil|split-mung|urad|moong)"
+)
+BOILED, COOKED, STEAMED = "boiled", "cooked", "steamed"
+
+
+def as_cooked(food: Food, word: str) -> str:
+    """The code of what a cook's bare "cooked" or "boiled" does with a food: what takes up its water
+    keeps it, what is boiled in plenty is drained, a vegetable that is just cooked is steamed. Any
+    other word for a method as `read_method` reads it."""
+    if word not in (BOILED, COOKED, "prepared"):
+        return read_method(word)
+    if ABSORBS.match(food.kind_slug) and food.state == "dry":
+        return "boiled_kept"
+    plenty = word == BOILED or food.group in ("pasta", "legume", "grain", "starchy vegetable")
+    return "boiled_drained" if plenty else STEAMED
+
+
 def retention_of(food: Food, method: str) -> Vector | None:
     """The share of each nutrient that is left, in the order of KEYS [0 to 1]; None where no table
     speaks of the food.

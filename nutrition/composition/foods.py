@@ -16,6 +16,7 @@ from nutrition.composition.nutrients import KEYS
 from nutrition.composition.profile import INDEX, Profile, Vector
 from nutrition.composition.tables import csv_rows
 from nutrition.composition.uppers import Kind, upper_of, uppers_by_kind
+from nutrition.composition.variation import varied
 
 ML_PER_CUP = 236.588
 # What is left of the height of raw leaves once they are dressed and weighed down. Common practice,
@@ -210,6 +211,7 @@ def _food(
         low[INDEX[key]], high[INDEX[key]] = float(least), float(most)
     # a value derived after the spread was taken can lie outside it
     low, high = np.fmin(low, values), np.fmax(high, values)
+    low, high = varied(row["group"], values, low, high)
     holds, often = held_and_often(row["slug"], row["group"], _split(row["allergens"]))
     return Food(
         slug=row["slug"],

@@ -21,7 +21,7 @@ from nutrition.recipe.model import (
     choice_keys,
     fitting,
 )
-from nutrition.written.matching import Choice
+from nutrition.written.line import Choice
 from nutrition.written.pasted import decoded, printable
 
 CSV_COLUMNS = ("field", "text", "food", "grams")

@@ -20,7 +20,7 @@ from nutrition.recipe.model import (
     within,
 )
 from nutrition.recipe.notation import SHARE, read_share, unknown_method
-from nutrition.written.matching import Choice
+from nutrition.written.line import Choice
 from nutrition.written.pasted import decoded, parted, printable
 from nutrition.written.serving_words import counted
 from nutrition.written.units import UNIT_OF

@@ -7,7 +7,7 @@ from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.composition.profile import Profile
 from nutrition.insight import indices
 from nutrition.recipe.reckoning import Facts
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 from nutrition.written.serving_words import counted
 
 SIGNIFICANT = 6

@@ -25,7 +25,7 @@ from nutrition.recipe.model import (
     within,
 )
 from nutrition.recipe.reckoning import Facts
-from nutrition.written.matching import Choice
+from nutrition.written.line import Choice
 from nutrition.written.pasted import decoded, printable
 
 # schema.org NutritionInformation: property, our key.

@@ -15,7 +15,7 @@ from nutrition.composition.portion import Portion
 from nutrition.composition.profile import INDEX, Amount, Profile
 from nutrition.recipe.part import PartFood
 from nutrition.recipe.reckoning import Facts
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 
 # What brings less than this share of the whole stands at the end without its own rows.
 CRUMB = 0.005

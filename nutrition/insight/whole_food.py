@@ -11,7 +11,7 @@ from nutrition.composition.foods import Food
 from nutrition.labels.item_list import items_in, statements
 from nutrition.recipe.reckoning import Facts
 from nutrition.targets.schools import School
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 
 # What is looked for: heading, kind of food, and the nutrient that says how much of it there is.
 LOOKED_FOR = (

@@ -7,7 +7,7 @@ import re
 from nutrition.composition.food_words import words
 from nutrition.labels.own_food import OwnFood
 from nutrition.written.grammar import read
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 from nutrition.written.typed_amounts import UnreadableAmount, read_amount
 
 _WHOLE = re.compile(

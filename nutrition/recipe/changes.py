@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from nutrition.composition.foods import food_table
 from nutrition.recipe.model import choice_keys
 from nutrition.recipe.reckoning import Facts
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 
 SHOWN = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_mg", "fat_g")
 

@@ -13,7 +13,7 @@ from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food
 from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.recipe.method_steps import Step, Worked, line_words, meant
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 
 COMMON_PRACTICE = "common practice, no source"
 

@@ -11,7 +11,7 @@ from functools import lru_cache
 from nutrition.composition.food_names import TABLES_KEPT
 from nutrition.composition.food_words import words
 from nutrition.composition.foods import FoodTable, food_table
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 
 # Work that goes on by itself, and work for the hands. What is neither counts as alone when it takes
 # long.

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass, field
 
 from nutrition.composition.errors import CoreError
-from nutrition.written.matching import Choice
+from nutrition.written.line import Choice
 
 MAX_LINES, MAX_LINE_LENGTH, MAX_TEXT = 200, 400, 20_000
 # How many servings a recipe can be reckoned for, and what a batch can weigh. [1], [g]

@@ -34,8 +34,10 @@ from nutrition.recipe.notation import (
 )
 from nutrition.recipe.part import PartFood, part_food
 from nutrition.written.grammar import read
-from nutrition.written.matching import CannotWeigh, Choice, Line, by_own_weight, reckon_line, weigh
+from nutrition.written.line import Choice, Line, by_own_weight
+from nutrition.written.matching import reckon_line
 from nutrition.written.serving_words import portioned_ml
+from nutrition.written.weighing import CannotWeigh, weigh
 
 # A measured batch this far from the computed one asks what was left out. [share of it]
 LEFT_OUT_SHARE = 0.15

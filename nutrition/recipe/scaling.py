@@ -9,7 +9,7 @@ from nutrition.composition.profile import Profile
 from nutrition.recipe.reckoning import Facts
 from nutrition.written import household
 from nutrition.written.grammar import read
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 from nutrition.written.units import COUNT_NAMES
 
 LEAST, MOST = 0.05, 40.0

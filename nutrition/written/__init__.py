@@ -2,7 +2,8 @@
 
 from nutrition.written.grammar import Reading, read
 from nutrition.written.household import say, spoken
-from nutrition.written.matching import Choice, Line, reckon_line
+from nutrition.written.line import Choice, Line
+from nutrition.written.matching import reckon_line
 from nutrition.written.typed_amounts import read_amount
 from nutrition.written.units import SYSTEM_WORDS
 

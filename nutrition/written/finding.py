@@ -9,7 +9,7 @@ from functools import lru_cache
 from nutrition.composition.food_names import food_names
 from nutrition.composition.food_search import Match, food_index
 from nutrition.composition.foods import Food, food_table
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 from nutrition.written.naming import name_food
 
 # With fewer foods than this to choose from more are looked for, up to so many.

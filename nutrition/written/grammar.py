@@ -9,6 +9,7 @@ import re
 import unicodedata
 from dataclasses import dataclass, replace
 
+from nutrition.written.afterward import set_apart
 from nutrition.written.plain import NUMBER, number, plain
 from nutrition.written.units import CASED, UNIT_OF, WEIGHT_NAMES
 
@@ -30,7 +31,9 @@ class Quantity:
 class Reading:
     """What a line says. `terms` add up ("3 tbsp plus 1 tsp"); `package` is the stated size of one
     can or pack, `counted` the phrase with the count word that follows its food ("curry leaves"),
-    `several` the lines to write instead where one amount stands for several foods."""
+    `several` the lines to write instead where one amount stands for several foods. `whole` says
+    that its weight is that of so many whole `pieces`; `uncooked` that it was measured so,
+    and `then` how it is cooked after; `beside` what is stirred in and not counted."""
 
     text: str
     terms: tuple[Quantity, ...] = ()
@@ -48,6 +51,11 @@ class Reading:
     several: tuple[str, ...] = ()
     problem: str = ""
     system: str = "us"
+    whole: bool = False
+    pieces: float = 1.0
+    uncooked: bool = False
+    then: str = ""
+    beside: str = ""
 
 
 FORM_WORDS = {
@@ -157,8 +165,14 @@ _ASIDE = re.compile(
     rf"|grams?|lbs?|pounds?|ml|cl|l|fl oz)\.?( each)?",
     re.I,
 )
-_CONTAINERS = {"can", "jar", "package", "block"}
-SIZES = ("small", "medium", "large")
+_CONTAINERS = {"can", "jar", "package", "block", "pot"}
+SIZES = ("small", "medium", "large", "extra large")
+# Stirred into the food, it brings nothing but its weight: "1 tbsp ground flaxseed + 3 tbsp water".
+_WITH_WATER = re.compile(
+    rf",?\s+(?:\+|plus|and|&|mixed with|with|in)\s+(?P<water>{NUMBER}\s*[a-z]+\.?\s+(?:of )?"
+    r"(?:(?:hot|warm|cold|boiling|lukewarm|tap) )?water)\b.*$",
+    re.I,
+)
 # What may follow a unit without a word between.
 SMALLER = {
     "kg": ("g",),
@@ -297,6 +311,11 @@ def _read(text: str) -> Reading:
     if not line:
         return Reading(text=text, problem="empty line")
     line = _SALT_AND_PEPPER.sub("salt", line)
+    water = _WITH_WATER.search(line)
+    if water:
+        line = line[: water.start()]
+    said = set_apart(line)
+    line = said.line
     take = ""
     match = _TAKE.match(line)
     if match:
@@ -310,12 +329,15 @@ def _read(text: str) -> Reading:
         parsed = _terms(cursor)
     except (ValueError, ZeroDivisionError):
         return Reading(text=text, phrase=line, problem="the amount could not be read")
-    terms, package, size, fill = parsed
+    terms, package, size, fill, pieces = parsed
+    whole = pieces > 0
     rest = _PURPOSE.sub("", cursor.rest)
     rest, alternatives, shared = _alternatives(rest)
     phrase, forms, note = _phrase(rest)
     whole_phrase = phrase
+    counted_first = terms
     terms, package, phrase, forms, florets = _after_the_food(terms, package, phrase, forms, note)
+    whole = whole or (terms != counted_first and terms[0].unit in WEIGHT_NAMES)
     shared = shared or florets
     done = re.findall(
         r"\b(juice|zest)e?d\b|(?:^|, |and )(?:just the )?(juice|zest)(?: only)?(?:$|,)", note
@@ -358,6 +380,11 @@ def _read(text: str) -> Reading:
         loose=loose[1].lower() if loose and not terms else "",
         several=several,
         problem=problem,
+        whole=whole,
+        pieces=pieces if counted_first == terms else counted_first[0].best,
+        uncooked=said.uncooked,
+        then=said.then,
+        beside=water["water"] if water else "",
     )
 
 
@@ -397,6 +424,9 @@ def _after_the_food(
     """A count word that follows its food ("garlic cloves"), and the size of a can said at the
     end."""
     counted, shared = _COUNT_AFTER.match(phrase), ""
+    if counted and counted[1].lower() in FORM_WORDS:
+        # "whole cloves" are the spice
+        counted = None
     if counted and terms:
         word, only = counted[2].lower(), len(terms) == 1
         if word == "halves" and only and not terms[0].unit:
@@ -435,10 +465,11 @@ def _weighed_aside(term: Quantity, note: str) -> tuple[Quantity, ...]:
     return (term,)
 
 
-def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str, str]:
+def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str, str, float]:
     terms: list[Quantity] = []
     package: Quantity | None = None
     size = fill = ""
+    pieces = 0.0
     sign = 1.0
     while True:
         amount = _quantity(cursor)
@@ -507,6 +538,7 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
                 package = stated
             else:
                 terms[-1] = stated  # "1 cup (140 g)": the weight beats the measure
+                pieces = amount[0] if unit in ("", *SIZES, "head", "bunch", "ear") else 0.0
             cursor.at = after.end()
         joint = _JOINT.match(cursor.text, cursor.at)
         if joint:
@@ -514,7 +546,7 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
             sign = -1.0 if joint[1].lower() in ("minus", "less") else 1.0
         elif not _goes_on(cursor, unit):
             break
-    return tuple(terms), package, size, fill
+    return tuple(terms), package, size, fill, pieces
 
 
 def _goes_on(cursor: _Cursor, unit: str) -> bool:

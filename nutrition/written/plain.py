@@ -6,6 +6,8 @@ from __future__ import annotations
 import re
 import unicodedata
 
+from nutrition.written.units import UNIT_OF
+
 NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|\d+(?:\.\d+)?|\.\d+)"
 NUMBER_WORDS = {
     "a": 1.0,
@@ -25,7 +27,18 @@ NUMBER_WORDS = {
 }
 FRACTION_WORDS = {"half": 1 / 2, "quarter": 1 / 4, "third": 1 / 3, "fourth": 1 / 4, "eighth": 1 / 8}
 BY_EYE_WORDS = (
-    "pinch|dash|smidgen|splash|drizzle|squeeze|knob|handful|bunch|sprig|thumb|glug|dollop"
+    "pinch|dash|smidgen|splash|drizzle|squeeze|knob|handful|bunch|sprig|thumb|glug|dollop|fistful"
+    "|spoonful|ladleful|plateful|cupful|cup|mug|tablespoon|tbsp|teaspoon|tsp"
+)
+# These too where "of" follows: a glass of water is so much, glass noodles are not.
+_WITH_OF = (
+    "glass|bowl|plate|spoon|ladle|katori|scoop|slice|piece|can|tin|jar|bag|box|package|packet|pack"
+    "|carton|bottle|pot|tub|sachet|sheet|square|serving|portion|clove|stick|stalk|head|wedge|strip"
+)
+_LITTLE = re.compile(
+    r"^(?:an? )?(?:(?:little |tiny )?(?:bit|touch|hint|tad|lick|trace)(?: of)?|little) "
+    r"(?!gem|millet)",
+    re.I,
 )
 _COUNT = "|".join(word for word in NUMBER_WORDS if word not in ("a", "an"))
 _FRACTION = "|".join(FRACTION_WORDS)
@@ -36,7 +49,8 @@ _BEFORE = re.compile(
     r"|some|~)\s*:?\s*(?=[\d.a])",
     re.I,
 )
-_METRIC, _OTHER = r"(?:g|kg|ml|l|grams?)", r"(?:oz|lb|lbs|ounces?|pounds?|fl\.? ?oz|cups?|pints?)"
+_METRIC = r"(?:g|kgs?|mls?|cl|l|grams?|lit(?:er|re)s?)"
+_OTHER = r"(?:oz|lb|lbs|ounces?|pounds?|fl\.? ?oz|cups?|pints?)"
 _TWO_SYSTEMS = re.compile(
     rf"^(?:(?P<metric>{NUMBER} ?{_METRIC}) ?/ ?{NUMBER} ?-?{_OTHER}\b\.?|{NUMBER} ?-?{_OTHER}\.? "
     rf"?/ ?(?P<after>{NUMBER} ?{_METRIC}\b))",
@@ -69,6 +83,8 @@ def plain(text: str) -> str:
     line = _BEFORE.sub("", line)
     # "100 g/3.5 oz", "3 1/2 oz (100 g)": one weight in two systems; the metric one is kept
     line = _TWO_SYSTEMS.sub(lambda m: m["metric"] or m["after"], line)
+    line = _LITTLE.sub("1 littlebit ", line)
+    line = _INCHES_MARK.sub(r"\1 inch ", line)
     line = _AND_FRACTION.sub(r"\1 \2", line)
     line = re.sub(rf"^between ({NUMBER}) and ({NUMBER})\b", r"\1-\2", line, flags=re.I)
     return _amount_first(_words_to_numbers(line))
@@ -82,6 +98,7 @@ def _marks_of_numbers(line: str) -> str:
     return re.sub(r"(?<![\d.,])(\d+),(\d{1,2})(?=\s?[a-zA-Z])", r"\1.\2", line)
 
 
+_INCHES_MARK = re.compile(rf"^({NUMBER})\s?(?:[\"\u201d\u2033]|'')\s*", re.I)
 _AND_FRACTION = re.compile(r"\b(\d+) and (?:a )?(\d+/\d+)\b", re.I)
 
 
@@ -136,6 +153,13 @@ def _words_to_numbers(line: str) -> str:
         flags=re.I,
     )
     line = re.sub(r"\bhalf of one\b", "1/2", line, flags=re.I)
+    # "1/2 of a large one", "the juice of 1/2 a lemon"
+    line = re.sub(
+        rf"^((?:the )?(?:juice|zest) of )?({NUMBER}) (?:of )?(?:an?|one) ",
+        r"\1\2 ",
+        line,
+        flags=re.I,
+    )
     line = re.sub(rf"\b({_COUNT}) and one[- ]({_FRACTION})\b", r"\1 and a \2", line, flags=re.I)
     line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
     line = re.sub(rf"^({NUMBER}) dozen\b", lambda m: f"{12 * number(m[1]):g}", line, flags=re.I)
@@ -183,10 +207,44 @@ def _amount_first(line: str) -> str:
         line,
         flags=re.I,
     )
+    line = re.sub(
+        rf"^((?:(?:small|large|big|generous) )?(?:{_WITH_OF})s? of )(?=\w)",
+        r"1 \1",
+        line,
+        flags=re.I,
+    )
+    line = _amount_late(line)
     match = _AT_END.match(line)
     if match and not re.match(r"(?:juice|zest|the juice)\b", line, re.I):
         return f"{match['amount']} {match['name'].strip(' ,:-')}"
     return line
+
+
+_ABOUT = r"(?:about|approximately|approx\.?|around|roughly|circa|ca\.?|maybe|~)"
+_LATE = re.compile(
+    rf"^(?P<name>[a-z][^\d(,]*(?:, [a-z][^\d(,]*)*?)"
+    rf"\s*(?:(?:,|:|\(|\s-)\s*(?:{_ABOUT}\s+)?|\s{_ABOUT}\s+)"
+    rf"(?P<count>an?|half an?|{_COUNT}|{NUMBER})\s*(?P<unit>[a-z]+\.?)\)?$",
+    re.I,
+)
+_SIZE_LATE = re.compile(r"^(?P<name>[a-z][^\d,(]*), (?P<size>small|medium|large)$", re.I)
+
+
+def _amount_late(line: str) -> str:
+    """The amount put in front where it stands after the food: "brown rice, about a cup", "salt to
+    taste (about 3/4 tsp)"."""
+    sized = _SIZE_LATE.match(line)
+    if sized:
+        return f"1 {sized['size']} {sized['name']}"
+    match = _LATE.match(line)
+    if match is None or match["unit"].lower().rstrip(".") not in UNIT_OF:
+        return line
+    count = match["count"].lower()
+    if count.startswith("half"):
+        many = "1/2"
+    else:
+        many = f"{NUMBER_WORDS[count]:g}" if count in NUMBER_WORDS else count
+    return f"{many} {match['unit']} {match['name'].strip(' ,:-')}"
 
 
 def uncapitalized(name: str) -> str:

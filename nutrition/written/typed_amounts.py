@@ -10,7 +10,8 @@ from nutrition.composition.foods import Food
 from nutrition.written import units
 from nutrition.written.basis import DISH_MEASURE, basis_range
 from nutrition.written.grammar import Reading, read
-from nutrition.written.matching import CannotWeigh, Line, weigh
+from nutrition.written.line import Line
+from nutrition.written.weighing import CannotWeigh, weigh
 
 _BARE = re.compile(r"^\s*\d+(?:[.,]\d+)?\s*$")
 MAX_GRAMS = 5000.0

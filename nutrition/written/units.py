@@ -13,7 +13,9 @@ VOLUME_NAMES: dict[str, tuple[str, ...]] = {
         *("tbs", "tbs.", "tbl", "tblsp", "tblspn"),
     ),
     "tsp": ("tsp", "tsps", "tsp.", "teaspoon", "teaspoons", "teaspoonful", "teaspoonfuls", "tspn"),
-    "ml": ("ml", "milliliter", "milliliters", "millilitre", "millilitres", "cc"),
+    "dsp": ("dsp", "dessertspoon", "dessertspoons", "dessert spoon", "dessert spoons"),
+    "ml": ("ml", "mls", "milliliter", "milliliters", "millilitre", "millilitres", "cc"),
+    "cl": ("cl", "centiliter", "centiliters", "centilitre", "centilitres"),
     "dl": ("dl", "deciliter", "deciliters", "decilitre"),
     "l": ("l", "liter", "liters", "litre", "litres"),
     "fl oz": ("fl oz", "fl. oz.", "fluid ounce", "fluid ounces"),
@@ -22,7 +24,7 @@ VOLUME_NAMES: dict[str, tuple[str, ...]] = {
 }
 WEIGHT_NAMES: dict[str, tuple[str, ...]] = {
     "g": ("g", "g.", "gram", "grams", "gm", "gms", "gr"),
-    "kg": ("kg", "kilogram", "kilograms", "kilo", "kilos"),
+    "kg": ("kg", "kgs", "kilogram", "kilograms", "kilo", "kilos"),
     "mg": ("mg", "milligram", "milligrams"),
     "oz": ("oz", "oz.", "ounce", "ounces"),
     "lb": ("lb", "lbs", "lb.", "lbs.", "pound", "pounds"),
@@ -37,7 +39,14 @@ COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "rib": ("rib", "ribs"),
     "head": ("head", "heads", "bulb", "bulbs"),
     "bunch": ("bunch", "bunches", "bundle", "bundles"),
-    "handful": ("handful", "handfuls"),
+    "handful": ("handful", "handfuls", "fistful", "fistfuls"),
+    "spoon": ("spoon", "spoons", "spoonful", "spoonfuls"),
+    "ladle": ("ladle", "ladles", "ladleful", "ladlefuls"),
+    "plate": ("plate", "plates", "plateful", "platefuls"),
+    "katori": ("katori", "katoris"),
+    "pot": ("pot", "pots"),
+    "little": ("littlebit",),
+    "kcal": ("kcal", "calories", "cal"),
     "pinch": ("pinch", "pinches"),
     "dash": ("dash", "dashes"),
     "smidgen": ("smidgen", "smidgens"),
@@ -101,7 +110,8 @@ COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "drizzle": ("drizzle", "drizzles"),
     "small": ("small",),
     "medium": ("medium", "med", "medium-sized", "average"),
-    "large": ("large", "big"),
+    "large": ("large", "lg", "big"),
+    "extra large": ("extra large", "extra-large", "xl", "jumbo"),
 }
 # Printed on labels, and nothing a cook weighs.
 MICROGRAM = "µg"
@@ -110,6 +120,7 @@ _PINT = {
     "tbsp": "tablespoon",
     "tsp": "teaspoon",
     "ml": "milliliter",
+    "cl": "centiliter",
     "dl": "deciliter",
     "l": "liter",
     "fl oz": "fluid_ounce",
@@ -158,10 +169,16 @@ _SPOONS = {
 }
 
 
+# Two teaspoons, in every system. Common practice, no source. [mL]
+DESSERTSPOON_ML = 10.0
+
+
 @cache
 def milliliters(unit: str, system: str = "us") -> float | None:
     """Milliliters in one `unit` of a system, None when it is not a volume. [mL] Raises KeyError for
     a system not in SYSTEM_WORDS."""
+    if unit == "dsp":
+        return DESSERTSPOON_ML
     if system != "us":
         own = _SPOONS[system].get(unit)
         if own is not None:

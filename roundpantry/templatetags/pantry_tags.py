@@ -17,7 +17,7 @@ from nutrition.composition.profile import Amount, Profile
 from nutrition.insight.comparison import heap_words
 from nutrition.targets.conditions import those
 from nutrition.written.finding import to_choose
-from nutrition.written.matching import Line
+from nutrition.written.line import Line
 from roundpantry import show
 
 register = template.Library()

@@ -17,7 +17,7 @@ from nutrition.formats.schema_org import to_json_ld
 from nutrition.formats.shared import Shared
 from nutrition.recipe.model import BATCH_G, LINE_G, REDUCED, SERVINGS, Recipe, choice_keys
 from nutrition.recipe.reckoning import reckon
-from nutrition.written.matching import Choice
+from nutrition.written.line import Choice
 from nutrition.written.units import SYSTEM_WORDS
 
 SLUGS = [food.slug for food in food_table() if not food.comparator]

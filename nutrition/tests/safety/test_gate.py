@@ -32,7 +32,8 @@ from nutrition.targets.day import day_targets
 from nutrition.targets.person import Person, Referred
 from nutrition.targets.weight_forecast import forecast
 from nutrition.written.household import spoken
-from nutrition.written.matching import Choice, reckon_line
+from nutrition.written.line import Choice
+from nutrition.written.matching import reckon_line
 
 FOODS = food_table()
 # Who must not be given what.

@@ -4,7 +4,8 @@ table."""
 from unittest import TestCase
 
 from nutrition.composition.foods import food_table
-from nutrition.written.matching import Choice, reckon_line
+from nutrition.written.line import Choice
+from nutrition.written.matching import reckon_line
 from nutrition.written.typed_amounts import UnreadableAmount, read_amount, read_batch_amount
 
 # line, food, grams by hand

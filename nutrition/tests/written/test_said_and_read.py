@@ -8,7 +8,8 @@ from nutrition.recipe.reckoning import reckon
 from nutrition.recipe.scaling import scale
 from nutrition.written.basis import BASIS_SPREAD, basis_range
 from nutrition.written.household import by_volume, spoken
-from nutrition.written.matching import Choice, reckon_line
+from nutrition.written.line import Choice
+from nutrition.written.matching import reckon_line
 from nutrition.written.typed_amounts import leveled_range, read_amount
 from nutrition.written.units import SYSTEM_WORDS, milliliters
 
