@@ -175,8 +175,16 @@ def _apart_axis(axis: str, unsaid: dict[str, float]) -> Callable[[Apart, Food, A
     return compare
 
 
-def _fat(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+def _fat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("fat"), row.values("fat") - {"full"}
+    if "oil free" in wanted:
+        # what has no oil in it need not say so; what has, or may have, is another food
+        oily = "oil" in food.tags or "oil" in row.values("in")
+        asks = not have and food.group in OILED
+        out.add(OUT if oily else 0.0 if "oil free" in have or not asks else 0.3)
+        if asks and not oily and "oil free" not in have:
+            out.add(0.0, "without oil: the row does not say so", doubt=True)
+        return
     if wanted <= {"full"}:
         unlike = 0.05 if wanted and "full" not in row.values("fat") else 0.0
         out.add(OUT if wanted and have else 1.5 * len(have) + unlike)
@@ -197,7 +205,7 @@ def _fort(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         out.add(0.8 if "unfortified" in have else 0.0)
 
 
-def _enrich(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+def _enrich(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("enrich"), row.values("enrich")
     if "enriched" in wanted:
         out.add(0.0 if "enriched" in have else OUT)
@@ -207,6 +215,8 @@ def _enrich(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
         out.add(0.3 if "enriched" in have else 0.0)
 
 
+# Bought, these hold oil unless they say otherwise.
+OILED = frozenset({"condiment", "bread", "plant milk"})
 FRIED = ("fried", "oil roasted")
 # These are how a food is bought, wherever in a line they stand.
 BOUGHT_SO = (*FRIED, "dry roasted")
@@ -292,7 +302,7 @@ def _mash(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     out.add(0.0 if wanted & have else 1.0 * len(have))
 
 
-def _skin(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+def _skin(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("skin"), row.values("skin")
     if "on" in wanted:
         out.add(OUT if "none" in have else 0.0)
@@ -302,7 +312,7 @@ def _skin(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
         out.add(0.4 if "none" in have else 0.0)
 
 
-def _flavor(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+def _flavor(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("flavor") - {"plain"}, row.values("flavor") - {"plain"}
     if wanted:
         out.add(0.0 if wanted <= have else OUT)

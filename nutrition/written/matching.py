@@ -181,6 +181,8 @@ def _named(reading: Reading, names: FoodNames, eaten: bool) -> NamedFood:
         canned = name_food(f"canned {phrase}", names, remark=reading.note)
         if canned.food is not None and (canned.sure or found.food is None):
             found = canned
+    if "cube" in units_said and found.food is not None and found.food.group == "broth":
+        found = name_food("stock cube", names)
     if reading.shared:
         # "soy or almond milk": milk belongs to both, if there is such a food
         shared = name_food(reading.shared, names, remark=reading.note, more=more)

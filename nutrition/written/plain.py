@@ -83,6 +83,9 @@ def plain(text: str) -> str:
     line = _BEFORE.sub("", line)
     # "100 g/3.5 oz", "3 1/2 oz (100 g)": one weight in two systems; the metric one is kept
     line = _TWO_SYSTEMS.sub(lambda m: m["metric"] or m["after"], line)
+    line = _BEAN_WATER.sub(
+        lambda m: f"{m['many'] if m['many'][0].isdigit() else 1} can aquafaba", line
+    )
     line = _LITTLE.sub("1 littlebit ", line)
     line = _INCHES_MARK.sub(r"\1 inch ", line)
     line = _AND_FRACTION.sub(r"\1 \2", line)
@@ -98,6 +101,12 @@ def _marks_of_numbers(line: str) -> str:
     return re.sub(r"(?<![\d.,])(\d+),(\d{1,2})(?=\s?[a-zA-Z])", r"\1.\2", line)
 
 
+# "the liquid from 1 can of chickpeas"
+_BEAN_WATER = re.compile(
+    rf"^(?:the )?(?:liquid|brine|water|juice) (?:from|of) (?P<many>an?|the|one|{NUMBER}) "
+    r"(?:can|tin|jar)s?(?: of)? (?:chick ?peas?|garbanzos?|white beans|cannellini)(?: beans)?\b",
+    re.I,
+)
 _INCHES_MARK = re.compile(rf"^({NUMBER})\s?(?:[\"\u201d\u2033]|'')\s*", re.I)
 _AND_FRACTION = re.compile(r"\b(\d+) and (?:a )?(\d+/\d+)\b", re.I)
 
