@@ -55,7 +55,15 @@ def words(text: str) -> list[str]:
         .lower()
         .replace("'", "")
     )
-    return [singular(word) for word in re.findall(r"[a-z0-9]+", plain)]
+    mended = misspellings()
+    return [singular(mended.get(word, word)) for word in re.findall(r"[a-z0-9]+", plain)]
+
+
+@lru_cache(maxsize=1)
+def misspellings() -> Mapping[str, str]:
+    """The commonest misspellings, and the word each is meant for: data/misspellings.csv, common
+    practice, no source."""
+    return {row["word"]: row["means"] for row in csv_rows("misspellings.csv", ("word", "means"))}
 
 
 _NONE: frozenset[str] = frozenset()

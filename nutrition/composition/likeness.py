@@ -61,6 +61,10 @@ def states_of(food: Food, row: Apart) -> frozenset[str]:
     return frozenset({"dry" if one == "dried" else one for one in named | own} - {"fresh"})
 
 
+# Pasta is the dried kind, unless it says fresh.
+FRESH_PASTA_UNSAID = 0.6
+
+
 def _state(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     have = states_of(food, row)
     wanted = set(said.values("state"))
@@ -72,10 +76,13 @@ def _state(said: Apart, food: Food, row: Apart, out: Fit) -> None:
             # a roasted grain is not cooked yet
             heat = heat - {"roasted", "toasted"}
         heated = heat and "cooked" in have
-        out.add(0.0 if heated else _unsaid_state(food, have))
+        lying = bool(said.values("in") & row.values("in")) and bool(have & {"canned", "pickled"})
+        out.add(0.0 if heated or lying else _unsaid_state(food, have))
         return
     for one in wanted:
         _one_state(one, food, have, out)
+    if food.group == "pasta" and "fresh" in row.values("state") - wanted:
+        out.add(FRESH_PASTA_UNSAID)
     more = have - wanted - {"dry"}
     out.add(
         sum({"frozen": 0.5, "canned": 0.6, "cooked": 0.8, "raw": 0.1}.get(one, 0.2) for one in more)
@@ -94,12 +101,21 @@ def _unsaid_state(food: Food, have: frozenset[str]) -> float:
     return sum(costs.get(one, 0.6 if plain else 0.05) for one in have - {plain})
 
 
+# A grain or bean that is ready, puffed or roasted, is neither dry nor cooked.
+READY_FOR_GROWN = 0.9
+
+
 def _one_state(one: str, food: Food, have: frozenset[str], out: Fit) -> None:
+    if not have and food.group in GROWN and one in ("dry", "dried", "uncooked", "cooked"):
+        out.add(READY_FOR_GROWN)
     if one in have or not have:
         return
     if one in ("raw", "uncooked"):
         dry = food.group in UNCOOKED_DRY or one == "uncooked"
         out.add(0.0 if have <= ({"dry", "raw"} if dry else {"raw"}) else OUT)
+        if one == "uncooked" and have == {"dry"} and plain_state(food) == "raw":
+            # dried mushrooms are not what is meant by mushrooms that were not cooked
+            out.add(1.0)
     elif one == "fresh":
         out.add(0.0 if "raw" in have and "frozen" not in have else OUT)
     elif one in ("dry", "dried"):
@@ -302,10 +318,14 @@ def _mash(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     out.add(0.0 if wanted & have else 1.0 * len(have))
 
 
+# A row that does not say so is not the one with its skin, where there is one that does.
+SKIN_UNSAID = 0.7
+
+
 def _skin(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("skin"), row.values("skin")
     if "on" in wanted:
-        out.add(OUT if "none" in have else 0.0)
+        out.add(OUT if "none" in have else 0.0 if "on" in have else SKIN_UNSAID)
     elif "none" in wanted:
         out.add(0.5 if "on" in have else 0.0 if have else 0.1)
     else:
@@ -320,6 +340,10 @@ def _flavor(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         out.add(OUT if said.said("flavor", "plain") else 2.0)
 
 
+# What lies in brine or juice is the row that says so, and what is in a can or jar.
+LYING_UNSAID = 1.3
+
+
 def _in(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("in"), row.values("in")
     if "oil" in wanted:
@@ -327,7 +351,7 @@ def _in(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     elif "dry" in wanted:
         out.add(OUT if "oil" in have else 0.0 if "dry" in have else 0.1)
     elif wanted:
-        out.add(0.0 if wanted & have else OUT if have else 0.4)
+        out.add(0.0 if wanted & have else OUT if have else LYING_UNSAID)
     else:
         out.add(1.5 if "oil" in have else 0.2 if have else 0.0)
 

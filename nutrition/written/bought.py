@@ -32,6 +32,8 @@ _NET = re.compile(
 # weight of a melon without its rind; "trimmed" says so of leeks. Common practice, no source.
 # [0 to 1]
 MUCH_TAKEN_OFF, SOME_TAKEN_OFF, MOST_TAKEN_OFF = 0.75, 0.82, 0.5
+# Of which so little is eaten, nobody weighs what is left of one.
+HALF_EATEN = 0.6
 
 
 def eaten_of(food: Food) -> Share | None:
@@ -55,7 +57,11 @@ def weighed_as_bought(reading: Reading, food: Food, grams: float) -> bool:
         return True
     if _TRIMMED.search(later) and share.share < MOST_TAKEN_OFF:
         return True
-    return reading.whole and share.share < MUCH_TAKEN_OFF and _nearer_whole(reading, food, grams)
+    if not reading.whole:
+        return False
+    return share.share < HALF_EATEN or (
+        share.share < MUCH_TAKEN_OFF and _nearer_whole(reading, food, grams)
+    )
 
 
 def _nearer_whole(reading: Reading, food: Food, grams: float) -> bool:

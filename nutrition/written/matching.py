@@ -26,6 +26,10 @@ from nutrition.written.weighing import CannotWeigh, needs_no_amount, weigh
 FRESH_UNITS = {"sprig", "bunch", "leaf"}
 # What is served in one of these was cooked.
 SERVED_IN = {"bowl", "plate", "katori"}
+PARTS_OF_ONE = {"slice", "wedge"}
+# By the cup or the bowl these are dishes; by the spoon or the piece a spice or a pepper.
+DISH_UNITS = {"cup", "bowl", "plate", "serving", "ladle", "katori", "pint", "quart"}
+DISHES_TOO = dict.fromkeys(("chili", "chilli", "chile"), "chili dish")
 PEPPER_TOO = re.compile(r"\bsalt (?:and|&|\+) .*\bpepper\b", re.I)
 # More than this on one line is asked about. Common practice, no source. [g]
 MOST_GRAMS = 25_000.0
@@ -80,6 +84,9 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str, e
     ]
     candidates = tuple(dict.fromkeys([*named.candidates[: 6 - len(others)], *others]))
     food = named.food
+    two = () if chosen else two_foods(reading, named, names)
+    if two:
+        return Line(text=text, why=TWO_FOODS, candidates=candidates, several=two)
     if food is None:
         return Line(
             text=text,
@@ -98,9 +105,6 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str, e
         )
     if reading.problem and not (reading.problem == NO_AMOUNT and needs_no_amount(food, reading)):
         return Line(text=text, why=reading.problem, candidates=candidates, several=reading.several)
-    two = () if chosen else two_foods(reading, named, names)
-    if two:
-        return Line(text=text, why=TWO_FOODS, candidates=candidates, several=two)
     try:
         weighed = weigh(replace(reading, forms=(*reading.forms, *named.variety)), food)
     except CannotWeigh as error:
@@ -171,6 +175,15 @@ def _named(reading: Reading, names: FoodNames, eaten: bool) -> NamedFood:
         fresh = name_food(f"fresh {phrase}", names, remark=reading.note)
         if fresh.food is not None and not {"dried", "ground"} & set(reading.forms):
             return fresh
+    if units_said & PARTS_OF_ONE:
+        # a slice of lemon is not its juice
+        whole = name_food(f"raw {phrase}", names, remark=reading.note)
+        if whole.sure and whole.food is not None and whole.food.group == "fruit":
+            return whole
+    if units_said & DISH_UNITS and len(called := take_apart(phrase).name) == 1:
+        dish = DISHES_TOO.get(called[0])
+        if dish is not None:
+            return name_food(dish, names)
     if "squeeze" in units_said and not reading.take:
         juice = name_food(f"{phrase} juice", names)
         if juice.sure:

@@ -59,7 +59,12 @@ STEPS = {
     "rehydrated": "soaked",
     "rehydrated squeezed": "soaked_squeezed",
     "sprouted": "sprouted",
+    "dehydrated": "dehydrated",
+    "caramelized": "caramelized",
 }
+# What lies in brine or salt loses some of it when it is rinsed; beans in cans have rows of their
+# own for that.
+BRINED = frozenset({"fermented vegetable", "condiment", "sea vegetable"})
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -235,6 +240,13 @@ def _ways(
     renamed = [(way, rest) for order, rest in orders for way in _renamed(order, names)]
     for way, rest in renamed:
         bare = replace(way, said=_marked(way, after, more))
+        if (
+            bare.doubt
+            and bare.implied
+            and set(map(_plainly, bare.implied)) <= set(map(_plainly, after.marks))
+        ):
+            # "wakame, dried": what the vague word was taken for was said outright
+            bare = replace(bare, doubt=False)
         may = tuple(dict.fromkeys([*bare.may, *rest, *after.may]))
         bare = replace(bare, may=may, strict=bare.may)
         dropped = _without_variety(bare)
@@ -244,6 +256,11 @@ def _ways(
             again = names.others.get(one.name)
             if again is not None and again.kind != STAND_IN:
                 yield _by_other_name(one, again)
+
+
+def _plainly(mark: tuple[str, str]) -> tuple[str, str]:
+    """A mark with dried and dry alike."""
+    return (mark[0], "dry") if mark[1] == "dried" else mark
 
 
 def _axes(marks: Sequence[tuple[str, str]]) -> set[str]:
@@ -527,6 +544,10 @@ def _steps(best: _Fitting) -> tuple[str, ...]:
     """What is done to the food after it was measured."""
     row, food = best.row, best.row.food
     out: list[str] = []
+    rinsed = best.way.said.values("liquid") & {"rinsed", "drained and rinsed"}
+    brined = food.group in BRINED or "brine" in row.apart.values("in")
+    if rinsed and brined and "rinsed" not in row.apart.values("liquid"):
+        out.append("rinsed")
     for axis, value in best.way.said.marks:
         if axis in ("heat", "then"):
             done = same_heat(value, row.apart.values("heat")) or "cooked" in states_of(

@@ -23,7 +23,11 @@ def two_foods(reading: Reading, named: NamedFood, names: FoodNames) -> tuple[str
     phrase is one food, "peas and carrots"."""
     phrase = reading.counted or reading.phrase
     parts = _AND.split(phrase)
-    if len(parts) != 2 or (named.food is not None and named.sure and _all_said(phrase, named)):
+    if (
+        len(parts) != 2
+        or reading.several
+        or (named.food is not None and named.sure and _all_said(phrase, named))
+    ):
         return ()
     one, other = (name_food(part, names) for part in parts)
     if one.food is None or other.food is None or one.food.slug == other.food.slug:

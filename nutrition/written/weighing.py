@@ -259,6 +259,9 @@ def _counted(
     factor = 1.0
     if size in SIZE_FACTOR and name in SIZED and name != size:
         factor = SIZE_FACTOR[size] / SIZE_FACTOR.get(name, 1.0)
+        if portion.form and name == "medium":
+            # new potatoes are small already
+            factor **= 0.5
         assumed.append(f"a {size} one taken as {factor:.2g} of a usual one")
     if not term.unit:
         article = "a " if name != "medium" else ""
@@ -282,8 +285,14 @@ def _counted_otherwise(
     if unit in ("can", "jar") and (food.state.startswith("canned") or beans):
         usual = Quantity(COMMON_CAN_G, COMMON_CAN_G * 0.9, COMMON_CAN_G, "g")
         line = _package(term, usual, reading, food)
-        said = f"a can taken as 15 oz ({COMMON_CAN_G:.0f} g)"
-        return replace(line, assumed=(said, *line.assumed))
+        _best, least, most = ASSUMED_CAN if unit == "can" else ASSUMED_PACKAGE
+        said = f"a {unit} taken as 15 oz ({COMMON_CAN_G:.0f} g): its label says how much it is"
+        return replace(
+            line,
+            low=(line.low or 0.0) * least,
+            high=(line.high or 0.0) * most,
+            assumed=(said, *line.assumed),
+        )
     if unit == "piece" and "halves" in reading.forms and whole:
         return _by_portion(term, whole, 0.5, "counted", [*assumed, f"half of {whole.grams:g} g"])
     if unit in PART_OF_ONE and whole and food.group in PARTED:

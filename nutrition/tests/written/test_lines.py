@@ -35,7 +35,7 @@ WORKED = [
     ("1 cup carrots, grated", "carrots-raw", 110),
     ("400 g tin diced tomatoes", "tomatoes-diced-canned", 400),
     ("1 bulb fennel, sliced", "fennel-bulb-raw", 234),
-    ("1/4 cup dill, chopped", "dill-fresh", 8),
+    ("1/4 cup dill, chopped", "dill-fresh", 5.5),
     ("1 small apple", "apple-with-skin-raw", 149),
     ("250 ml water", "water", 250),
     ("1-inch piece fresh ginger, grated", "ginger-root-raw", 11),
@@ -97,12 +97,27 @@ class WorkedLines(TestCase):
                 self.assertFalse(line.resolved and line.food.comparator)
                 self.assertFalse(any(match.food.comparator for match in line.candidates))
 
-    def test_dry_or_cooked_is_asked_and_not_guessed_in_silence(self):
-        line = reckon_line("1 cup millet")
-        self.assertEqual(line.food.slug, "millet-dry")
-        self.assertEqual(line.ask, "Taken as dry. Was it measured cooked?")
-        self.assertEqual(line.twin, "millet-cooked")
-        self.assertEqual(reckon_line("1 cup cooked millet").ask, "")
+    def test_bare_grain_is_dry_in_a_recipe_and_cooked_where_it_was_eaten(self):
+        for text, dry, cooked in (
+            ("1 cup millet", ("millet-dry", 200), ("millet-cooked", 174)),
+            ("2 cups pasta", ("pasta-white-dry", 200), ("pasta-white-enriched-cooked", 268)),
+            ("1 cup split peas", ("split-peas-dry", 196), ("split-peas-cooked", 196)),
+            ("1 cup black beans", ("black-beans-cooked", 172), ("black-beans-cooked", 172)),
+        ):
+            for eaten, (slug, grams) in ((False, dry), (True, cooked)):
+                with self.subTest(text, eaten=eaten):
+                    line = reckon_line(text, eaten=eaten)
+                    self.assertEqual(line.food.slug, slug)
+                    self.assertAlmostEqual(line.grams, grams, delta=0.1 * grams)
+                    self.assertEqual(line.ask, "")
+                    self.assertTrue(line.sure)
+
+    def test_what_was_eaten_and_weighed_asks_whether_it_was_dry(self):
+        line = reckon_line("80 g millet", eaten=True)
+        self.assertEqual(line.food.slug, "millet-cooked")
+        self.assertEqual(line.ask, "Taken as cooked, as it is eaten. Was it weighed dry?")
+        self.assertEqual(line.twin, "millet-dry")
+        self.assertEqual(reckon_line("80 g cooked millet", eaten=True).ask, "")
 
     def test_the_cooks_choice_wins(self):
         text = "1 cup millet"
