@@ -125,15 +125,9 @@ def rows_of(
         if (measure, form) in seen:
             continue
         seen.add((measure, form))
-        yield [
-            slug,
-            measure,
-            form,
-            f"{grams:g}",
-            f"{grams * (1 - spread):.4g}",
-            f"{grams * (1 + spread):.4g}",
-            row["source"],
-        ]
+        low, high = row["low"] or grams * (1 - spread), row["high"] or grams * (1 + spread)
+        ends = (f"{float(low):.4g}", f"{float(high):.4g}")
+        yield [slug, measure, form, f"{grams:g}", *ends, row["source"]]
     if food["source"] in ("sr", "fnd"):
         record = first.find(food["source"], food["source_description"])
         if record["portion_gram_weight"]:

@@ -4,7 +4,7 @@ soaked or squeezed."""
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -23,11 +23,11 @@ METHOD_WORDS: dict[str, tuple[str, ...]] = {
     "boiled_drained": (
         "boiled, drained",
         "boiled and drained",
-        "boiled",
         "blanched",
         "parboiled",
         "cooked and drained",
     ),
+    "boiled": ("boiled", "cooked", "cooked until tender"),
     "boiled_kept": (
         "boiled, water kept",
         "boiled with the water kept",
@@ -52,6 +52,12 @@ METHOD_WORDS: dict[str, tuple[str, ...]] = {
     "soaked_squeezed": ("soaked and squeezed", "rehydrated and squeezed"),
     "wilted": ("wilted",),
     "double_boiled": ("double-boiled", "boiled twice", "double boiled"),
+    "rinsed": ("rinsed", "rinsed and drained", "washed"),
+    "strained": ("blended and strained", "strained", "squeezed through a cloth", "nut milk"),
+    "marinated": ("marinated",),
+    "dehydrated": ("dehydrated", "dried", "oven-dried", "dried in the oven", "sun-dried"),
+    "caramelized": ("caramelized", "caramelised"),
+    "reduced": ("reduced", "cooked down", "boiled down", "thickened by simmering"),
     "raw": ("raw", "no cooking", "uncooked"),
 }
 _YIELD_OF = {
@@ -77,6 +83,9 @@ _RETENTION_OF = {
     "pan_fried_oil": "pan_fried",
     "sprouted": "soaked",
     "wilted": "pan_fried",
+    "dehydrated": "roasted",
+    "caramelized": "pan_fried",
+    "reduced": "boiled_kept",
 }
 # The liquid of the recipe stays in the dish, and what is dry takes it up: the whole weighs what
 # went in, less steam.
@@ -94,6 +103,9 @@ STEAM = {
 # Salt in water that is poured off: the share that stays in the food. Common practice, no source.
 SALT_LEFT = 0.2
 RETENTION_SPREAD = 0.10
+# What leaches into water that is poured off depends on the cut and the minutes: raw and boiled rows
+# of vegetables differ from 0.4 to 1.0. Common practice, no source.
+LEACHED_SPREAD = 0.25
 # Share of alcohol left: stirred in and simmered half an hour, baked 25 minutes unstirred. USDA
 # Table of Nutrient Retention Factors, Release 6, from memory.
 ALCOHOL_LEFT = {
@@ -205,13 +217,26 @@ ABSORBS = re.compile(
 BOILED, COOKED, STEAMED = "boiled", "cooked", "steamed"
 
 
+def absorbs(food: Food) -> bool:
+    """Whether it takes up the water it is boiled in."""
+    return food.state == "dry" and ABSORBS.match(food.kind_slug) is not None
+
+
+def boiled_with(method: str, foods: Iterable[Food]) -> str:
+    """What "boiled" is of a pot of these: with one that takes its water up the water is kept, else
+    it is poured off. Any other method as it is."""
+    if method != BOILED:
+        return method
+    return "boiled_kept" if any(map(absorbs, foods)) else "boiled_drained"
+
+
 def as_cooked(food: Food, word: str) -> str:
     """The code of what a cook's bare "cooked" or "boiled" does with a food: what takes up its water
     keeps it, what is boiled in plenty is drained, a vegetable that is just cooked is steamed. Any
     other word for a method as `read_method` reads it."""
     if word not in (BOILED, COOKED, "prepared"):
         return read_method(word)
-    if ABSORBS.match(food.kind_slug) and food.state == "dry":
+    if absorbs(food):
         return "boiled_kept"
     plenty = word == BOILED or food.group in ("pasta", "legume", "grain", "starchy vegetable")
     return "boiled_drained" if plenty else STEAMED
@@ -224,7 +249,34 @@ def retention_of(food: Food, method: str) -> Vector | None:
     References: USDA Table of Nutrient Retention Factors, Release 6 (2007), from memory;
     double-boiled potato: Burrowes and Ramer (2008), from memory.
     """
-    return _retentions().get((food.group, _RETENTION_OF.get(method, method)))
+    kept = _retentions().get((food.group, _RETENTION_OF.get(method, method)))
+    own = leached_of(food) if method == "boiled_drained" and kept is not None else None
+    if kept is None or own is None:
+        return kept
+    kept = kept.copy()
+    for key, share in own.items():
+        kept[INDEX[key]] = share
+    return kept
+
+
+LEACHED_KEYS = ("potassium_mg", "phosphorus_mg")
+
+
+@lru_cache(maxsize=1)
+def _leached() -> tuple[tuple[re.Pattern[str], dict[str, float]], ...]:
+    return tuple(
+        (re.compile(row["what"]), {key: float(row[key]) for key in LEACHED_KEYS})
+        for row in csv_rows("leached.csv", ("what", *LEACHED_KEYS, "source"))
+    )
+
+
+def leached_of(food: Food) -> dict[str, float] | None:
+    """The share of potassium and phosphorus that a vegetable keeps when it is boiled in plenty of
+    water and drained [0 to 1], by its own raw and boiled rows; None where there is no such pair.
+
+    References: US government composition data, SR Legacy; each row of data/leached.csv says which.
+    """
+    return next((row for words, row in _leached() if words.match(food.kind_slug)), None)
 
 
 def raw_for_cooked(food: Food, cooked_g: float, method: str) -> float | None:
@@ -291,6 +343,76 @@ def cook_in_turn(
     return _changed(food, (grams, low, high), factor or Yield(1.0, 1.0, 1.0, ""), kept)
 
 
+# Rinsing what lies in brine or salt: the share of sodium and of potassium that stays; best, least,
+# most. Common practice, no source.
+RINSED_SODIUM, RINSED_POTASSIUM = (0.65, 0.4, 0.9), (0.85, 0.7, 1.0)
+# Of what is blended with water and strained so much passes the cloth: of protein and fat, of fiber,
+# of all else; best, least, most. Common practice, no source.
+PASSES, PASSES_FIBER, PASSES_OTHER = (0.45, 0.30, 0.60), (0.08, 0.02, 0.2), (0.45, 0.25, 0.65)
+# The weight that passes with it, and of the water. Common practice, no source.
+PASSES_WEIGHT, PASSES_WATER = (0.45, 0.3, 0.6), (0.93, 0.85, 0.98)
+STRAINED_GROUPS = frozenset({"nut", "seed", "grain", "soy", "legume"})
+
+
+def _shares(
+    fixed: dict[str, tuple[float, float, float]], other: tuple[float, float, float]
+) -> tuple[Vector, Vector, Vector]:
+    """What is left of each nutrient: best, least, most."""
+    out = tuple(np.full(len(KEYS), share) for share in other)
+    for key, shares in fixed.items():
+        for vector, share in zip(out, shares, strict=True):
+            vector[INDEX[key]] = share
+    return out[0], out[1], out[2]
+
+
+def _left_of(
+    food: Food,
+    weight: tuple[float, float, float],
+    grams: tuple[float, float, float],
+    shares: tuple[Vector, Vector, Vector],
+    said: str,
+) -> Cooked:
+    """A food of which shares are left, and so much weight. [g]"""
+    best, least, most = shares
+    before, low, high = weight
+    profile = Profile.of(
+        food.values * best, food.low * least, food.high * most, before, low, high, food.upper
+    )
+    return Cooked(
+        profile=profile.weighing(grams[0]),
+        grams=grams[0],
+        low=grams[1],
+        high=grams[2],
+        assumed=(said,),
+    )
+
+
+def _rinsed(food: Food, grams: float, low: float, high: float) -> Cooked:
+    kept = {"sodium_mg": RINSED_SODIUM, "potassium_mg": RINSED_POTASSIUM}
+    said = f"rinsed: {RINSED_SODIUM[0]:.0%} of the sodium taken to stay"
+    return _left_of(
+        food, (grams, low, high), (grams, low, high), _shares(kept, (1.0, 1.0, 1.0)), said
+    )
+
+
+def _strained(food: Food, grams: float, low: float, high: float) -> Cooked:
+    """What passes the cloth of a nut milk; the water passes but for what the pulp holds."""
+    whole = (1.0, 1.0, 1.0)
+    if food.slug == "water":
+        shares, weight = _shares({}, whole), PASSES_WATER
+    elif food.group in STRAINED_GROUPS:
+        shares = _shares(
+            {"protein_g": PASSES, "fat_g": PASSES, "fiber_g": PASSES_FIBER}, PASSES_OTHER
+        )
+        weight = PASSES_WEIGHT
+    else:
+        return Cooked(profile=food.profile(grams, low, high), grams=grams, low=low, high=high)
+    best, least, most = weight
+    said = f"strained: about {best:.0%} of it passes the cloth, {least:.0%} to {most:.0%}"
+    after = (grams * best, low * least, high * most)
+    return _left_of(food, (grams, low, high), after, shares, said)
+
+
 def cook(
     food: Food, grams: float, low: float, high: float, method: str, takes_up: float = 0.0
 ) -> Cooked:
@@ -302,8 +424,15 @@ def cook(
     [0 to 1]. A food that is cooked, canned or ready already stays as it is.
     """
     plain = food.profile(grams, low, high)
+    method = as_cooked(food, method) if method == BOILED else method
     if method in ("", "raw", "blended"):
         return Cooked(profile=plain, grams=grams, low=low, high=high)
+    if method == "rinsed":
+        return _rinsed(food, grams, low, high)
+    if method == "strained":
+        return _strained(food, grams, low, high)
+    if method == "reduced" and (factor := yield_of(food, method)):
+        return _changed(food, (grams, low, high), factor, None)
     if food.slug == "water":
         gone = method in WATER_POURED_OFF or method in (
             "steamed",
@@ -348,7 +477,8 @@ def cook(
     kept = retention_of(food, method)
     if factor is None and kept is None:
         return Cooked(profile=plain, grams=grams, low=low, high=high)
-    return _changed(food, (grams, low, high), factor or Yield(1.0, 1.0, 1.0, ""), kept)
+    leaches = LEACHED_SPREAD if method in WATER_POURED_OFF else RETENTION_SPREAD
+    return _changed(food, (grams, low, high), factor or Yield(1.0, 1.0, 1.0, ""), kept, leaches)
 
 
 def _grown(factor: Yield, share: float) -> Yield:
@@ -403,8 +533,16 @@ def _without_alcohol(food: Food, grams: float, low: float, high: float, left: fl
     )
 
 
+# These leach into water that is poured off.
+_LEACHES = [INDEX[key] for key in ("potassium_mg", "sodium_mg", "vitamin_c_mg", "folate_ug")]
+
+
 def _changed(
-    food: Food, weight: tuple[float, float, float], factor: Yield, kept: Vector | None
+    food: Food,
+    weight: tuple[float, float, float],
+    factor: Yield,
+    kept: Vector | None,
+    leaches: float = RETENTION_SPREAD,
 ) -> Cooked:
     grams, low, high = weight
     cooked = grams * factor.factor
@@ -413,7 +551,11 @@ def _changed(
         heat = kept < 1.0
         values, least, most = values * kept, least * kept, most * kept
         spread = np.where(heat, RETENTION_SPREAD, 0.0)
-        least, most = least * (1 - spread), most * (1 + spread)
+        spread[_LEACHES] = np.where(heat[_LEACHES], leaches, 0.0)
+        least, most = (
+            least * (1 - spread),
+            most * np.minimum(1 + spread, np.where(kept > 0, 1 / np.maximum(kept, 1e-9), 1.0)),
+        )
     water = INDEX["water_g"]
     if not np.isnan(values[water]):
         # what is gained or lost is water

@@ -19,7 +19,7 @@ from nutrition.recipe.model import (
     fitting,
     within,
 )
-from nutrition.recipe.notation import SHARE, read_share, unknown_method
+from nutrition.recipe.notation import SHARE, read_share
 from nutrition.written.line import Choice
 from nutrition.written.pasted import decoded, parted, printable
 from nutrition.written.serving_words import counted
@@ -75,9 +75,6 @@ def read_text(text: str) -> Shared:
             recipe = replace(recipe, title=pasted.title)
         if pasted.serves and not recipe.claimed and not recipe.serving_measure:
             recipe = _with_header(recipe, "servings", pasted.serves)
-    for line in lines:
-        if unknown_method(line):
-            raise UnreadableRecipe(f"the method of “{line}” is not known")
     recipe = replace(recipe, lines=fitting(lines))
     if not within(recipe.servings, SERVINGS) or (
         recipe.batch_g is not None and not within(recipe.batch_g, BATCH_G)

@@ -95,7 +95,7 @@ def own_method(text: str) -> tuple[str, str]:
     try:
         return text[: match.start()], THEN.join(map(read_method, _IN_TURN.split(match[1])))
     except UnknownMethod:
-        return text, ""
+        return text[: match.start()], ""
 
 
 def unknown_method(text: str) -> bool:

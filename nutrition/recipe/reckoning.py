@@ -9,10 +9,14 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 from nutrition.composition.cooking import (
+    BOILED,
     STEAM,
+    STRAINED_GROUPS,
     TAKE_UP_WATER,
     WATER_KEPT,
     Cooked,
+    as_cooked,
+    boiled_with,
     cook,
     cook_in_turn,
     water_needed,
@@ -30,6 +34,7 @@ from nutrition.recipe.notation import (
     own_left,
     own_method,
     part_named,
+    unknown_method,
     without_part,
 )
 from nutrition.recipe.part import PartFood, part_food
@@ -45,7 +50,9 @@ LEFT_OUT_SHARE = 0.15
 WITHOUT_HEAT_SHARE = 0.5
 BEYOND_ALL = "more than all of it cannot be left: write 100 % or less"
 # Steps that leave a food uncooked.
-COLD = frozenset({"soaked", "squeezed", "soaked_squeezed", "sprouted"})
+COLD = frozenset(
+    {"soaked", "squeezed", "soaked_squeezed", "sprouted", "rinsed", "strained", "marinated"}
+)
 # What brings water into the pot; and from this share of what is needed on it was written down.
 LIQUIDS = frozenset({"drink", "broth", "plant milk", "fruit juice"})
 WET = re.compile(r"^tomato.*(canned|passata|puree|sauce)|soup")
@@ -250,9 +257,8 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
             recipe.lines, choice_keys(recipe.lines), parts, strict=True
         )
     )
-    methods = [
-        _methods(line, own, recipe.method) for line, (_bare, own) in zip(lines, parts, strict=True)
-    ]
+    whole = _whole_method(recipe, lines)
+    methods = [_methods(line, own, whole) for line, (_bare, own) in zip(lines, parts, strict=True)]
     needed, brought = _water_needed_and_brought(lines, methods)
     dry = _share_of_water_missing(needed, brought)
     cooked = tuple(
@@ -260,9 +266,9 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
         for line, done, (_text, left) in zip(lines, methods, eaten, strict=True)
     )
     batch = Profile.total(Profile.unsettled() if one is None else one.profile for one in cooked)
-    if recipe.method in WATER_KEPT or recipe.reduced is not None:
+    if whole in WATER_KEPT or recipe.reduced is not None:
         # a grain that takes up the water no line brings weighs what its yield says: steam is in it
-        steam = STEAM[recipe.method][0] * (1.0 - dry) if recipe.reduced is None else 0.0
+        steam = STEAM[whole][0] * (1.0 - dry) if recipe.reduced is None else 0.0
         gone = recipe.reduced if recipe.reduced is not None else steam
         batch = batch.weighing(batch.grams * (1.0 - gone))
     computed = batch.grams
@@ -278,11 +284,39 @@ def _reckon(recipe: Recipe, names: FoodNames | None) -> Facts:
     )
 
 
+# With so much water to what is squeezed out of it, it is a milk and not a wrung vegetable. [g/g]
+MILK_WATER = 1.5
+SQUEEZED = frozenset({"squeezed", "soaked_squeezed", "strained"})
+
+
+def _whole_method(recipe: Recipe, lines: Sequence[Line]) -> str:
+    """The method of the whole by what is in the pot: "boiled" of grain keeps its water, and nuts
+    squeezed out in plenty of water are a milk that was strained."""
+    settled = [line for line in lines if line.food is not None and line.grams]
+    if recipe.method in SQUEEZED:
+        water = sum(
+            line.grams or 0.0 for line in settled if line.food and line.food.slug == "water"
+        )
+        solids = sum(
+            line.grams or 0.0
+            for line in settled
+            if line.food and line.food.group in STRAINED_GROUPS
+        )
+        return "strained" if solids and water >= MILK_WATER * solids else recipe.method
+    return boiled_with(recipe.method, [line.food for line in settled if line.food])
+
+
+UNKNOWN_METHOD = "how it is cooked is not known here: counted as it went in"
+
+
 def _as_typed(line: Line, text: str) -> Line:
     """A line with its brackets, which each of the several it may become keeps."""
     said = noted(text)
     ending = as_written("", said.method, said.left)
-    return replace(line, text=text, several=tuple(one + ending for one in line.several))
+    line = replace(line, text=text, several=tuple(one + ending for one in line.several))
+    if unknown_method(text):
+        return replace(line, sure=False, assumed=(*line.assumed, UNKNOWN_METHOD))
+    return line
 
 
 def line_method(recipe: Recipe, at: int) -> str:
@@ -317,7 +351,10 @@ def _methods(line: Line, own: str, whole: str) -> tuple[str, ...]:
     """What is done to a line, in turn: what its words say, then its own method, or else the
     whole's where its words name no heat."""
     if own:
-        own_steps = own.split(THEN)
+        own_steps = [
+            as_cooked(line.food, step) if line.food and step == BOILED else step
+            for step in own.split(THEN)
+        ]
         return (*(step for step in line.steps if step not in own_steps), *own_steps)
     if not whole:
         return line.steps
@@ -356,8 +393,10 @@ def _cooked(line: Line, methods: tuple[str, ...], left: float, dry: float) -> Co
         line.low if line.low is not None else line.grams,
         line.high if line.high is not None else line.grams,
     )
-    if len(methods) == 1 and methods[0] in WATER_KEPT and line.food.group in TAKE_UP_WATER:
-        done = cook(line.food, line.grams, low, high, methods[0], dry)
+    soaked_first = all(method in COLD for method in methods[:-1])
+    kept = bool(methods) and methods[-1] in WATER_KEPT and soaked_first
+    if kept and line.food.group in TAKE_UP_WATER:
+        done = cook(line.food, line.grams, low, high, methods[-1], dry)
     else:
         done = cook_in_turn(line.food, line.grams, low, high, methods)
     done = replace(done, heated=any(method not in COLD for method in methods))

@@ -306,14 +306,26 @@ def read(text: str, system: str = "us") -> Reading:
     return replace(_read(text), system=system)
 
 
+def _names_food(line: str) -> bool:
+    """Whether a piece of a line has more than an amount: "3 tbsp" alone has not."""
+    cursor = _Cursor(line)
+    try:
+        _terms(cursor)
+    except (ValueError, ZeroDivisionError):
+        return False
+    return bool(cursor.rest.strip())
+
+
 def _read(text: str) -> Reading:
     line = plain(text)[:400]
     if not line:
         return Reading(text=text, problem="empty line")
     line = _SALT_AND_PEPPER.sub("salt", line)
     water = _WITH_WATER.search(line)
-    if water:
+    if water and _names_food(line[: water.start()]):
         line = line[: water.start()]
+    else:
+        water = None
     said = set_apart(line)
     line = said.line
     take = ""

@@ -12,6 +12,7 @@ from nutrition.composition.animal_foods import animal_foods
 from nutrition.composition.cooking import UNCOOKED_STATES, as_cooked, before_cooking
 from nutrition.composition.food_names import FoodNames, food_names
 from nutrition.composition.food_search import Match
+from nutrition.composition.food_words import take_apart
 from nutrition.composition.foods import Food, food_table
 from nutrition.written import grammar as measures
 from nutrition.written import units
@@ -175,10 +176,10 @@ def _named(reading: Reading, names: FoodNames, eaten: bool) -> NamedFood:
         fresh = name_food(f"fresh {phrase}", names, remark=reading.note)
         if fresh.food is not None and not {"dried", "ground"} & set(reading.forms):
             return fresh
-    if units_said & PARTS_OF_ONE:
+    for part in units_said & PARTS_OF_ONE:
         # a slice of lemon is not its juice
-        whole = name_food(f"raw {phrase}", names, remark=reading.note)
-        if whole.sure and whole.food is not None and whole.food.group == "fruit":
+        whole = name_food(f"{phrase} {part}", names, remark=reading.note)
+        if whole.sure:
             return whole
     if units_said & DISH_UNITS and len(called := take_apart(phrase).name) == 1:
         dish = DISHES_TOO.get(called[0])

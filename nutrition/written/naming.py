@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from nutrition.composition.animal_foods import animal_foods
+from nutrition.composition.cooking import BOILED, as_cooked
 from nutrition.composition.food_names import ASK, SAME, STAND_IN, FoodNames, Named, OtherName
 from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import Apart, Words, lexicon, varieties, words
@@ -42,7 +43,7 @@ STEPS = {
     "baked": "roasted",
     "grilled": "roasted",
     "toasted": "roasted",
-    "boiled": "boiled_drained",
+    "boiled": "boiled",
     "blanched": "boiled_drained",
     "parboiled": "boiled_drained",
     "steamed": "steamed",
@@ -558,5 +559,5 @@ def _steps(best: _Fitting) -> tuple[str, ...]:
         elif axis != "wet" or row.apart.values("wet"):
             continue
         if value in STEPS:
-            out.append(STEPS[value])
+            out.append(as_cooked(food, STEPS[value]) if STEPS[value] == BOILED else STEPS[value])
     return tuple(out)

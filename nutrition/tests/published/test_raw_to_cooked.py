@@ -2,7 +2,8 @@
 row.
 
 The yields and retention factors were written down from Agriculture Handbook 102, from the retention
-table of Release 6 and from package directions, all from memory; no pair was used to set them.
+table of Release 6 and from package directions, all from memory; no pair was used to set them, but
+for the potassium and phosphorus of the vegetables in leached.csv, which are left out here.
 Energy and protein within 10 %, six minerals within 25 %.
 """
 
@@ -10,7 +11,7 @@ import csv
 from pathlib import Path
 from unittest import TestCase
 
-from nutrition.composition.cooking import cook
+from nutrition.composition.cooking import LEACHED_KEYS, cook, leached_of
 from nutrition.composition.foods import food_table
 
 FOODS = food_table()
@@ -32,7 +33,7 @@ def pairs():
                 ),
                 None,
             )
-            if raw is not None and "computed" not in raw.source:
+            if raw is not None and "computed" not in raw.source + raw.notes:
                 yield raw, food
 
 
@@ -41,6 +42,8 @@ def misses(raw, cooked):
     profile = done.profile * (100 / done.grams)
     out = []
     for key in ("energy_kcal", "protein_g", *MINERALS):
+        if key in LEACHED_KEYS and leached_of(raw):
+            continue
         wanted = cooked.per_100_g(key)
         if wanted is None or raw.per_100_g(key) is None:
             continue

@@ -42,7 +42,7 @@ class Notation(TestCase):
             with self.subTest(said):
                 self.assertEqual(
                     noted(f"200 g chickpeas, dry [method: {said}]").method,
-                    "soaked, then boiled_drained",
+                    "soaked, then boiled",
                 )
         self.assertEqual(noted("1 cup rice [method: boiled, then moon]").method, "")
         one, both = (
