@@ -228,9 +228,10 @@ class Builder:
         return f"{', '.join(key.rsplit('_', 1)[0] for key in known.values)} of {known.of}"
 
     def _else_memory(self, slug: str, row: Row) -> str:
-        """What the source does not have, from memory of a published table; what it has stands."""
+        """What the source does not have, from memory of a published table; what it has stands. Its
+        water is what is left of the source's own row."""
         known = self.memory[slug]
-        missing = [key for key in known.values if key not in row]
+        missing = [key for key in known.values if key not in row and key != "water_g"]
         row.update({key: known.values[key] for key in missing})
         if not missing:
             return ""
