@@ -333,7 +333,9 @@ class Builder:
             donor = self.second.get(name, {})
         if "water_g" in row and "water_g" in donor:
             ratio = (100 - row["water_g"]) / (100 - donor["water_g"])
-            words = f"phytate, oxalate per g dry matter of {name} (Indian tables 2017),"
+            words = "phytate, oxalate per g dry matter"
+            if remembered:
+                words += f" of {name} (Indian Food Composition Tables 2017)"
             out += [(key, donor[key] * ratio, words) for key in PER_DRY_MATTER if key in donor]
         return [(key, amount, words) for key, amount, words in out if key not in row]
 

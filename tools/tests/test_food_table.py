@@ -38,7 +38,7 @@ class Table(TestCase):
         for food in food_table():
             own = food.source.startswith(("Indian", "computed"))
             if food.per_100_g("lysine_g") and not own:
-                donor = r"( .*from .+ \(Indian Food| .*from memory of SR| of .+ as a class)"
+                donor = r"(.* from .+ \(Indian Food|.*from memory of SR| of .+ as a class)"
                 self.assertRegex(food.notes, f"amino acids per g protein{donor}", food.slug)
 
     def test_household_portions_for_at_least_400(self):
