@@ -82,10 +82,11 @@ def _as_row(portion: Portion, row: BowlPart) -> Portion:
 
 
 def _food_part(row: BowlPart, food: Food, system: str) -> Part:
+    portion = _as_row(food_portion(food, row.grams, row.low_g, row.high_g), row)
     return Part(
         row=row,
-        portion=_as_row(food_portion(food, row.grams, row.low_g, row.high_g), row),
-        measure=household.spoken(food, row.grams, system),
+        portion=portion,
+        measure=household.measure_of(portion, row.grams, system),
         step_g=household.step_g(food),
     )
 
@@ -95,7 +96,7 @@ def _recipe_part(row: BowlPart, title: str, role: str, facts: Facts, system: str
     return Part(
         row=row,
         portion=_as_row(portion, row),
-        measure=household.by_volume(portion.volume_ml, row.grams, system),
+        measure=household.measure_of(portion, row.grams, system),
         step_g=float(max(round(facts.serving.grams / 4 / 5) * 5, 5)),
         unresolved=len(facts.unresolved),
     )

@@ -14,11 +14,11 @@ from clients.strip import Reading, strip
 from nutrition.composition.allergies import found_in
 from nutrition.insight import indices
 from nutrition.recipe.method_steps import read_steps
-from nutrition.recipe.serving_measure import in_a_cup
 from planner.day import ReckonedDay, reckon_day
 from planner.models import Day
 from planner.plans import plan_for
 from planner.told import told_of
+from recipes.dishes import serving_said
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from roundpantry.drawing.dishes import dish_round
@@ -41,7 +41,7 @@ def _to_cook(recipe: Recipe) -> dict[str, object]:
     return {
         "title": recipe.title,
         "servings": recipe.servings,
-        "measure": in_a_cup(facts),
+        "measure": serving_said(recipe.role, facts),
         "lines": [line.text for line in facts.lines],
         "steps": read_steps(recipe.method, facts.lines).steps,
     }

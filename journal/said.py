@@ -170,11 +170,11 @@ def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> 
     dishes = names.dishes_by(piece.words)
     how = "instead" if piece.kind == INSTEAD else "besides"
     several = piece.share is not None and (len(planned) > 1 or len(dishes) > 1)
-    line = reckon_line(piece.line, system=system)
+    line = reckon_line(piece.line, system=system, eaten=True)
     if several:
         # half of which of them? it asks
         row = _asking(day, meal, piece)
-    elif line.resolved and line.sure and line.food is not None and len(dishes) != 1:
+    elif line.resolved and line.sure and not line.ask and line.food and len(dishes) != 1:
         row = _food_row(day, meal, line.food, line)
         same = names.planned_food(line.food.slug, meal)
         if same is not None:
@@ -194,7 +194,7 @@ def _is_dish_or_share(row: DayEntry, piece: Piece) -> bool:
     said."""
     if not row.food or piece.kind == LEFT_OUT:
         return True
-    line = reckon_line(piece.line)
+    line = reckon_line(piece.line, eaten=True)
     return not line.resolved or piece.share is not None
 
 
@@ -299,7 +299,7 @@ def choices_for(row: LoggedEntry, names: Names, system: str) -> Choices:
     """What to offer for a row that asks."""
     found = pieces(row.said, names.known)
     piece = found[0] if found else Piece(text=row.said, words=row.said, line=row.said)
-    line = reckon_line(piece.line or piece.words, system=system)
+    line = reckon_line(piece.line or piece.words, system=system, eaten=True)
     if line.animal:
         return Choices(OF_ANIMAL, [], [])
     matches = [match.food for match in to_choose(line)]

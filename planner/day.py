@@ -125,9 +125,7 @@ def _main_role(ingredients: Sequence[Ingredient]) -> str:
 def _part_words(part: Part, amount: float, system: str) -> str:
     """ "Dill barley, 2 1/4 cups (260 g)" """
     grams = part.profile.grams * amount
-    measure = (
-        part.measure if amount == 1 else household.by_volume(part.volume_ml * amount, grams, system)
-    )
+    measure = household.measure_of(part.portion, grams, system)
     return (
         f"{part.name}, {measure.words} ({show.grams(grams)})"
         if measure

@@ -12,7 +12,7 @@ from nutrition.composition.profile import Profile
 from nutrition.recipe.part import PartFood
 from nutrition.recipe.reckoning import Facts
 from nutrition.safety.gate import Gate
-from nutrition.written.household import say
+from nutrition.written.household import Spoken, measure_of, say
 from recipes.facts import facts_of, room_of
 from recipes.models import Recipe
 from recipes.owned import open_to
@@ -70,9 +70,16 @@ def batch_portion(title: str, role: str, facts: Facts, grams: float, key: str = 
         grams=grams,
         profile=facts.batch * share,
         volume_ml=room_ml(volume * share if volume else None, grams),
+        poured=bool(volume),
         foods=tuple(part.times(share) for part in facts.batch_foods()),
         unread=facts.unread,
     )
+
+
+def serving_said(role: str, facts: Facts) -> Spoken | None:
+    """What a serving is in a household measure; None where it is not measured so."""
+    portion = batch_portion("", role, facts, facts.serving.grams)
+    return measure_of(portion, facts.serving.grams, facts.recipe.system)
 
 
 def line_portions(facts: Facts) -> list[Portion]:
@@ -128,8 +135,7 @@ def others_in(
         portion = batch_portion(recipe.title, recipe.role, facts, grams, f"recipe-{recipe.pk}")
         if gate.why_not_dish(portion.foods):
             continue
-        said = say(portion, grams, system) if room_of(recipe.role, facts) else ""
-        out.append(replace(portion, said=said))
+        out.append(replace(portion, said=say(portion, grams, system)))
     return tuple(out[:MOST_DISHES])
 
 

@@ -24,7 +24,7 @@ from nutrition.recipe.method_steps import read_steps
 from nutrition.recipe.model import MAX_LINES
 from nutrition.recipe.notation import not_counted
 from nutrition.recipe.reckoning import Facts
-from nutrition.recipe.serving_measure import UnreadableServing, in_a_cup, measured
+from nutrition.recipe.serving_measure import UnreadableServing, measured
 from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.written.finding import find_foods
 from nutrition.written.serving_words import is_yield
@@ -34,6 +34,7 @@ from practice.removal import offered_back
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
 from recipes.always import always_from, settle_always
+from recipes.dishes import serving_said
 from recipes.facts import Loop, check_no_loop, facts_of, note_parts, parts_at_hand
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import ROLE_CHOICES, Recipe
@@ -148,7 +149,7 @@ def _context(
             "indices": indices.all_indices(serving),
             "brings": facts.brings(chosen)[:6],
             "chosen_total": serving[chosen],
-            "measure": in_a_cup(facts),
+            "measure": serving_said(role, facts),
             "tells": tell(serving, parts, plan.school),
             "whole_food": whole_food(facts, plan.school),
         }

@@ -55,7 +55,8 @@ class Portion:
     `profile`, `foods` and `volume_ml` [mL] are of `profile.grams` of it, which is as much as there
     is of it or, for what is only offered, some weight. A locked portion stays as it is. What is
     counted has its `unit` ("serving", "bowl") and what one weighs; `said` is the portion as a cook
-    says it. `unread` are lines of it that nobody could read.
+    says it. What is `poured` is measured by the cup where it is no food with measures of its own;
+    what is not is counted or weighed. `unread` are lines of it that nobody could read.
     """
 
     key: str
@@ -72,6 +73,7 @@ class Portion:
     said: str = ""
     unit: str = ""
     unit_g: float = 1.0
+    poured: bool = True
     unread: tuple[str, ...] = ()
 
     @property

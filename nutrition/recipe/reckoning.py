@@ -25,6 +25,7 @@ from nutrition.composition.food_names import FoodNames
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.ingredient import Ingredient, cooked_food
 from nutrition.composition.profile import Profile
+from nutrition.recipe.dish_volume import LIQUIDS, WET, DishVolume, dish_volume
 from nutrition.recipe.model import BATCH_G, SERVINGS, Recipe, choice_keys, within
 from nutrition.recipe.notation import (
     THEN,
@@ -53,9 +54,7 @@ BEYOND_ALL = "more than all of it cannot be left: write 100 % or less"
 COLD = frozenset(
     {"soaked", "squeezed", "soaked_squeezed", "sprouted", "rinsed", "strained", "marinated"}
 )
-# What brings water into the pot; and from this share of what is needed on it was written down.
-LIQUIDS = frozenset({"drink", "broth", "plant milk", "fruit juice"})
-WET = re.compile(r"^tomato.*(canned|passata|puree|sauce)|soup")
+# From this share of what is needed on the water was written down.
 ENOUGH_WATER = 0.5
 # What leaves no pieces, as a line or a title says it.
 SMOOTH = re.compile(
@@ -152,21 +151,17 @@ class Facts:
         """Room the batch takes: measured, or else computed. [mL] None where neither is known."""
         return self.measured_ml or self.computed_ml
 
+    @cached_property
+    def by_kind(self) -> DishVolume | None:
+        """What a milliliter of it weighs, by its kind; None where it is eaten in pieces."""
+        return dish_volume(self.recipe.title, self.rows, self.loose)
+
     @property
     def computed_ml(self) -> float | None:
-        """Room the batch takes: each line as it lies in a cup, and a milliliter for each gram of
-        water that a weighed batch took up or lost. Liquids fill gaps, so it is an upper estimate.
-        None where a line's room is unknown. [mL]
-        """
-        volumes = [
-            line.food.volume_ml(line.grams)
-            for line in self.lines
-            if line.food is not None and line.grams is not None
-        ]
-        if not volumes or any(volume is None for volume in volumes):
-            return None
-        total = sum(volume or 0.0 for volume in volumes) + self.batch.grams - self.raw_g
-        return max(total, 0.5 * self.batch.grams)
+        """Room the batch takes, from its weight as it is eaten and its kind. [mL] None where it is
+        not measured by the cup."""
+        kind = self.by_kind
+        return self.batch.grams / kind.g_per_ml if kind and self.batch.grams > 0 else None
 
     def brings(self, key: str) -> list[tuple[Line, float | None, float]]:
         """Per line: how much of a nutrient it brings to one serving (None: unknown), and its share

@@ -106,10 +106,16 @@ def _checked(factor: float) -> float:
     return factor
 
 
+# A measure that no kitchen counts out.
+NEVER_SCALED = ("kcal", "little")
+
+
 def _in_kind(line: Line, grams: float) -> household.Spoken | None:
     """Stalks stay stalks, cans stay cans: what was counted is counted still, by halves."""
     terms = read(line.text).terms
     if len(terms) != 1 or terms[0].unit not in COUNT_NAMES or not line.grams or terms[0].best <= 0:
+        return None
+    if terms[0].unit in NEVER_SCALED:
         return None
     each = line.grams / terms[0].best
     count, words = household.fraction(grams / each, HALVES)
@@ -118,7 +124,7 @@ def _in_kind(line: Line, grams: float) -> household.Spoken | None:
     unit = terms[0].unit
     plural = (
         unit
-        if count <= 1 or unit in ("small", "medium", "large")
+        if count <= 1 or unit in ("small", "medium", "large", "extra large")
         else {"leaf": "leaves", "bunch": "bunches"}.get(unit, f"{unit}s")
     )
     return household.Spoken(f"{words}{household.BOUND}{plural}", count * each)

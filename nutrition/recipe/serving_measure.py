@@ -10,7 +10,7 @@ from nutrition.composition.errors import CoreError
 from nutrition.recipe.reckoning import Facts
 from nutrition.written import units
 from nutrition.written.grammar import FILLS
-from nutrition.written.household import Spoken, by_volume, fraction
+from nutrition.written.household import fraction
 from nutrition.written.plain import number
 from nutrition.written.serving_words import _read_measure, counted
 
@@ -105,11 +105,3 @@ def _checked(grams: float, count: float, check: str) -> Measured:
     if not 0.05 <= count <= 500 or grams < 1:
         raise UnreadableServing("That makes no sense of this batch: too few or too many servings.")
     return Measured(grams, count, check)
-
-
-def in_a_cup(facts: Facts) -> Spoken | None:
-    """What a serving is in a cup or a spoon; None where its volume is unknown."""
-    if not facts.volume_ml:
-        return None
-    each_ml = facts.volume_ml / facts.recipe.servings
-    return by_volume(each_ml, facts.serving.grams, facts.recipe.system)

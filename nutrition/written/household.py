@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -29,7 +30,11 @@ BY_KIND_LAST = 1000
 LEAST_CUPS, LEAST_TBSP, LEAST_TSP = 0.22, 0.9, 0.12
 MOST_SAID = 1e6
 # A piece is said where it is this near. [share], and so many at most
-COUNT_FIT, MOST_COUNTED = 0.12, 12
+COUNT_FIT, MOST_COUNTED = 0.12, 6
+# Smaller fruit is measured by the cup, and smaller pieces are not halved. Common practice, no
+# source. [g]
+LEAST_COUNTED_FRUIT_G, LEAST_HALVED_G = 20.0, 15.0
+GROUND = re.compile(r"\b(?:ground|powder|powdered|flakes|flour|meal)\b", re.I)
 
 
 @dataclass(frozen=True)
@@ -105,20 +110,30 @@ def _by_spoon_and_cup(food: Food, most: float, system: str) -> list[Spoken]:
     return out
 
 
+def _counts(food: Food, portion: HouseholdMeasure) -> bool:
+    """Whether people count such pieces of it: not berries, of which a cup is eaten, nor what is
+    ground, nor a leaf of what comes by the cup."""
+    if GROUND.search(food.name) or (portion.measure == "leaf" and food.group == "leafy green"):
+        return False
+    small = food.group in ("fruit", "dried fruit") and portion.grams < LEAST_COUNTED_FRUIT_G
+    return not (small and food.cup is not None)
+
+
 def _by_count(food: Food, most: float) -> list[Spoken]:
-    """Pieces and halves of them, the smallest first, up to something above `most`. [g]"""
+    """Pieces, and halves of those large enough, the smallest first, up to something above `most`.
+    [g]"""
     for measure in COUNTED:
         rows = sorted(
             (row for row in food.measures if row.measure == measure), key=lambda row: row.form != ""
         )
         portion = rows[0] if rows else None
-        # a leaf is no measure of what comes by the cup
-        if portion is None or (measure == "leaf" and food.group == "leafy green"):
+        if portion is None or not _counts(food, portion):
             continue
         out = []
-        for halves in range(1, 2 * MOST_COUNTED + 1):
-            count = halves / 2
-            words = f"{int(count) or ''}{'½' if halves % 2 else ''}"
+        parts = 2 if portion.grams >= LEAST_HALVED_G else 1
+        for at in range(1, parts * MOST_COUNTED + 1):
+            count = at / parts
+            words = f"{int(count) or ''}{'½' if count % 1 else ''}"
             plural = "s" if count > 1 and measure not in ("medium", "leaf") else ""
             name = "leaves" if measure == "leaf" and count > 1 else f"{measure}{plural}"
             out.append(Spoken(f"{words}{BOUND}{name}", count * portion.grams))
@@ -183,18 +198,25 @@ def count_words(amount: float, one: str) -> str:
     return f"{words}{BOUND}{one if amount <= 1 else f'{one}s'}"
 
 
-def say(portion: Portion, grams: float, system: str = "us") -> str:
-    """So many grams of a portion as a cook says it: in its own unit, in a measure of the food, or
-    by the room it takes; empty where none is known. [g]"""
+def measure_of(portion: Portion, grams: float, system: str = "us") -> Spoken | None:
+    """So many grams of something to eat in a household measure: the one place that says it, for
+    whatever page, at any multiple. [g]
+
+    What is counted is said in its unit, a food in a measure of it, a dish by what a milliliter of
+    it weighs as it is eaten. None where nothing is known to say.
+    """
     if grams <= 0:
-        return ""
+        return None
     if portion.unit:
-        return count_words(grams / portion.unit_g, portion.unit)
-    said = (
-        spoken(portion.food, grams, system)
-        if portion.food is not None
-        else by_volume(portion.ml_per_gram * grams, grams, system)
-    )
+        return Spoken(count_words(grams / portion.unit_g, portion.unit), grams)
+    if portion.food is not None:
+        return spoken(portion.food, grams, system)
+    return by_volume(portion.ml_per_gram * grams, grams, system) if portion.poured else None
+
+
+def say(portion: Portion, grams: float, system: str = "us") -> str:
+    """The words of `measure_of`; empty where there are none. [g]"""
+    said = measure_of(portion, grams, system)
     return said.words if said else ""
 
 
