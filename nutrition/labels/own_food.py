@@ -16,6 +16,7 @@ from nutrition.composition.uppers import upper_of
 from nutrition.labels.ingredients import Ingredients, read_ingredients
 from nutrition.labels.label import Label, ReadLabel, read_label
 from nutrition.labels.like_kind import PER_FAT, fill, none_added, peers_of
+from nutrition.labels.tolerance import tolerated
 
 # The parts of a list that decide what a food is for schools, conditions and cautions.
 TAGGED = (
@@ -62,12 +63,15 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
     group = like.group if like else ""
     state = like.state if like else "ready"
     values, low, high = nobody_knows(), nobody_knows(), nobody_knows()
-    for key, one in read.per_100_g.items():
-        at = INDEX[key]
+    for key, printed in read.per_100_g.items():
+        at, one = INDEX[key], tolerated(label.kind, key, printed)
         values[at], low[at], high[at] = one.amount, one.low, one.high
-    notes = ["copied from its label; ranges by its rounding (21 CFR 101.9(c))", *read.notes]
+    notes = [
+        "copied from its label; ranges by its rounding and what the law tolerates (21 CFR 101.9)",
+        *read.notes,
+    ]
     if label.kind != "us":
-        notes[0] = "copied from its label, per 100 g; ranges by its rounding"
+        notes[0] = "copied from its label, per 100 g; ranges by what the law tolerates"
     _water(values, low, high)
     if listed.given:
         for key in none_added(group, listed.fortified) if like is not None else ():

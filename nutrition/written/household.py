@@ -99,6 +99,8 @@ def _by_spoon_and_cup(food: Food, most: float, system: str) -> list[Spoken]:
         each = _unit_g(food, unit, system)
         if not each:
             continue
+        if unit == "tsp":
+            out.append(Spoken(f"⅛{BOUND}tsp", each / 8.0))
         end = last if last is not None else max(most / each + 1.0, 1.0)
         for whole in range(int(end) + 1):
             for part, words in steps[:-1]:

@@ -44,7 +44,7 @@ def read_amount(text: str, food: Food, system: str = "us") -> Line:
     """
     reading = _reading(text, "a measure such as 1/2 cup or 2 tbsp")
     try:
-        weighed = weigh(replace(reading, phrase=food.name, system=system), food)
+        weighed = weigh(replace(reading, system=system), food)
     except CannotWeigh as error:
         why = str(error)
         raise UnreadableAmount(f"{why[0].upper()}{why[1:]}. Write it in grams.") from None
