@@ -61,6 +61,8 @@ def states_of(food: Food, row: Apart) -> frozenset[str]:
     return frozenset({"dry" if one == "dried" else one for one in named | own} - {"fresh"})
 
 
+# What was eaten was cooked at home sooner than out of a can.
+CANNED_IS_READY = 0.4
 # Pasta is the dried kind, unless it says fresh.
 FRESH_PASTA_UNSAID = 0.6
 
@@ -69,6 +71,10 @@ def _state(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     have = states_of(food, row)
     wanted = set(said.values("state"))
     if said.values("ready") and food.group in GROWN:
+        if "canned" in have and not wanted:
+            # a soup out of a can is ready, as what was cooked is
+            out.add(CANNED_IS_READY)
+            return
         wanted.add("cooked")
     if not wanted:
         heat = said.values("heat")
@@ -191,6 +197,18 @@ def _apart_axis(axis: str, unsaid: dict[str, float]) -> Callable[[Apart, Food, A
     return compare
 
 
+# A smoked one that has no row of its own is the plain one, but for its salt.
+SMOKED_UNLISTED = 0.8
+
+
+def _smoke(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+    wanted, have = said.values("smoke"), row.values("smoke")
+    if have and not wanted:
+        out.add(3.0)
+    elif wanted and not have:
+        out.add(SMOKED_UNLISTED, "smoked: what salt it took is not known", doubt=True)
+
+
 def _fat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("fat"), row.values("fat") - {"full"}
     if "oil free" in wanted:
@@ -200,6 +218,9 @@ def _fat(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         out.add(OUT if oily else 0.0 if "oil free" in have or not asks else 0.3)
         if asks and not oily and "oil free" not in have:
             out.add(0.0, "without oil: the row does not say so", doubt=True)
+        return
+    if wanted == {"light"} and food.group in LIGHT_IS_COLOR:
+        out.add(2.0 * len(have))
         return
     if wanted <= {"full"}:
         unlike = 0.05 if wanted and "full" not in row.values("fat") else 0.0
@@ -231,6 +252,8 @@ def _enrich(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         out.add(0.3 if "enriched" in have else 0.0)
 
 
+# Light tahini and light molasses are pale, not lean.
+LIGHT_IS_COLOR = frozenset({"nut butter", "sweetener", "vinegar", "drink"})
 # Bought, these hold oil unless they say otherwise.
 OILED = frozenset({"condiment", "bread", "plant milk"})
 FRIED = ("fried", "oil roasted")
@@ -364,7 +387,7 @@ _AXES = (
     _fat,
     _fort,
     _enrich,
-    _apart_axis("smoke", {"smoked": 3.0}),
+    _smoke,
     _apart_axis("sprout", {"sprouted": 3.0}),
     _heat,
     _wet,

@@ -68,6 +68,9 @@ LITTLE_GRAMS = (
     (("oil",), (4.0, 1.0, 10.0)),
     (("drink", "broth", "plant milk", "fruit juice"), (30.0, 10.0, 80.0)),
 )
+ZEST_LITTLE = (1.0, 0.3, 3.0)
+# A small or large glass, bowl or plate against the usual. Common practice, no source.
+VESSEL_SIZE = {"small": 0.65, "large": 1.35, "extra large": 1.6}
 LITTLE_OTHER = (8.0, 2.0, 25.0)
 # A pot of yogurt as it is bought for one: best, least, most. Common practice, no source. [g]
 POT_GRAMS = (150.0, 100.0, 200.0)

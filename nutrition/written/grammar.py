@@ -320,7 +320,8 @@ def _read(text: str) -> Reading:
     line = plain(text)[:400]
     if not line:
         return Reading(text=text, problem="empty line")
-    line = _SALT_AND_PEPPER.sub("salt", line)
+    if not re.search(r"\beach\b", line, re.I):
+        line = _SALT_AND_PEPPER.sub("salt", line)
     water = _WITH_WATER.search(line)
     if water and _names_food(line[: water.start()]):
         line = line[: water.start()]

@@ -16,7 +16,7 @@ from nutrition.composition.food_words import take_apart
 from nutrition.composition.foods import Food, food_table
 from nutrition.written import grammar as measures
 from nutrition.written import units
-from nutrition.written.grammar import NO_AMOUNT, Reading
+from nutrition.written.grammar import NO_AMOUNT, Quantity, Reading
 from nutrition.written.line import Choice, Line, by_own_weight
 from nutrition.written.naming import NamedFood, name_food
 from nutrition.written.plain import plain
@@ -24,7 +24,7 @@ from nutrition.written.two_foods import TWO_FOODS, two_foods
 from nutrition.written.weighing import CannotWeigh, needs_no_amount, weigh
 
 # Only a fresh herb comes by the sprig.
-FRESH_UNITS = {"sprig", "bunch", "leaf"}
+FRESH_UNITS, ROOT_UNITS = {"sprig", "bunch", "leaf"}, {"inch", "thumb", "knob"}
 # What is served in one of these was cooked.
 SERVED_IN = {"bowl", "plate", "katori"}
 PARTS_OF_ONE = {"slice", "wedge"}
@@ -104,6 +104,8 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str, e
             steps=_steps(named, reading, food),
             phrase=phrase,
         )
+    if eaten and reading.problem == NO_AMOUNT and (one := _one_of(food, reading)):
+        reading = replace(reading, terms=(one,), problem="")
     if reading.problem and not (reading.problem == NO_AMOUNT and needs_no_amount(food, reading)):
         return Line(text=text, why=reading.problem, candidates=candidates, several=reading.several)
     try:
@@ -150,6 +152,23 @@ def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
     return out
 
 
+# What is eaten by the piece: "banana" in a diary is one.
+BY_THE_PIECE = ("fruit",)
+MOST_WORDS_OF_ONE = 2
+
+
+def _one_of(food: Food, reading: Reading) -> Quantity | None:
+    """One of what was eaten, where its name alone was written and it comes in pieces or by the
+    shot."""
+    words = reading.phrase.split()
+    if not 0 < len(words) <= MOST_WORDS_OF_ONE or words[-1].endswith("s") or reading.several:
+        return None
+    if "espresso" in food.slug:
+        return Quantity(1.0, 0.8, 2.0, "shot")
+    pieces = any(row.measure in ("medium", "piece") for row in food.measures)
+    return Quantity(1.0, 1.0, 1.0) if pieces and food.group in BY_THE_PIECE else None
+
+
 def _steps(named: NamedFood, reading: Reading, food: Food) -> tuple[str, ...]:
     """What is done to the food after it was measured, what its line says at its end among it."""
     if not reading.then or food.state not in UNCOOKED_STATES:
@@ -176,6 +195,11 @@ def _named(reading: Reading, names: FoodNames, eaten: bool) -> NamedFood:
         fresh = name_food(f"fresh {phrase}", names, remark=reading.note)
         if fresh.food is not None and not {"dried", "ground"} & set(reading.forms):
             return fresh
+    for part in units_said & ROOT_UNITS:
+        # an inch of turmeric is the root, of kombu the leaf that is sold dried
+        root = name_food(f"fresh {phrase}", names, remark=reading.note)
+        if root.sure and root.food and any(row.measure == part for row in root.food.measures):
+            return root
     for part in units_said & PARTS_OF_ONE:
         # a slice of lemon is not its juice
         whole = name_food(f"{phrase} {part}", names, remark=reading.note)

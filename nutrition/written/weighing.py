@@ -27,7 +27,9 @@ from nutrition.written.by_eye import (
     SPRAY,
     SPRAYED_GRAMS,
     UNMEASURED,
+    VESSEL_SIZE,
     VESSELS,
+    ZEST_LITTLE,
 )
 from nutrition.written.grammar import FILLS, Quantity, Reading
 from nutrition.written.household import volume_row
@@ -38,6 +40,8 @@ from nutrition.written.line import Line
 SIZE_FACTOR = {"small": 0.65, "large": 1.4, "extra large": 1.8}
 # The usual can, when the line does not say which. Common practice, no source. [g]
 COMMON_CAN_G = 425.0
+# What is in a can, with its liquid. Common practice, no source. [g/mL]
+CAN_G_PER_ML = 1.03
 # Of a can of beans so much is left when drained, where the bean has no share of its own: best,
 # least, most. Common practice, no source.
 CAN_DRAINED_SHARE = (0.6, 0.55, 0.66)
@@ -120,9 +124,9 @@ def _term(term: Quantity, reading: Reading, food: Food) -> Line:
     if term.unit == "kcal":
         return _by_energy(term, food)
     if term.unit in VESSELS:
-        best, low, high = VESSELS[term.unit]
+        best, low, high = (ml * VESSEL_SIZE.get(reading.size, 1.0) for ml in VESSELS[term.unit])
         filled = Quantity(term.best * best, term.low * low, term.high * high, "ml")
-        said = f"a {term.unit} taken as {best:g} mL"
+        said = f"a {' '.join(filter(None, (reading.size, term.unit)))} taken as {best:.0f} mL"
         return replace(_by_volume(filled, reading, food, [said]), basis="by eye")
     if units.milliliters(term.unit) is not None:
         return _by_volume(term, reading, food, assumed)
@@ -238,6 +242,9 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
     kinds = [*_wanted_forms(reading), *words(reading.phrase)]
     found = [(name, portion) for name in wanted if (portion := _find(food, name, kinds))]
     own = [row for row in found if row[1].form and row[1].form in kinds]
+    if "halves" in kinds and not own:
+        # no half of it was weighed: half of a whole one
+        found = []
     for name, portion in [*own, *found][:1]:
         if name == "can" and _is_drained(reading, food):
             usual = Quantity(portion.grams, portion.low, portion.high, "g")
@@ -317,6 +324,8 @@ def _by_group(unit: str, food: Food) -> tuple[float, float, float] | None:
         return PUNNET_GRAMS
     if unit == "pot" and food.group == "plant yogurt":
         return POT_GRAMS
+    if unit == "little" and "zest" in food.slug:
+        return ZEST_LITTLE
     if unit == "little":
         return next((row for groups, row in LITTLE_GRAMS if food.group in groups), LITTLE_OTHER)
     if unit == "bunch" and food.group in BUNCH_GRAMS:
@@ -342,6 +351,10 @@ def _is_drained(reading: Reading, food: Food) -> bool:
 def _package(term: Quantity, package: Quantity, reading: Reading, food: Food) -> Line:
     assumed: list[str] = []
     grams = units.grams(package.unit)
+    canned = food.share("drained") is not None or food.state.startswith("canned")
+    if grams is None and canned and term.unit == "can":
+        # a can's milliliters are of all that is in it
+        grams = CAN_G_PER_ML * (units.milliliters(package.unit, reading.system) or 0.0)
     if grams is None:
         volume = units.milliliters(package.unit, reading.system) or 0.0
         if food.cup is None:
