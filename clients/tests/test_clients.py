@@ -326,7 +326,7 @@ class Clients(PracticeCase):
         plan = plan_of(self.client_row)
         profile = food_table()["tofu-firm"].profile(200, 190, 210)
         rows = {row.key: row for row in strip(plan, profile)}
-        self.assertRegex(rows["protein_g"].word, r"^under by 102 g$")
+        self.assertRegex(rows["protein_g"].word, r"^under by 101 g$")
         self.assertEqual(rows["sodium_mg"].word, "inside")
         self.assertEqual(strip(NOBODY, profile), [])
         part = food_table()["walnuts"].profile(50) + food_table()["gochujang"].profile(10)

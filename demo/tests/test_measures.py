@@ -80,8 +80,12 @@ class Measures(TestCase):
         self.client.force_login(self.marin, backend="django.contrib.auth.backends.ModelBackend")
         bowl = next(one for one in Bowl.objects.all() if len(reckon_bowl(one).parts) >= 4)
         parts = reckon_bowl(bowl).parts
-        screen = self.client.get(reverse("bowl", args=[bowl.pk])).content.decode()
-        paper = self.client.get(reverse("handouts:bowl", args=[bowl.pk])).content.decode()
+        screen = self.client.get(
+            reverse("bowls:page", args=[bowl.pk]), follow=True
+        ).content.decode()
+        paper = self.client.get(
+            reverse("handouts:bowl", args=[bowl.pk]), follow=True
+        ).content.decode()
         for part in parts:
             if part.measure is None:
                 continue

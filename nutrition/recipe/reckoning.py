@@ -326,7 +326,8 @@ def _line(recipe: Recipe, text: str, names: FoodNames | None, choice: Choice | N
     named = recipe.parts.get(name.lower())
     if named is None:
         return Line(text=text, why=recipe.refused.get(name.lower(), f"there is no recipe “{name}”"))
-    part = reckon(named, names)
+    # what a dish is called says how it fills a cup
+    part = reckon(named if named.title else replace(named, title=name), names)
     food = part_food(
         name, part.batch, part.recipe.servings, part.volume_ml, tuple(part.batch_foods())
     )
