@@ -198,13 +198,15 @@ def _apart_axis(axis: str, unsaid: dict[str, float]) -> Callable[[Apart, Food, A
 
 
 # A smoked one that has no row of its own is the plain one, but for its salt.
-SMOKED_UNLISTED = 0.8
+SMOKED_UNLISTED, SMOKED_PLAIN = 0.8, frozenset({"soy", "seitan", "nut"})
 
 
-def _smoke(said: Apart, _food: Food, row: Apart, out: Fit) -> None:
+def _smoke(said: Apart, food: Food, row: Apart, out: Fit) -> None:
     wanted, have = said.values("smoke"), row.values("smoke")
     if have and not wanted:
         out.add(3.0)
+    elif wanted and not have and food.group not in SMOKED_PLAIN:
+        out.add(OUT)
     elif wanted and not have:
         out.add(SMOKED_UNLISTED, "smoked: what salt it took is not known", doubt=True)
 
