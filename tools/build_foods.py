@@ -241,10 +241,8 @@ class Builder:
         """A measured row stands; how far makers differ is said by the label records of the kind."""
         records = sources.label_records(self.first.labels, self.kinds[description])
         middle, low, high = sources.label_median(records, False, [])
-        # a key that labels print as nothing tells no share of the row's own
-        pairs = [(key, middle[key]) for key in middle if row.get(key) and middle[key] > 0]
-        least = {key: row[key] * min(low[key] / value, 1.0) for key, value in pairs}
-        most = {key: row[key] * max(high[key] / value, 1.0) for key, value in pairs}
+        least = {key: min(row[key], low[key]) for key in middle if key in row}
+        most = {key: max(row[key], high[key]) for key in middle if key in row}
         self._spread_between(slug, least, most)
         return f"spread of {len(records)} label records"
 

@@ -85,6 +85,10 @@ def _state(said: Apart, food: Food, row: Apart, out: Fit) -> None:
         lying = bool(said.values("in") & row.values("in")) and bool(have & {"canned", "pickled"})
         out.add(0.0 if heated or lying else _unsaid_state(food, have))
         return
+    if food.group in GROWN and "cooked" in wanted and wanted & {"dry", "dried", "uncooked"}:
+        # words that conflict: it is asked, and no third row is taken
+        out.add(OUT)
+        return
     for one in wanted:
         _one_state(one, food, have, out)
     if food.group == "pasta" and "fresh" in row.values("state") - wanted:

@@ -13,6 +13,7 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT, SUMS
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import INDEX, Amount, Profile
+from nutrition.composition.variation import spread_said
 from nutrition.recipe.part import PartFood
 from nutrition.recipe.reckoning import Facts
 from nutrition.written.line import Line
@@ -69,6 +70,7 @@ def row_of(food: Food, key: str) -> Row:
     value, low, high = (
         None if one[at] != one[at] else float(one[at]) for one in (food.values, food.low, food.high)
     )
+    said = spread_said(food.group, key, value, high)
     return Row(
         food=food.name,
         slug=food.slug,
@@ -77,7 +79,7 @@ def row_of(food: Food, key: str) -> Row:
         high=high,
         source=food.source,
         description=food.source_description,
-        notes=food.notes,
+        notes="; ".join(filter(None, (food.notes, said))),
         overruled=food.overruled,
     )
 

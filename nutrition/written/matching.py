@@ -89,10 +89,11 @@ def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str, e
     if two:
         return Line(text=text, why=TWO_FOODS, candidates=candidates, several=two)
     if food is None:
+        both = _dry_and_cooked(phrase, names)
         return Line(
             text=text,
-            why=reading.problem or named.why,
-            candidates=candidates,
+            why=BOTH_SAID if both else reading.problem or named.why,
+            candidates=both or candidates,
             several=reading.several,
         )
     if choice and choice.grams is not None:
@@ -150,6 +151,19 @@ def _said_too(reading: Reading, food: Food, grams: float) -> list[str]:
     if before is not None:
         out.append(f"{grams:.0f} g cooked come from about {before[1]:.0f} g {before[0].state}")
     return out
+
+
+_DRY = re.compile(r"\b(?:dry|dried|uncooked)\b", re.I)
+_COOKED = re.compile(r"\b(?:cooked|boiled)\b", re.I)
+BOTH_SAID = "dry and cooked are both said: which was it when it was measured?"
+
+
+def _dry_and_cooked(phrase: str, names: FoodNames) -> tuple[Match, ...]:
+    """The cooked and the dry food where a line says both of it; none where it does not."""
+    if not (_DRY.search(phrase) and _COOKED.search(phrase)):
+        return ()
+    meant = (name_food(words.sub("", phrase), names).food for words in (_DRY, _COOKED))
+    return tuple(Match(food, 1.0) for food in meant if food is not None)
 
 
 # What is eaten by the piece: "banana" in a diary is one.

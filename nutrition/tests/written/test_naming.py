@@ -89,6 +89,96 @@ class EveryWord(TestCase):
         self.assertEqual(find_foods("galang", 3, typing=True)[0].food.slug, "galangal-raw")
 
 
+class DryOrCooked(TestCase):
+    def test_steps_after_the_amount_are_steps(self):
+        """What it makes, and how it is cooked then: the amount is dry."""
+        for text, slug, grams in (
+            ("1 cup rice (makes 3 cups cooked)", "white-rice-dry", 185),
+            ("8 oz spaghetti, cooked according to package directions", "pasta-white-dry", 226.8),
+            ("1 cup barley, rinsed and cooked until tender", "barley-pearled-dry", 200),
+            ("1 cup navy beans, simmered for an hour", "navy-beans-dry", 208),
+            ("1 cup dry quinoa, cooked", "quinoa-dry", 170),
+            ("100 g quinoa (dry weight)", "quinoa-dry", 100),
+            ("1 cup uncooked amaranth", "amaranth-dry", 193),
+            ("1/2 cup millet, yields 2 cups cooked", "millet-dry", 100),
+            ("300 g cooked (about 100 g dry) quinoa", "quinoa-cooked", 300),
+            ("2 cups cooked barley (from 1 cup dry)", "barley-pearled-cooked", 314),
+        ):
+            with self.subTest(text):
+                line = reckon_line(text)
+                self.assertEqual(line.food and line.food.slug, slug, line.why)
+                self.assertTrue(line.sure)
+                self.assertAlmostEqual(line.grams, grams, delta=0.03 * grams)
+
+    def test_how_it_is_cooked_then_is_a_step(self):
+        for text, steps in (
+            ("1 cup rice, rinsed and cooked until tender", ("boiled_kept",)),
+            ("8 oz penne, boiled for 9 minutes", ("boiled_drained",)),
+            ("1 cup millet", ()),
+        ):
+            with self.subTest(text):
+                self.assertEqual(reckon_line(text).steps, steps)
+
+    def test_words_that_conflict_ask_and_take_no_third_row(self):
+        for text, dry, cooked in (
+            ("1 cup dry cooked chickpeas", "chickpeas-dry", "chickpeas-cooked"),
+            ("1 cup cooked dried quinoa", "quinoa-dry", "quinoa-cooked"),
+        ):
+            with self.subTest(text):
+                line = reckon_line(text)
+                self.assertIsNone(line.food)
+                self.assertEqual(
+                    line.why, "dry and cooked are both said: which was it when it was measured?"
+                )
+                self.assertEqual({one.food.slug for one in line.candidates}, {dry, cooked})
+
+
+class DishOrSpice(TestCase):
+    def test_by_the_cup_it_is_the_dish(self):
+        for text, slug, sure in (
+            ("1 cup sambar", "sambar", True),
+            ("2 tsp sambar powder", "sambar-powder", True),
+            ("2 cups chili", "vegetarian-chili-canned", False),
+            ("1 chili, minced", "chili-pepper-red-raw", True),
+            ("1 cup soup", "lentil-soup-canned", False),
+            ("1 cup cereal", "bran-flakes-cereal", False),
+            ("1 cup curd", "soy-yogurt-unsweetened", False),
+            ("1 cup labneh", "soy-yogurt-unsweetened", False),
+            ("2 tbsp pesto", "pesto-vegan", False),
+            ("1 sheet puff pastry", "puff-pastry", False),
+        ):
+            with self.subTest(text):
+                line = reckon_line(text)
+                self.assertEqual((line.food and line.food.slug, line.sure), (slug, sure))
+
+    def test_one_amount_for_two_foods_asks(self):
+        line = reckon_line("1/2 cup walnuts and chia")
+        self.assertIsNone(line.food)
+        self.assertEqual(line.several, ("0.25 cup walnuts", "0.25 cup chia"))
+        self.assertEqual(
+            reckon_line("1/4 tsp each thyme, sage and salt").several,
+            ("1/4 tsp thyme", "1/4 tsp sage", "1/4 tsp salt"),
+        )
+        # water is no food: it is said and not counted
+        line = reckon_line("1 tbsp ground flaxseed + 3 tbsp water")
+        self.assertEqual((line.food.slug, line.sure), ("flaxseed-ground", True))
+        self.assertIn("not counted: the 3 tbsp water", line.assumed)
+
+    def test_the_row_that_says_so(self):
+        for text, slug in (
+            ("1 cup lupini beans in brine", "lupini-beans-in-brine-drained"),
+            ("1 baked potato with skin", "potato-with-skin-baked"),
+            ("1 tsp kosher salt", "coarse-salt"),
+            ("2 tbsp oil-free hummus", "hummus-oil-free"),
+            ("1 cup wakame, dried", "wakame-dried"),
+            ("1 cup ripe jackfruit", "jackfruit-raw"),
+        ):
+            with self.subTest(text):
+                line = reckon_line(text)
+                self.assertEqual((line.food and line.food.slug, line.sure), (slug, True))
+        self.assertIsNone(reckon_line("1/4 cup low-fat hummus").food)
+
+
 class Amounts(TestCase):
     def test_what_was_dropped_before_is_read_or_asked_about(self):
         for text, grams in (
