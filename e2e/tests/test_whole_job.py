@@ -42,7 +42,7 @@ class WholeJob(BrowserCase):
         reading = page.get_by_label("Each line as it was read")
         settle = page.get_by_label("To settle")
         expect(settle.get_by_text("1 line not counted")).to_be_visible()
-        expect(settle.get_by_text("“ladle stuff” is not accounted for")).to_be_visible()
+        expect(settle.get_by_text("“stuff” is not accounted for")).to_be_visible()
         page.get_by_label("Ingredients, one a line").fill(
             "1 cup pearl barley, dry\n1 (15 oz) can white beans, drained and rinsed\n3 tbsp lemon "
             "juice"

@@ -60,6 +60,7 @@ def _line(line: Line, cooked: Cooked | None) -> dict[str, object]:
         "grams": _round(line.grams),
         "low": _round(line.low),
         "high": _round(line.high),
+        "bought_grams": _round(line.bought),
         "basis": line.basis,
         "sure": line.sure,
         "cooked_grams": _round(cooked.grams) if cooked else None,

@@ -18,7 +18,8 @@ class Line:
     and `typed` say that the cook settled the food or the grams. `sure` says that the food wants no
     look, `several` are the lines to write instead where one amount stands for several foods,
     `animal` is the animal food that was named, `steps` are the methods named in the line, and
-    `phrase` the words for its food.
+    `phrase` the words for its food. `bought` is what it weighed with what is
+    not eaten of it, where that was weighed. [g]
     """
 
     text: str
@@ -39,6 +40,7 @@ class Line:
     animal: str = ""
     steps: tuple[str, ...] = ()
     phrase: str = ""
+    bought: float | None = None
 
     @property
     def resolved(self) -> bool:

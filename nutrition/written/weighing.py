@@ -176,7 +176,7 @@ def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) ->
         assumed.append(
             f"{grams:,.0f} g as bought; {share.share:.0%} of it is eaten, {eaten:,.0f} g"
         )
-        return _line(
+        line = _line(
             term,
             per_unit * share.share,
             per_unit * share.low,
@@ -184,6 +184,7 @@ def _by_weight(term: Quantity, per_unit: float, reading: Reading, food: Food) ->
             "weighed",
             assumed,
         )
+        return replace(line, bought=grams)
     if share and share.share < 0.85:
         assumed.append("weighed after peeling and trimming")
     return _line(term, per_unit, per_unit, per_unit, "weighed", assumed)
