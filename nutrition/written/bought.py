@@ -25,6 +25,9 @@ _AS_BOUGHT = re.compile(
     r"|gross|before peeling|unpeeled|untrimmed|whole)\b",
     re.I,
 )
+_DONE_BEFORE = re.compile(
+    r"\b(?:pitted|peeled|shelled|seeded|stoned|hulled|cored|trimmed|podded)\b", re.I
+)
 _NET = re.compile(
     r"\b(?:net|peeled weight|trimmed weight|after peeling|edible|prepared weight|flesh)\b", re.I
 )
@@ -46,7 +49,7 @@ def weighed_as_bought(reading: Reading, food: Food, grams: float) -> bool:
     share = eaten_of(food)
     # what is said before the food's name was done before it was weighed
     later = reading.note
-    if share is None or _NET.search(reading.text):
+    if share is None or _NET.search(reading.text) or _DONE_BEFORE.search(reading.phrase):
         return False
     if _AS_BOUGHT.search(reading.text):
         return True
