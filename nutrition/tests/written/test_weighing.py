@@ -1,6 +1,7 @@
 """What an amount weighs: bought or eaten, by eye, in packages of which nobody said the size. Grams
 by hand from the portion rows and shares of the table."""
 
+from math import hypot
 from unittest import TestCase
 
 from nutrition.composition.foods import food_table
@@ -87,20 +88,26 @@ class ByEye(TestCase):
         self.assertEqual(reckon_line("1 spoon tahini").assumed, ("a spoon taken as 12 mL",))
 
     def test_a_little_a_wedge_a_pot(self):
-        for text, grams in (
-            ("a little salt", 0.5),
-            ("a touch of cumin", 0.3),
-            ("a little parsley", 2),
-            ("a little olive oil", 4),
-            ("a bit of soy milk", 30),
-            ("a little tahini", 8),
-            ("a little lemon zest", 1),
-            ("1 pot soy yogurt", 150),
-            ("3 lime wedges", 3 * 67 / 6),
-            ("1 slice lemon", 58 / 9),
+        """Best, least and most; the eye adds 0.35 of it, in quadrature."""
+        for text, grams, least, most in (
+            ("a little salt", 0.5, 0.1, 1.2),
+            ("a touch of cumin", 0.3, 0.05, 1.0),
+            ("a little parsley", 2, 0.5, 6),
+            ("a little olive oil", 4, 1, 10),
+            ("a bit of soy milk", 30, 10, 80),
+            ("a little tahini", 8, 2, 25),
+            ("a little lemon zest", 1, 0.3, 3),
+            ("1 pot soy yogurt", 150, 100, 200),
+            ("1 lime wedge", 67 / 6, 67 / 8, 67 / 4),
+            ("1 slice lemon", 58 / 9, 58 / 14, 58 / 6),
         ):
             with self.subTest(text):
-                self.assertAlmostEqual(weighs(text)[0], grams, delta=0.02 * grams + 0.05)
+                line, eye = reckon_line(text), 0.35 * grams
+                self.assertAlmostEqual(line.grams, grams, delta=0.02 * grams)
+                low = max(grams - hypot(grams - least, eye), 0)
+                self.assertAlmostEqual(line.low, low, delta=0.02 * grams)
+                high = grams + hypot(most - grams, eye)
+                self.assertAlmostEqual(line.high, high, delta=0.02 * grams)
 
     def test_sizes(self):
         medium = FOODS["celeriac-raw"]
