@@ -174,7 +174,7 @@ def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> 
     if several:
         # half of which of them? it asks
         row = _asking(day, meal, piece)
-    elif line.resolved and line.sure and not line.ask and line.food and len(dishes) != 1:
+    elif _is_food(line) and line.food and (len(dishes) != 1 or _is_fruit(line, piece)):
         row = _food_row(day, meal, line.food, line)
         same = names.planned_food(line.food.slug, meal)
         if same is not None:
@@ -187,6 +187,16 @@ def _row(piece: Piece, day: LoggedDay, meal: str, names: Names, system: str) -> 
         row = _asking(day, meal, piece)
     row.how, row.said = how, piece.text
     return row
+
+
+def _is_food(line: Line) -> bool:
+    """Whether a line is a food with its amount, and nothing of it is asked."""
+    return line.resolved and line.sure and not line.ask
+
+
+def _is_fruit(line: Line, piece: Piece) -> bool:
+    """Whether no more than a fruit was named: "pear" is one, and not the breakfast with pears."""
+    return line.food is not None and line.food.group == "fruit" and len(piece.words.split()) == 1
 
 
 def _is_dish_or_share(row: DayEntry, piece: Piece) -> bool:
@@ -303,6 +313,8 @@ def choices_for(row: LoggedEntry, names: Names, system: str) -> Choices:
     if line.animal:
         return Choices(OF_ANIMAL, [], [])
     matches = [match.food for match in to_choose(line)]
+    if line.twin:
+        matches = [food_table()[line.twin], *matches]
     if line.food is not None:
         matches = [line.food, *(food for food in matches if food.slug != line.food.slug)]
     # a food that was named with its amount keeps that amount

@@ -77,6 +77,10 @@ OF_MEMORY = "memory:"
 LENT_BY_ANOTHER, LENT_BY_ITSELF, LENT_VARIABLE = (0.65, 1.6), (0.9, 1.1), (0.5, 2.0)
 
 
+# A derived value has a range where so much of it is brought by rows that have one. [share]
+MOSTLY_RANGED = 0.9
+
+
 def borrowed_spread(donor: str, key: str) -> tuple[float, float]:
     """The least and the most of a borrowed value, as shares of it."""
     if key in PER_DRY_MATTER:
@@ -135,9 +139,10 @@ class Builder:
             self.spread[food["slug"]] = (low, high, len(records))
             return middle
         if source == "parts":
-            return derive.of_parts(
-                [(part, self.row(part), grams) for part, grams in derive.parts_of(description)]
-            )
+            parts = derive.parts_of(description)
+            made = derive.of_parts([(part, self.row(part), grams) for part, grams in parts])
+            self._carry(food["slug"], made, parts)
+            return made
         if source == "memory":
             known = self.memory[food["slug"]]
             notes.append(f"values of {known.of}")
@@ -168,9 +173,11 @@ class Builder:
             elif name == "cooked-from":
                 donor, _, factor = argument.partition(":")
                 row, note = derive.cooked_from(self.row(donor), donor, food["group"], factor)
+                self._carry(slug, row, [(donor, 1.0)])
             elif name == "canned-from":
                 donor, _, salt = argument.partition(":")
                 row, note = derive.canned_from(self.row(donor), donor, salt)
+                self._carry(slug, row, [(donor, 1.0)])
             elif name == "drop":
                 for key in argument.split(","):
                     row.pop(key, None)
@@ -189,6 +196,7 @@ class Builder:
                 note = self._with_memory(slug, row)
             elif name == "rinsed-from":
                 row, note = derive.rinsed_from(self.row(argument), argument)
+                self._carry(slug, row, [(argument, 1.0)])
             elif name == "hydrate":
                 note = derive.hydrate(row, float(argument))
             elif name == "pure-mineral":
@@ -243,14 +251,14 @@ class Builder:
         middle, low, high = sources.label_median(records, False, [])
         least = {key: min(row[key], low[key]) for key in middle if key in row}
         most = {key: max(row[key], high[key]) for key in middle if key in row}
-        self._spread_between(slug, least, most)
+        self._spread_over(slug, least, most)
         return f"spread of {len(records)} label records"
 
     def _wide(self, slug: str, row: Row, share: float) -> str:
         """A dish that every kitchen makes otherwise: each value off by such a share."""
         low = {key: value * (1 - share) for key, value in row.items()}
         high = {key: value * (1 + share) for key, value in row.items()}
-        self._spread_between(slug, low, high)
+        self._spread_over(slug, low, high)
         return f"a dish that kitchens make differently: within {share:.0%}, common practice"
 
     def _span(self, slug: str, row: Row, argument: str) -> str:
@@ -260,8 +268,28 @@ class Builder:
             key, ends = pair.split("=")
             low[key], high[key] = (float(end) for end in ends.split("-"))
             row.setdefault(key, (low[key] + high[key]) / 2)
-        self._spread_between(slug, low, high)
+        self._spread_over(slug, low, high)
         return f"{', '.join(key.rsplit('_', 1)[0] for key in low)}: makers differ"
+
+    def _carry(self, slug: str, row: Row, parts: list[tuple[str, float]]) -> None:
+        """What a derived row takes over it takes with its range: that of its parts, in quadrature,
+        by what each brings; of a nutrient whose parts have no range of their own, none."""
+        low, high = {}, {}
+        for key, value in row.items():
+            down = up = ranged = whole = 0.0
+            for part, grams in parts:
+                amount = self.row(part).get(key, 0.0) * grams
+                least, most, _count = self.spread.get(part, ({}, {}, 0))
+                whole += amount
+                if key in least and amount > 0:
+                    ranged += amount
+                    share = self.row(part)[key]
+                    down += (amount * (1 - min(least[key] / share, 1.0))) ** 2
+                    up += (amount * (max(most[key] / share, 1.0) - 1)) ** 2
+            if whole > 0 and ranged >= MOSTLY_RANGED * whole:
+                low[key] = value * max(1 - down**0.5 / whole, 0.0)
+                high[key] = value * (1 + up**0.5 / whole)
+        self._spread_between(slug, low, high)
 
     def _spread_from(self, slug: str, known: sources.Remembered) -> None:
         self._spread_between(slug, known.low, known.high)
@@ -278,6 +306,11 @@ class Builder:
         for twin in fills.other_states(slug):
             if twin in self.selection and twin not in self.making:
                 yield twin, self.row(twin)
+
+    def _spread_over(self, slug: str, low: Row, high: Row) -> None:
+        """As `_spread_between`, in the place of what was said before."""
+        least, most, count = self.spread.get(slug, ({}, {}, 0))
+        self.spread[slug] = (least | low, most | high, count)
 
     def _spread_between(self, slug: str, low: Row, high: Row) -> None:
         least, most, count = self.spread.get(slug, ({}, {}, 0))

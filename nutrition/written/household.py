@@ -33,7 +33,7 @@ MOST_SAID = 1e6
 COUNT_FIT, MOST_COUNTED = 0.12, 6
 # Smaller fruit is measured by the cup, and smaller pieces are not halved. Common practice, no
 # source. [g]
-LEAST_COUNTED_FRUIT_G, LEAST_HALVED_G = 20.0, 15.0
+LEAST_COUNTED_FRUIT_G, LEAST_HALVED_G = 20.0, 13.0
 GROUND = re.compile(r"\b(?:ground|powder|powdered|flakes|flour|meal)\b", re.I)
 
 

@@ -64,6 +64,17 @@ class Variation(TestCase):
             self.assertAlmostEqual(food.low[at] / food.values[at], low, delta=0.02)
             self.assertAlmostEqual(food.high[at] / food.values[at], high, delta=0.02)
 
+    def test_what_is_derived_carries_the_range_of_what_it_is_from(self):
+        """Cooked, canned, of parts: a borrowed amino acid stays as unsure as it was."""
+        at = INDEX["lysine_g"]
+        for slug in ("adzuki-beans-canned-drained", "black-lentils-dry", "cranberry-beans-cooked"):
+            food = FOODS[slug]
+            self.assertLess(food.low[at] / food.values[at], 0.80, slug)
+            self.assertGreater(food.high[at] / food.values[at], 1.2, slug)
+        # the second source's own rows, which give none: a seventh
+        food = FOODS["finger-millet-dry"]
+        self.assertAlmostEqual(math.log(food.high[at] / food.values[at]), 0.15, places=2)
+
     def test_a_serving_shows_the_food_and_the_measure_together(self):
         """60 g of kale, weighed to 2 %: potassium off by 0.166 of the food besides, in
         quadrature."""

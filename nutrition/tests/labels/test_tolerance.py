@@ -29,14 +29,10 @@ class Tolerance(TestCase):
 
     def test_the_european_union_on_both_sides_of_its_edges(self):
         for key, amount, low, high in (
-            ("protein_g", 9, 7, 11),
-            ("protein_g", 11, 8.8, 13.2),
-            ("protein_g", 39, 31.2, 46.8),
-            ("protein_g", 41, 33, 49),
-            ("fat_g", 9, 7.5, 10.5),
+            ("fat_g", 9.9, 8.4, 11.4),
+            ("fat_g", 10.1, 8.08, 12.12),
+            ("fat_g", 39, 31.2, 46.8),
             ("fat_g", 41, 33, 49),
-            ("saturated_fat_g", 3.9, 3.1, 4.7),
-            ("saturated_fat_g", 5, 4, 6),
             ("sodium_mg", 480, 330, 630),
             ("sodium_mg", 600, 480, 720),
             ("iron_mg", 10, 6.5, 14.5),
@@ -45,6 +41,21 @@ class Tolerance(TestCase):
         ):
             with self.subTest(key, amount=amount):
                 self.assertEqual(band("europe", key, amount), (low, high))
+
+    def test_what_the_union_holds_alike(self):
+        for key in ("carbohydrate_g", "sugars_g", "protein_g", "fiber_g"):
+            for amount, low, high in (
+                (9.9, 7.9, 11.9),
+                (10.1, 8.08, 12.12),
+                (39, 31.2, 46.8),
+                (41, 33, 49),
+            ):
+                with self.subTest(key, amount=amount):
+                    self.assertEqual(band("europe", key, amount), (low, high))
+        for key in ("saturated_fat_g", "monounsaturated_fat_g", "polyunsaturated_fat_g"):
+            for amount, low, high in ((3.9, 3.1, 4.7), (4.1, 3.28, 4.92), (60, 48, 72)):
+                with self.subTest(key, amount=amount):
+                    self.assertEqual(band("europe", key, amount), (low, high))
 
     def test_rounding_that_hides_more_stays(self):
         found = tolerated("us", "fat_g", Printed(0.5, 0.25, 0.75))

@@ -70,3 +70,24 @@ class DishVolume(TestCase):
                 self.assertAlmostEqual(
                     eaten_g_per_ml(FOODS[slug], heated) * 236.6, grams, delta=0.05 * grams
                 )
+
+    def test_foods_without_a_cup_of_their_own_by_their_kind(self):
+        for slug, heated, g_per_ml in (
+            ("kale-raw", False, 0.127),
+            ("kale-raw", True, 0.76),
+            ("basil-fresh", False, 0.25),
+            ("amaranth-black-dry", True, 0.75),
+            ("amaranth-flour", False, 0.75),
+            ("pasta-white-dry", True, 0.59),
+            ("black-soybeans-dry", True, 0.75),
+            ("acorn-squash-raw", True, 0.68),
+            ("agar-raw", False, 0.63),
+            ("apple-fuji-raw", False, 0.63),
+            ("edamame-raw", True, 0.85),
+            ("almonds", False, 0.6),
+            ("apricots-dried", False, 0.6),
+            ("panko-breadcrumbs", False, 0.19),
+            ("salt", False, 1.0),
+        ):
+            with self.subTest(slug, heated=heated):
+                self.assertAlmostEqual(eaten_g_per_ml(FOODS[slug], heated), g_per_ml, places=3)

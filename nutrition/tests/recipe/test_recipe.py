@@ -187,6 +187,7 @@ class Files(TestCase):
                 "grams",
                 "low",
                 "high",
+                "bought_grams",
                 "basis",
                 "cooked_grams",
                 "assumptions",

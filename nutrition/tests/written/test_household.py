@@ -40,6 +40,12 @@ class Household(TestCase):
             ("cinnamon-ground", 6.5, "2½\xa0tsp"),
             ("blueberries-raw", 74, "½\xa0cup"),
             ("walnuts", 50, "½\xa0cup"),
+            # 19 g of fruit is a berry, 25 g is a fruit
+            ("kumquats-raw", 57, "⅓\xa0cup"),
+            ("dates-medjool", 72, "3\xa0medium"),
+            # a jalapeno of 14 g is halved, an okra of 12 g is not
+            ("jalapeno-pepper-raw", 7, "½\xa0medium"),
+            ("okra-raw", 31, "⅓\xa0cup"),
         ):
             with self.subTest(slug, grams=grams):
                 self.assertEqual(spoken(FOODS[slug], grams).words, words)

@@ -78,6 +78,7 @@ class ByEye(TestCase):
             ("1 bowl lentil soup", 366.9, 240, 500),
             ("1 small bowl lentil soup", 238.5, 155, 330),
             ("1 large bowl lentil soup", 495.3, 330, 680),
+            ("1 extra large bowl lentil soup", 587, 390, 800),
         ):
             with self.subTest(text):
                 grams, least, most = weighs(text, eaten=True)
