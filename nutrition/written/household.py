@@ -141,8 +141,20 @@ def _by_count(food: Food, most: float) -> list[Spoken]:
             out.append(Spoken(f"{words}{BOUND}{name}", count * portion.grams))
             if count * portion.grams > most:
                 break
-        return out
+        return sorted([*out, *_sized(food, measure)], key=lambda one: one.grams)
     return []
+
+
+def _sized(food: Food, measure: str) -> list[Spoken]:
+    """One small and one large of what comes in sizes: an apple is eaten, not a cup and a third of
+    it. [g]"""
+    if measure != "medium":
+        return []
+    return [
+        Spoken(f"1{BOUND}{row.measure}", row.grams)
+        for row in food.measures
+        if row.measure in ("small", "large") and not row.form
+    ]
 
 
 def spoken(food: Food, grams: float, system: str = "us") -> Spoken | None:
