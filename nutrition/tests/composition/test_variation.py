@@ -38,6 +38,8 @@ class Variation(TestCase):
         for slug, key, floor in (
             ("cauliflower-raw", "selenium_ug", 0.3),
             ("banana-raw", "sodium_mg", 3),
+            ("apple-no-skin-raw", "calcium_mg", 1),
+            ("apple-no-skin-boiled", "vitamin_c_mg", 0.5),
         ):
             food, at = FOODS[slug], INDEX[key]
             self.assertAlmostEqual(food.high[at] - food.values[at], floor, places=2)
