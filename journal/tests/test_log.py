@@ -139,6 +139,26 @@ class Log(PracticeCase):
         self.change(settle=glorp.pk, text="2 tbsp tahini", again="1")
         self.assertEqual(self.rows()[-1].food, "tahini")
 
+    def test_a_cup_of_grain_that_was_eaten_was_cooked(self):
+        Recipe.objects.create(
+            practice=self.practice,
+            title="Rye, hemp and pear breakfast",
+            servings=1,
+            text="1 pear\n50 g rye flakes",
+        )
+        self.change(text="2 cups rice, 1 cup lentils, pear, 80 g millet", meal="snack", say="1")
+        rice, lentils, pear, millet = self.rows()
+        self.assertEqual((rice.food, round(rice.amount)), ("white-rice-cooked", 316))
+        self.assertEqual((lentils.food, round(lentils.amount)), ("lentils-cooked", 198))
+        # one word is the fruit, and not the breakfast that has it
+        self.assertEqual(pear.food, "pear-raw")
+        # weighed: dry or cooked? both are offered
+        self.assertEqual(millet.food, "")
+        page = self.client.get(self.address())
+        self.assertContains(page, "Taken as dry. Was it weighed cooked?")
+        for food in ("Millet, dry, 80 g", "Millet, cooked, 80 g"):
+            self.assertContains(page, food)
+
     def test_what_is_from_an_animal_is_not_counted_as_something_else(self):
         answer = self.change(text="100 g beef", meal="dinner", say="1")
         self.assertContains(answer, "rom an animal")

@@ -90,7 +90,7 @@ def read_meal(lines: object) -> Eaten:
         raise OutOfRange("meals", "a meal is a list of lines of text.")
     if len(lines) > MOST_LINES:
         raise OutOfRange("meals", f"a meal has up to {MOST_LINES} lines.")
-    facts = reckon(Recipe(tuple(one for one in lines if one.strip())))
+    facts = reckon(Recipe(tuple(one for one in lines if one.strip()), eaten=True))
     missed = [(line.animal, (line.text, line.why)) for line in facts.unresolved]
     return Eaten(
         meals=(facts.batch,),

@@ -33,7 +33,7 @@ class Recipe:
     whose cups and spoons are meant. `reduced` is the share of the whole that is boiled away [0 to
     1], None for the usual. `claimed` is how many it says it serves, `serving_measure` what servings
     were measured with, "1/2 cup heaping", or how many of them came out as well, "5 x 1/2 cup
-    heaping".
+    heaping". What is `eaten` was measured after it was cooked: the lines of a meal.
 
     What is equal is reckoned once: a recipe is its own key. Its mappings are not to be changed.
     """
@@ -51,6 +51,7 @@ class Recipe:
     system: str = "us"
     parts: Mapping[str, Recipe] = field(default_factory=dict)
     refused: Mapping[str, str] = field(default_factory=dict)
+    eaten: bool = False
 
     def __hash__(self) -> int:
         return hash(
@@ -63,6 +64,7 @@ class Recipe:
                 self.reduced,
                 self.serving_measure,
                 self.system,
+                self.eaten,
                 frozenset(self.choices.items()),
                 frozenset(self.parts.items()),
             )

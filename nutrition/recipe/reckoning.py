@@ -322,7 +322,7 @@ def line_method(recipe: Recipe, at: int) -> str:
 def _line(recipe: Recipe, text: str, names: FoodNames | None, choice: Choice | None) -> Line:
     name = part_named(text)
     if name is None:
-        return reckon_line(text, names, choice, recipe.system)
+        return reckon_line(text, names, choice, recipe.system, eaten=recipe.eaten)
     named = recipe.parts.get(name.lower())
     if named is None:
         return Line(text=text, why=recipe.refused.get(name.lower(), f"there is no recipe “{name}”"))

@@ -25,6 +25,9 @@ from nutrition.written.weighing import CannotWeigh, needs_no_amount, weigh
 
 # Only a fresh herb comes by the sprig.
 FRESH_UNITS, ROOT_UNITS = {"sprig", "bunch", "leaf"}, {"inch", "thumb", "knob"}
+# Eaten and weighed, up to so much of a grain or pulse was more likely weighed dry: it asks all the
+# same. Common practice, no source. [g]
+WEIGHED_DRY_G = 100.0
 # What is served in one of these was cooked.
 SERVED_IN = {"bowl", "plate", "katori"}
 PARTS_OF_ONE = {"slice", "wedge"}
@@ -203,7 +206,7 @@ def _named(reading: Reading, names: FoodNames, eaten: bool) -> NamedFood:
         more.append(("state", "canned"))
     elif reading.uncooked:
         more.append(("state", "uncooked"))
-    elif eaten or units_said & SERVED_IN:
+    elif units_said & SERVED_IN or (eaten and not 0 < _weight_g(reading) <= WEIGHED_DRY_G):
         more.append(("ready", "eaten"))
     if units_said & FRESH_UNITS:
         fresh = name_food(f"fresh {phrase}", names, remark=reading.note)
@@ -247,10 +250,16 @@ def _ask(reading: Reading, food: Food, names: FoodNames, eaten: bool) -> tuple[s
     """The question to put where something eaten was weighed, dry or cooked, and the line says
     neither; and the other food. In a recipe what is bare is dry, as recipes mean it."""
     said = {"dry", "dried", "cooked", "raw", "canned", "drained", "rinsed", "prepared"}
-    weighed = any(units.grams(term.unit) is not None for term in reading.terms)
-    if not eaten or not weighed or food.state != "cooked" or set(reading.forms) & said:
+    weighed = _weight_g(reading) > 0
+    if not eaten or not weighed or food.state not in ("dry", "cooked") or said & set(reading.forms):
         return "", ""
-    twin = food.slug.removesuffix("-cooked") + "-dry"
+    other = "dry" if food.state == "cooked" else "cooked"
+    twin = f"{food.slug.removesuffix('-' + food.state)}-{other}"
     if food.group not in ("grain", "legume", "pasta") or twin not in names.table:
         return "", ""
-    return "Taken as cooked, as it is eaten. Was it weighed dry?", twin
+    return f"Taken as {food.state}. Was it weighed {other}?", twin
+
+
+def _weight_g(reading: Reading) -> float:
+    """The weight that was written; nothing where it was measured otherwise. [g]"""
+    return sum(term.best * (units.grams(term.unit) or 0.0) for term in reading.terms)

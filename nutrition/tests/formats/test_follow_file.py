@@ -4,7 +4,10 @@ import json
 from datetime import date, timedelta
 from unittest import TestCase
 
+from nutrition.formats.caution_file import read_meal
 from nutrition.formats.follow_file import as_text, report
+from nutrition.recipe.model import Recipe
+from nutrition.recipe.reckoning import reckon
 from nutrition.targets.person import OutOfRange
 
 TODAY = date(2026, 11, 26)
@@ -111,3 +114,13 @@ class FollowFile(TestCase):
         found = report({"person": PERSON})
         self.assertEqual(found["standing"], "too little to say")
         self.assertIsNone(found["trend"])
+
+
+class Meals(TestCase):
+    def test_what_stands_in_a_meal_was_eaten(self):
+        """A cup of rice of a meal is 158 g of cooked rice, 205 kcal, and 185 g of dry in a
+        recipe."""
+        eaten = read_meal(["1 cup rice", "1 cup lentils"])
+        self.assertAlmostEqual(eaten.profile.grams, 158 + 198, delta=1)
+        self.assertAlmostEqual(eaten.profile["energy_kcal"].amount, 205 + 230, delta=15)
+        self.assertAlmostEqual(reckon(Recipe(("1 cup rice",))).batch.grams, 185, delta=1)

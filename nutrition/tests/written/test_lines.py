@@ -113,11 +113,13 @@ class WorkedLines(TestCase):
                     self.assertTrue(line.sure)
 
     def test_what_was_eaten_and_weighed_asks_whether_it_was_dry(self):
-        line = reckon_line("80 g millet", eaten=True)
-        self.assertEqual(line.food.slug, "millet-cooked")
-        self.assertEqual(line.ask, "Taken as cooked, as it is eaten. Was it weighed dry?")
-        self.assertEqual(line.twin, "millet-dry")
+        for grams, state, other in ((100, "dry", "cooked"), (101, "cooked", "dry")):
+            line = reckon_line(f"{grams} g millet", eaten=True)
+            self.assertEqual(line.food.slug, f"millet-{state}")
+            self.assertEqual(line.ask, f"Taken as {state}. Was it weighed {other}?")
+            self.assertEqual(line.twin, f"millet-{other}")
         self.assertEqual(reckon_line("80 g cooked millet", eaten=True).ask, "")
+        self.assertEqual(reckon_line("80 g millet").ask, "")
 
     def test_the_cooks_choice_wins(self):
         text = "1 cup millet"
