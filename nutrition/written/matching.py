@@ -29,7 +29,7 @@ FRESH_UNITS, ROOT_UNITS = {"sprig", "bunch", "leaf"}, {"inch", "thumb", "knob"}
 # same. Common practice, no source. [g]
 WEIGHED_DRY_G = 100.0
 # What is served in one of these was cooked.
-SERVED_IN = {"bowl", "plate", "katori"}
+SERVED_IN = {"bowl", "plate", "katori", "fist"}
 PARTS_OF_ONE = {"slice", "wedge"}
 # By the cup or the bowl these are dishes; by the spoon or the piece a spice or a pepper.
 DISH_UNITS = {"cup", "bowl", "plate", "serving", "ladle", "katori", "pint", "quart"}

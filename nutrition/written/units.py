@@ -44,6 +44,7 @@ COUNT_NAMES: dict[str, tuple[str, ...]] = {
     "ladle": ("ladle", "ladles", "ladleful", "ladlefuls"),
     "plate": ("plate", "plates", "plateful", "platefuls"),
     "katori": ("katori", "katoris"),
+    "fist": ("fist", "fists"),
     "pot": ("pot", "pots"),
     "little": ("littlebit",),
     "kcal": ("kcal", "calories", "cal"),

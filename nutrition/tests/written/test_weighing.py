@@ -75,6 +75,7 @@ class ByEye(TestCase):
             ("1 ladle lentil soup", 125.8, 75, 190),
             ("1 plate lentil soup", 419.3, 240, 640),
             ("1 katori lentil soup", 157.2, 110, 215),
+            ("1 fist lentil soup", 209.6, 131, 295),
             ("1 bowl lentil soup", 366.9, 240, 500),
             ("1 small bowl lentil soup", 238.5, 155, 330),
             ("1 large bowl lentil soup", 495.3, 330, 680),
