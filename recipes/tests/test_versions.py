@@ -132,7 +132,7 @@ class Scaled(PracticeCase):
             )
         )
         third = scale(facts, 1 / 3)
-        self.assertEqual([row.words for row in third.lines], ["⅓\xa0cup", "a pinch", "67 g"])
+        self.assertEqual([row.words for row in third.lines], ["⅓\xa0cup", "⅛\xa0tsp", "67 g"])
         self.assertEqual(third.unsettled, ("1 ladle of it",))
         self.assertLess(abs(third.effect["protein_g"]), 0.05)
         self.assertAlmostEqual(factor_for_stock(facts, "200 g leeks", 300), 1.5)
