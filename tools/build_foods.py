@@ -320,14 +320,16 @@ class Builder:
         name = next((donor for pattern, donor in self.donors if pattern.search(slug)), None)
         if name is None:
             return ""
-        took, self.fill.low, self.fill.high = [], {}, {}
+        took: list[str] = []
+        least: Row = {}
+        most: Row = {}
         for key, amount, words in self._lent(slug, row, name):
             row[key] = amount
             low, high = borrowed_spread(name, key)
-            self.fill.low[key], self.fill.high[key] = amount * low, amount * high
+            least[key], most[key] = amount * low, amount * high
             if words not in took:
                 took.append(words)
-        self._spread_between(slug, self.fill.low, self.fill.high)
+        self._spread_between(slug, least, most)
         return f"{'; '.join(took)} from {self._donor_words(name)}" if took else ""
 
     def _donor_words(self, name: str) -> str:

@@ -230,6 +230,11 @@ def boiled_with(method: str, foods: Iterable[Food]) -> str:
     return "boiled_kept" if any(map(absorbs, foods)) else "boiled_drained"
 
 
+def resolved(food: Food, method: str) -> str:
+    """A code with a bare "boiled" put as what it is of this food."""
+    return as_cooked(food, method) if method == BOILED else method
+
+
 def as_cooked(food: Food, word: str) -> str:
     """The code of what a cook's bare "cooked" or "boiled" does with a food: what takes up its water
     keeps it, what is boiled in plenty is drained, a vegetable that is just cooked is steamed. Any
@@ -424,7 +429,7 @@ def cook(
     [0 to 1]. A food that is cooked, canned or ready already stays as it is.
     """
     plain = food.profile(grams, low, high)
-    method = as_cooked(food, method) if method == BOILED else method
+    method = resolved(food, method)
     if method in ("", "raw", "blended"):
         return Cooked(profile=plain, grams=grams, low=low, high=high)
     if method == "rinsed":

@@ -49,6 +49,22 @@ def _apart() -> dict[str, Vector]:
     return {name: np.where(np.isnan(own), table[ANY], own) for name, own in table.items()}
 
 
+@lru_cache(maxsize=1)
+def _floor() -> Vector:
+    out = np.zeros(len(KEYS))
+    for key, least in FLOOR.items():
+        out[INDEX[key]] = least
+    return out
+
+
+def _ends(group: str, values: Vector) -> tuple[Vector, Vector]:
+    """The least and the most of each value by the kind of food."""
+    kind = next((name for name, groups in KINDS.items() if group in groups), ANY)
+    apart, floor = np.nan_to_num(_apart()[kind]), _floor()
+    down = np.maximum(np.minimum(values * np.exp(-apart), values - floor), 0.0)
+    return down, np.maximum(values * np.exp(apart), values + floor)
+
+
 def varied(group: str, values: Vector, low: Vector, high: Vector) -> tuple[Vector, Vector]:
     """The least and the most of each value, where a row says none of its own. In the units of the
     nutrients, per 100 g.
@@ -57,23 +73,17 @@ def varied(group: str, values: Vector, low: Vector, high: Vector) -> tuple[Vecto
     """
     if group in MADE_ALIKE:
         return low, high
-    kind = next((name for name, groups in KINDS.items() if group in groups), ANY)
-    apart = np.nan_to_num(_apart()[kind])
     bare = (low == values) & (high == values) & (values > 0)
-    floor = np.zeros(len(KEYS))
-    for key, least in FLOOR.items():
-        floor[INDEX[key]] = least
-    down = np.maximum(np.minimum(values * np.exp(-apart), values - floor), 0.0)
-    up = np.maximum(values * np.exp(apart), values + floor)
+    down, up = _ends(group, values)
     return np.where(bare, down, low), np.where(bare, up, high)
 
 
-def spread_said(group: str, key: str, value: float | None, high: float | None) -> str:
+def spread_said(group: str, key: str, values: Vector, high: Vector) -> str:
     """Where the range of a row's value is from, where it is that of its kind; empty where the row
-    has its own, or none. In the key's unit, per 100 g."""
-    if group in MADE_ALIKE or not value or high is None:
+    has its own, or none. In the units of the nutrients, per 100 g."""
+    at = INDEX[key]
+    if group in MADE_ALIKE or not values[at] > 0:
         return ""
-    kind = next((name for name, groups in KINDS.items() if group in groups), ANY)
-    apart = float(np.nan_to_num(_apart()[kind])[INDEX[key]])
-    most = max(value * math.exp(apart), value + FLOOR.get(key, 0.0))
-    return f"range: {SAID}" if apart and math.isclose(high, most, rel_tol=1e-6) else ""
+    most = _ends(group, values)[1][at]
+    of_kind = most > values[at] and math.isclose(high[at], most, rel_tol=1e-6)
+    return f"range: {SAID}" if of_kind else ""

@@ -70,7 +70,7 @@ def row_of(food: Food, key: str) -> Row:
     value, low, high = (
         None if one[at] != one[at] else float(one[at]) for one in (food.values, food.low, food.high)
     )
-    said = spread_said(food.group, key, value, high)
+    said = spread_said(food.group, key, food.values, food.high)
     return Row(
         food=food.name,
         slug=food.slug,

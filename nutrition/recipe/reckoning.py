@@ -9,16 +9,15 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 from nutrition.composition.cooking import (
-    BOILED,
     STEAM,
     STRAINED_GROUPS,
     TAKE_UP_WATER,
     WATER_KEPT,
     Cooked,
-    as_cooked,
     boiled_with,
     cook,
     cook_in_turn,
+    resolved,
     water_needed,
 )
 from nutrition.composition.food_names import FoodNames
@@ -347,10 +346,7 @@ def _methods(line: Line, own: str, whole: str) -> tuple[str, ...]:
     """What is done to a line, in turn: what its words say, then its own method, or else the
     whole's where its words name no heat."""
     if own:
-        own_steps = [
-            as_cooked(line.food, step) if line.food and step == BOILED else step
-            for step in own.split(THEN)
-        ]
+        own_steps = [resolved(line.food, step) if line.food else step for step in own.split(THEN)]
         return (*(step for step in line.steps if step not in own_steps), *own_steps)
     if not whole:
         return line.steps

@@ -63,15 +63,14 @@ def weighed_as_bought(reading: Reading, food: Food, grams: float) -> bool:
     if not reading.whole:
         return False
     return share.share < HALF_EATEN or (
-        share.share < MUCH_TAKEN_OFF and _nearer_whole(reading, food, grams)
+        share.share < MUCH_TAKEN_OFF and _nearer_whole(reading, food, share, grams)
     )
 
 
-def _nearer_whole(reading: Reading, food: Food, grams: float) -> bool:
+def _nearer_whole(reading: Reading, food: Food, share: Share, grams: float) -> bool:
     """Whether one weighs more like one as it is bought than like what is eaten of one. [g]"""
-    share = eaten_of(food)
     one = next((row.grams for row in food.measures if row.measure in ("medium", "head")), None)
-    if one is None or share is None or reading.pieces <= 0:
+    if one is None or reading.pieces <= 0:
         return False
     each = grams / reading.pieces
     return abs(math.log(each / (one / share.share))) < abs(math.log(each / one))

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from nutrition.composition.animal_foods import animal_foods
-from nutrition.composition.cooking import BOILED, as_cooked
+from nutrition.composition.cooking import resolved
 from nutrition.composition.food_names import ASK, SAME, STAND_IN, FoodNames, Named, OtherName
 from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import Apart, Words, lexicon, varieties, words
@@ -559,5 +559,5 @@ def _steps(best: _Fitting) -> tuple[str, ...]:
         elif axis != "wet" or row.apart.values("wet"):
             continue
         if value in STEPS:
-            out.append(as_cooked(food, STEPS[value]) if STEPS[value] == BOILED else STEPS[value])
+            out.append(resolved(food, STEPS[value]))
     return tuple(out)

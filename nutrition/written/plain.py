@@ -107,6 +107,14 @@ _BEAN_WATER = re.compile(
     r"(?:can|tin|jar)s?(?: of)? (?:chick ?peas?|garbanzos?|white beans|cannellini)(?: beans)?\b",
     re.I,
 )
+_OF_ONE = re.compile(
+    rf"^((?:the )?(?:juice|zest) of )?({NUMBER}) (?:of )?(?:an?|one) ",
+    re.I,
+)
+_UNIT_ALONE = re.compile(
+    rf"^((?:(?:small|large|big|generous) )?(?:{_WITH_OF})s? of )(?=\w)",
+    re.I,
+)
 _INCHES_MARK = re.compile(rf"^({NUMBER})\s?(?:[\"\u201d\u2033]|'')\s*", re.I)
 _AND_FRACTION = re.compile(r"\b(\d+) and (?:a )?(\d+/\d+)\b", re.I)
 
@@ -163,12 +171,7 @@ def _words_to_numbers(line: str) -> str:
     )
     line = re.sub(r"\bhalf of one\b", "1/2", line, flags=re.I)
     # "1/2 of a large one", "the juice of 1/2 a lemon"
-    line = re.sub(
-        rf"^((?:the )?(?:juice|zest) of )?({NUMBER}) (?:of )?(?:an?|one) ",
-        r"\1\2 ",
-        line,
-        flags=re.I,
-    )
+    line = _OF_ONE.sub(r"\1\2 ", line)
     line = re.sub(rf"\b({_COUNT}) and one[- ]({_FRACTION})\b", r"\1 and a \2", line, flags=re.I)
     line = re.sub(r"\bhalf a dozen\b", "6", line, flags=re.I)
     line = re.sub(rf"^({NUMBER}) dozen\b", lambda m: f"{12 * number(m[1]):g}", line, flags=re.I)
@@ -216,12 +219,7 @@ def _amount_first(line: str) -> str:
         line,
         flags=re.I,
     )
-    line = re.sub(
-        rf"^((?:(?:small|large|big|generous) )?(?:{_WITH_OF})s? of )(?=\w)",
-        r"1 \1",
-        line,
-        flags=re.I,
-    )
+    line = _UNIT_ALONE.sub(r"1 \1", line)
     line = _amount_late(line)
     match = _AT_END.match(line)
     if match and not re.match(r"(?:juice|zest|the juice)\b", line, re.I):

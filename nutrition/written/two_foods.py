@@ -23,19 +23,12 @@ def two_foods(reading: Reading, named: NamedFood, names: FoodNames) -> tuple[str
     phrase is one food, "peas and carrots"."""
     phrase = reading.counted or reading.phrase
     parts = _AND.split(phrase)
-    if (
-        len(parts) != 2
-        or reading.several
-        or (named.food is not None and named.sure and _all_said(phrase, named))
-    ):
+    food = named.food
+    one_food = food is not None and named.sure and " and " in food.name.lower()
+    if len(parts) != 2 or reading.several or one_food:
         return ()
     one, other = (name_food(part, names) for part in parts)
     if one.food is None or other.food is None or one.food.slug == other.food.slug:
         return ()
     many = _words(reading.terms[0]) if len(reading.terms) == 1 else ""
     return tuple(f"{many} {part}".strip() for part in parts)
-
-
-def _all_said(phrase: str, named: NamedFood) -> bool:
-    """Whether the food's own name holds an "and" too, or is what both parts are called."""
-    return named.food is not None and " and " in named.food.name.lower()

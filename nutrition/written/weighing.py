@@ -65,9 +65,9 @@ IN_ITS_SHELL = re.compile(
 # Of a can or jar of other things so much is left when drained: best, least, most. Common practice,
 # no source.
 DRAINED_SHARE = (0.6, 0.5, 0.72)
-# A package of which the line does not say how large it is: makers sell others. Best, least, most of
+# A package of which the line does not say how large it is: makers sell others. Least and most of
 # the usual one; a can of beans varies less. Common practice, no source.
-ASSUMED_PACKAGE, ASSUMED_CAN = (1.0, 0.7, 1.35), (1.0, 0.9, 1.06)
+ASSUMED_PACKAGE, ASSUMED_CAN = (0.7, 1.35), (0.9, 1.06)
 CAN_DRAINED_STATES = ("canned, drained", "canned, drained and rinsed")
 
 
@@ -246,13 +246,14 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
     if "halves" in kinds and not own:
         # no half of it was weighed: half of a whole one
         found = []
-    for name, portion in [*own, *found][:1]:
-        if name == "can" and _is_drained(reading, food):
-            usual = Quantity(portion.grams, portion.low, portion.high, "g")
-            return _package(term, usual, reading, food)
-        _not_of_another_size(food, portion, reading)
-        return _counted(term, name, portion, size, reading, assumed)
-    return _counted_otherwise(term, size, reading, food, assumed)
+    if not own and not found:
+        return _counted_otherwise(term, size, reading, food, assumed)
+    name, portion = (own or found)[0]
+    if name == "can" and _is_drained(reading, food):
+        usual = Quantity(portion.grams, portion.low, portion.high, "g")
+        return _package(term, usual, reading, food)
+    _not_of_another_size(food, portion, reading)
+    return _counted(term, name, portion, size, assumed)
 
 
 def _counted(
@@ -260,7 +261,6 @@ def _counted(
     name: str,
     portion: HouseholdMeasure,
     size: str,
-    reading: Reading,
     assumed: list[str],
 ) -> Line:
     """So many of one that was weighed, larger or smaller, or halves of it."""
@@ -275,10 +275,10 @@ def _counted(
         article = "a " if name != "medium" else ""
         assumed.append(f"one taken as {article}{name}: {portion.grams:g} g")
     if name in PACKED:
-        best, low, high = ASSUMED_CAN if name == "can" else ASSUMED_PACKAGE
-        low, high = min(portion.low, portion.grams * low), max(portion.high, portion.grams * high)
+        least, most = ASSUMED_CAN if name == "can" else ASSUMED_PACKAGE
+        low, high = min(portion.low, portion.grams * least), max(portion.high, portion.grams * most)
         assumed.append(f"a {name} taken as {portion.grams:g} g: its label says how much it is")
-        return _line(term, portion.grams * best, low, high, "label", assumed)
+        return _line(term, portion.grams, low, high, "label", assumed)
     basis = "by eye" if term.unit in BY_EYE else "counted"
     return _by_portion(term, portion, factor, basis, assumed)
 
@@ -293,7 +293,7 @@ def _counted_otherwise(
     if unit in ("can", "jar") and (food.state.startswith("canned") or beans):
         usual = Quantity(COMMON_CAN_G, COMMON_CAN_G * 0.9, COMMON_CAN_G, "g")
         line = _package(term, usual, reading, food)
-        _best, least, most = ASSUMED_CAN if unit == "can" else ASSUMED_PACKAGE
+        least, most = ASSUMED_CAN if unit == "can" else ASSUMED_PACKAGE
         said = f"a {unit} taken as 15 oz ({COMMON_CAN_G:.0f} g): its label says how much it is"
         return replace(
             line,
