@@ -2,11 +2,11 @@
 import { copyFileSync, mkdirSync } from "node:fs";
 
 const font = "node_modules/@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next";
-mkdirSync("roundpantry/static/vendor", { recursive: true });
+mkdirSync("webkit/static/vendor", { recursive: true });
 for (const [from, to] of [
   [`${font}-latin-wght-normal.woff2`, "atkinson-latin.woff2"],
   [`${font}-latin-ext-wght-normal.woff2`, "atkinson-latin-ext.woff2"],
   ["node_modules/htmx.org/dist/htmx.min.js", "htmx.min.js"],
 ]) {
-  copyFileSync(from, `roundpantry/static/vendor/${to}`);
+  copyFileSync(from, `webkit/static/vendor/${to}`);
 }

@@ -25,8 +25,8 @@ from bowls.views import (
 from changes.aims import WHOLE_DAY, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
-from clients.context import PageRequest
 from clients.models import Client
+from clients.pages.context import PageRequest
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import ROLES
 from nutrition.composition.portion import Portion
@@ -39,7 +39,7 @@ from nutrition.targets.schools import School
 from practice.undo import asked_by
 from recipes.dishes import others_in, recipe_of
 from recipes.without import made_without
-from roundpantry.drawing.dishes import dish_round, ghosts, outlined
+from webkit.drawing.dishes import dish_round, ghosts, outlined
 
 
 class BowlChanges(Changeable):

@@ -12,11 +12,11 @@ from bowls.changeable import BowlChanges
 from bowls.models import Bowl
 from bowls.views import answer, opened, stale_answer
 from changes.views import proposed
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.written.typed_amounts import MAX_GRAMS
 from practice.undo import asked_by
 from practice.versioned import StaleSave
-from roundpantry.asked import grams_in, short
+from webkit.asked import grams_in, short
 
 FIELDS = ("least_g", "most_g")
 

@@ -12,9 +12,9 @@ from django.shortcuts import get_object_or_404, render
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from changes.offers import token_for
-from clients.context import PageRequest
-from clients.gate import gate_of
-from clients.in_force import plan_of
+from clients.pages.context import PageRequest
+from clients.plan.gate import gate_of
+from clients.plan.in_force import plan_of
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.recipe.reckoning import Facts

@@ -7,7 +7,7 @@ from pantry.models import OwnFood
 from practice.uses import some
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry import show
+from webkit import show
 
 TOLD_KEYS = ("energy_kcal", "protein_g", "sodium_mg")
 # A change of less than this share is not worth a word; so many bowls are told of one by one.

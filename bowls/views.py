@@ -15,12 +15,12 @@ from bowls.bowl import Reckoned, amount_for, reckon_bowl, reckon_part, system_of
 from bowls.models import Bowl, BowlPart
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.places import day_of_bowl, meal_of_bowl
-from clients.cautions import Holder, of_foods
-from clients.context import PageRequest, settle_on
-from clients.gate import gate_of
-from clients.in_force import Plan, plan_of
 from clients.models import Client
-from clients.strip import strip_context
+from clients.pages.context import PageRequest, settle_on
+from clients.plan.cautions import Holder, of_foods
+from clients.plan.gate import gate_of
+from clients.plan.in_force import Plan, plan_of
+from clients.plan.strip import strip_context
 from nutrition.composition.foods import ROLES
 from nutrition.composition.portion import grams_for_share
 from nutrition.insight import indices
@@ -34,9 +34,9 @@ from practice.versioned import StaleSave, version_in
 from recipes import adding
 from recipes.facts import facts_of, parts_at_hand
 from recipes.models import Recipe
-from roundpantry.asked import grams_in, key_in, number_in, short
-from roundpantry.drawing.dishes import dish_round
-from roundpantry.listing import Lists, listed
+from webkit.asked import grams_in, key_in, number_in, short
+from webkit.drawing.dishes import dish_round
+from webkit.listing import Lists, listed
 
 RIM_KEYS = (
     "protein_g",

@@ -2,7 +2,7 @@
 
 from collections.abc import Collection
 
-from clients.in_force import Plan
+from clients.plan.in_force import Plan
 from nutrition.composition.derived import amount_of
 from nutrition.composition.profile import Profile
 from nutrition.targets.aim import Aim

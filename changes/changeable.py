@@ -13,10 +13,10 @@ from django.http import HttpResponse, QueryDict
 from django.urls import reverse
 
 from changes.offers import Edit
-from clients.context import PageRequest
-from clients.gate import gate_of
-from clients.in_force import Plan, plan_of
 from clients.models import Client
+from clients.pages.context import PageRequest
+from clients.plan.gate import gate_of
+from clients.plan.in_force import Plan, plan_of
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.problem import PlateShare, Room

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from changes.offers import token_for
-from clients.gate import barred_foods
+from clients.plan.gate import barred_foods
 from nutrition.composition.foods import Food
 from nutrition.composition.portion import Portion
 from nutrition.safety.gate import Gate, Limit

@@ -11,7 +11,7 @@ from django.http import QueryDict
 from changes.aims import plan_aims
 from changes.changeable import Changeable, Look, limited
 from changes.offers import LEFT_OUT_G
-from clients.strip import Reading, in_one_line, reading, strip
+from clients.plan.strip import Reading, in_one_line, reading, strip
 from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.plausible import Unknown
@@ -31,8 +31,8 @@ from nutrition.targets.aim import Aim
 from nutrition.targets.aims import judged, within_upper_levels
 from nutrition.targets.body import must_gain
 from nutrition.written.household import say
-from roundpantry import show
-from roundpantry.asked import key_in, number_in
+from webkit import show
+from webkit.asked import key_in, number_in
 
 MOST_TAKEN_G = 20_000.0
 # A bowl may be heaped a little over its brim. Common practice, no source.

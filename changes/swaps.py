@@ -9,10 +9,10 @@ from dataclasses import dataclass, replace
 from changes.aims import plan_aims
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in, token_for
-from clients.cautions import listener
-from clients.gate import avoided_by
-from clients.in_force import Plan
-from clients.strip import Reading, reading
+from clients.plan.cautions import listener
+from clients.plan.gate import avoided_by
+from clients.plan.in_force import Plan
+from clients.plan.strip import Reading, reading
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import Food, ready_to_eat
 from nutrition.composition.nutrients import NUTRIENT
@@ -26,7 +26,7 @@ from nutrition.swaps.swap import rank, reason
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import judged as judged_aims
 from nutrition.written.finding import surely_meant
-from roundpantry import show
+from webkit import show
 
 
 @dataclass(frozen=True, kw_only=True)

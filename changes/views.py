@@ -14,7 +14,7 @@ from changes.held import held
 from changes.offers import LEFT_OUT_G, Edit, Outdated, taken
 from changes.proposed import found, in_the_way_of, problem_of, strip_after, ticked
 from changes.swaps import panel, portions_after
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.composition.profile import Profile
 from nutrition.portions.problem import BadProblem
 from practice.versioned import StaleSave, version_in

@@ -9,8 +9,8 @@ class ClientsConfig(AppConfig):
     def ready(self) -> None:
         from django.db.models.signals import post_delete, post_save
 
-        from clients.looks import after_saving
         from clients.models import Client
+        from clients.plan.looks import after_saving
         from practice.removal import put_away_or_back
         from practice.uses import says_uses, some
         from schools.models import OwnSchool

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from clients import intake_views, views
+from clients.pages import intake_views, views
 
 app_name = "clients"
 urlpatterns = [

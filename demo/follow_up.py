@@ -13,9 +13,9 @@ from typing import Any
 from django.utils import timezone
 
 from clients.models import BloodValue, Client, WeighIn
-from clients.versions import make_version, version_on
+from clients.plan.versions import make_version, version_on
 from journal.models import Felt, Happening, LoggedDay, LoggedEntry, TakenChange, Visit
-from journal.visits import figures_of
+from journal.visits.notes import figures_of
 from nutrition.follow_up.weighed import LATER, MORNING
 from nutrition.written.typed_amounts import leveled_range
 from planner.models import Day, DayEntry

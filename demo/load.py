@@ -12,7 +12,6 @@ from django.utils import timezone
 from django_scopes import scope
 
 from bowls.models import Bowl, BowlPart
-from clients.looks import bring_up_to_date
 from clients.models import (
     BloodValue,
     CautionDismissal,
@@ -23,7 +22,8 @@ from clients.models import (
     TargetOverride,
     WeighIn,
 )
-from clients.versions import make_version, version_on
+from clients.plan.looks import bring_up_to_date
+from clients.plan.versions import make_version, version_on
 from demo.follow_up import follow, stretches
 from demo.follow_up import rows as followed
 from demo.pantry import load_pantry

@@ -10,7 +10,7 @@ from typing import Any
 
 from bowls.models import Bowl
 from clients.models import Client
-from clients.versions import version_on
+from clients.plan.versions import version_on
 from nutrition.planning.skeleton import (
     WEEKDAYS,
     Eater,

@@ -21,7 +21,7 @@ from planner.day import Meal, ReckonedDay, reckon_day
 from planner.models import Day
 from recipes.facts import facts_of, facts_of_kept
 from recipes.models import Recipe
-from roundpantry.asked import key_in
+from webkit.asked import key_in
 
 
 def _pk(text: str) -> int:

@@ -13,17 +13,17 @@ from django.utils import timezone
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from clients.gate import gate_of
-from clients.in_force import plan_of
-from clients.marks import Marked, marked_dish, marked_food
 from clients.models import Client
+from clients.plan.gate import gate_of
+from clients.plan.in_force import plan_of
+from clients.plan.marks import Marked, marked_dish, marked_food
 from nutrition.safety.gate import Gate
 from nutrition.written.finding import find_foods
 from planner.models import Day
 from recipes.adding import very_food, with_words
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry.for_client import addresses_for
+from webkit.for_client import addresses_for
 
 MOST = 6
 # How a date is typed, without the year, which is the one nearest to today.

@@ -5,14 +5,14 @@ from __future__ import annotations
 from django.http import Http404, HttpResponse
 from django.shortcuts import render
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from finder.derived import derived, foods_of
 from finder.places import places
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.insight.glycemic import glycemic_load
 from nutrition.insight.protein_quality import PATTERN_2013, amino_acid_score
 from nutrition.insight.shares import glycemic_shares, protein_shares
-from roundpantry.asked import short
+from webkit.asked import short
 
 # What is scored over all the foods of a dish, and is no sum of them.
 SCORES = ("amino_acid_score", "glycemic_load")

@@ -5,12 +5,12 @@ from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from clients.cautions import of_foods
-from clients.context import PageRequest, settle_on
-from clients.in_force import plan_of
 from clients.models import Client
-from clients.standing import asked_first, in_the_clients_words
-from clients.strip import Reading, strip
+from clients.pages.context import PageRequest, settle_on
+from clients.plan.cautions import of_foods
+from clients.plan.in_force import plan_of
+from clients.plan.standing import asked_first, in_the_clients_words
+from clients.plan.strip import Reading, strip
 from nutrition.composition.allergies import found_in
 from nutrition.insight import indices
 from nutrition.recipe.method_steps import read_steps
@@ -21,7 +21,7 @@ from planner.told import told_of
 from recipes.dishes import serving_said
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry.drawing.dishes import dish_round
+from webkit.drawing.dishes import dish_round
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
 

@@ -9,10 +9,10 @@ class JournalConfig(AppConfig):
     def ready(self) -> None:
         from django.db.models.signals import post_delete, post_save
 
-        from clients.agreed import says_agreed
-        from clients.attention import attends
-        from clients.cautions import knows_more, tells_always
-        from clients.looks import after_saving
+        from clients.plan.agreed import says_agreed
+        from clients.plan.attention import attends
+        from clients.plan.cautions import knows_more, tells_always
+        from clients.plan.looks import after_saving
         from journal.attends import agreed, numbers_of_the_habit, numbers_of_the_log, to_attend
         from practice.removal import put_away_or_back
 

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 from django.utils import timezone
 
 from clients.models import Client
-from journal.record import logged_days
+from journal.record.days import logged_days
 from nutrition.follow_up.attention import LOOK_AT_CHANGE, SIGN, Need
 from nutrition.follow_up.signs import LOOKED_BACK_DAYS, record_numbers
 from nutrition.follow_up.usual import HABIT_DAYS, WATCHED_WITH, habit_numbers

@@ -18,7 +18,7 @@ from nutrition.targets.blood import (
     likely_units,
     unit_asked,
 )
-from roundpantry.asked import number_in
+from webkit.asked import number_in
 
 DAYS_BACK = timedelta(days=3 * 366)
 

@@ -2,15 +2,12 @@
 
 from django.urls import path
 
-from journal import (
-    blood_views,
-    day_views,
-    eaten_views,
-    stall_views,
-    views,
-    visit_views,
-    weight_views,
-)
+from journal import views
+from journal.blood import views as blood_views
+from journal.eaten import average_views, day_views
+from journal.stall import views as stall_views
+from journal.visits import views as visit_views
+from journal.weight import views as weight_views
 
 app_name = "journal"
 urlpatterns = [
@@ -23,9 +20,9 @@ urlpatterns = [
     path("days/<str:on>/change/", day_views.change, name="change"),
     path("days/<str:on>/felt/", day_views.felt, name="felt"),
     path("days/<str:on>/recall/", day_views.recall, name="recall"),
-    path("eaten/", eaten_views.eaten, name="eaten"),
-    path("liked/", eaten_views.liked, name="liked"),
-    path("liked/decided/", eaten_views.decided, name="decided"),
+    path("eaten/", average_views.eaten, name="eaten"),
+    path("liked/", average_views.liked, name="liked"),
+    path("liked/decided/", average_views.decided, name="decided"),
     path("stall/", stall_views.stall, name="stall"),
     path("stall/take/", stall_views.take, name="take"),
     path("changes/<int:pk>/", stall_views.outcome, name="outcome"),

@@ -9,18 +9,18 @@ from django.shortcuts import redirect, render
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
-from clients.attention import reasons
-from clients.cautions import of_the_client
-from clients.context import PageRequest
-from clients.forms import WeighInForm
-from clients.in_force import plan_of
 from clients.models import Client
-from journal.blood import latest_rows
-from journal.chart import line_of
+from clients.pages.context import PageRequest
+from clients.person.forms import WeighInForm
+from clients.plan.attention import reasons
+from clients.plan.cautions import of_the_client
+from clients.plan.in_force import plan_of
+from journal.blood.values import latest_rows
+from journal.eaten.strips import days_back
 from journal.forms import HappeningForm
 from journal.models import Happening
-from journal.reading import Reading, read
-from journal.strips import days_back
+from journal.record.reading import Reading, read
+from journal.weight.chart import line_of
 from journal.whose import for_a_client
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.stall import span

@@ -9,9 +9,9 @@ from typing import Concatenate, ParamSpec
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
-from clients.context import PageRequest
 from clients.models import Client
-from roundpantry.listing import Lists, listed
+from clients.pages.context import PageRequest
+from webkit.listing import Lists, listed
 
 WHOSE = Lists(search=("name",), sorts={"name": ("name", ("name",))})
 More = ParamSpec("More")

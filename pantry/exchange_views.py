@@ -6,7 +6,7 @@ from django.db import transaction
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.composition.foods import shipped_foods
 from nutrition.formats.label_csv import Given, UnreadableLabels, labels_to_csv, read_labels
 from nutrition.labels.label import BadLabel

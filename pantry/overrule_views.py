@@ -7,7 +7,7 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_POST
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.composition.foods import Food
 from nutrition.composition.nutrients import NUTRIENTS
 from nutrition.composition.overruled import (
@@ -21,7 +21,7 @@ from nutrition.composition.overruled import (
 )
 from pantry import keeping
 from pantry.models import Overrule
-from roundpantry.asked import number_in
+from webkit.asked import number_in
 
 MEASURES = ("cup", "tbsp", "tsp", "medium", "piece", "slice")
 

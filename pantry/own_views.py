@@ -6,7 +6,7 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.labels.beside import BASES, beside
 from nutrition.labels.label import BadLabel
@@ -19,8 +19,8 @@ from pantry.seen import seen, told_of
 from practice.forms import with_version
 from practice.uses import uses_of
 from practice.versioned import StaleSave
-from roundpantry.asked import short
-from roundpantry.listing import Lists, listed
+from webkit.asked import short
+from webkit.listing import Lists, listed
 
 # What differs: in words, the one's, the other's.
 Difference = tuple[str, object, object]

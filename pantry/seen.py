@@ -4,10 +4,10 @@ claims, and what it offends for a client."""
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from clients.cautions import of_foods
-from clients.gate import gate_of
-from clients.in_force import plan_of
 from clients.models import Client
+from clients.plan.cautions import of_foods
+from clients.plan.gate import gate_of
+from clients.plan.in_force import plan_of
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT, Nutrient
 from nutrition.composition.profile import Amount

@@ -7,9 +7,9 @@ from django.core.paginator import Paginator
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 
-from clients.cautions import of_foods
-from clients.context import PageRequest
-from clients.in_force import plan_of
+from clients.pages.context import PageRequest
+from clients.plan.cautions import of_foods
+from clients.plan.in_force import plan_of
 from nutrition.composition.foods import Food, UnknownFood, food_table, shipped_foods
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENTS
@@ -17,7 +17,7 @@ from nutrition.insight import indices
 from nutrition.written.finding import find_foods
 from pantry.models import SLUG, Overrule
 from pantry.overrule_views import OverruleForm, taken
-from roundpantry.asked import short
+from webkit.asked import short
 
 SHOWN = 24
 

@@ -5,14 +5,14 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.composition.foods import food_table
 from nutrition.formats.csv_cells import SafeWriter
 from nutrition.written.finding import surely_meant
 from pantry import keeping
 from pantry.models import Word
-from roundpantry.asked import TooLong, whole
-from roundpantry.listing import Lists, listed
+from webkit.asked import TooLong, whole
+from webkit.listing import Lists, listed
 
 # What a phrase and the name of a food hold. [characters]
 MOST_PHRASE = 120

@@ -12,7 +12,7 @@ class PlannerConfig(AppConfig):
         from bowls.models import Bowl
         from changes.changeable import changes_with
         from changes.places import says_day, says_meal
-        from clients.looks import after_saving
+        from clients.plan.looks import after_saving
         from pantry.models import OwnFood
         from planner.changeable import DayChanges
         from planner.models import Day

@@ -16,9 +16,9 @@ from bowls.models import Bowl
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
-from clients.context import PageRequest
-from clients.in_force import Plan
 from clients.models import Client
+from clients.pages.context import PageRequest
+from clients.plan.in_force import Plan
 from nutrition.composition.portion import Dish, Limits, Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.rooms import rooms_of
@@ -41,7 +41,7 @@ from practice.undo import asked_by
 from recipes.dishes import others_in, recipe_of
 from recipes.facts import facts_of
 from recipes.without import made_without
-from roundpantry.drawing.dishes import FILLED, dish_round, ghosts, outlined
+from webkit.drawing.dishes import FILLED, dish_round, ghosts, outlined
 
 MOST_BOWLS = 6
 # What is added where no meal is chosen goes into this one.

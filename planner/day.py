@@ -24,7 +24,7 @@ from planner.models import MEALS, Day, Eaten
 from planner.planned import guess_of
 from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept
-from roundpantry import show
+from webkit import show
 
 
 @dataclass(frozen=True, kw_only=True)

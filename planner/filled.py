@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from clients.in_force import Plan
+from clients.plan.in_force import Plan
 from nutrition.targets.meals import Filled, filled_share
 from planner.day import ReckonedDay
 

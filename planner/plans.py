@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from clients.in_force import Plan, plan_of
+from clients.plan.in_force import Plan, plan_of
 from planner.models import Day
 
 

@@ -12,7 +12,7 @@ from nutrition.composition.profile import Profile
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from planner.plans import plan_for
-from roundpantry import show
+from webkit import show
 
 
 @dataclass(frozen=True)

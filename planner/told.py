@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from clients.cautions import Told, of_foods
-from clients.in_force import Plan
+from clients.plan.cautions import Told, of_foods
+from clients.plan.in_force import Plan
 from nutrition.safety.situations import day_numbers, week_numbers
 from planner.day import ReckonedDay, planned_of
 from planner.models import Day

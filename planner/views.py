@@ -16,15 +16,15 @@ from django.views.decorators.http import require_POST
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from bowls.views import grams_asked
-from clients.agreed import agreed_with
-from clients.cautions import Holder
-from clients.context import PageRequest, settle_on
-from clients.gate import gate_of
-from clients.in_force import Plan
-from clients.marks import marked_dish
 from clients.models import Client
-from clients.strip import strip, strip_context
-from clients.versions import version_on
+from clients.pages.context import PageRequest, settle_on
+from clients.plan.agreed import agreed_with
+from clients.plan.cautions import Holder
+from clients.plan.gate import gate_of
+from clients.plan.in_force import Plan
+from clients.plan.marks import marked_dish
+from clients.plan.strip import strip, strip_context
+from clients.plan.versions import version_on
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.nutrients import NUTRIENT
@@ -47,9 +47,9 @@ from practice.versioned import StaleSave, version_in
 from recipes import adding
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry import show
-from roundpantry.asked import key_in, short
-from roundpantry.listing import Lists, listed
+from webkit import show
+from webkit.asked import key_in, short
+from webkit.listing import Lists, listed
 
 # How far back and ahead a day can be planned.
 DAYS_BACK, DAYS_AHEAD = timedelta(days=3 * 366), timedelta(days=2 * 366)

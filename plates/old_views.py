@@ -10,7 +10,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.written.finding import find_foods
@@ -18,7 +18,7 @@ from nutrition.written.typed_amounts import UnreadableAmount, read_amount
 from plates.models import OldDish
 from plates.subjects import old_plate
 from recipes.adding import typed
-from roundpantry.asked import TooLong, short, whole
+from webkit.asked import TooLong, short, whole
 
 MOST_FOUND, MOST_PARTS, MOST_NAME = 10, 30, 120
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from nutrition.composition.portion import Dish
 from nutrition.insight.density_ladder import Rung
 from nutrition.insight.indices import DENSITY_BANDS
-from roundpantry.drawing.dishes import dish_round
+from webkit.drawing.dishes import dish_round
 
 # The fullest plate leaves a little of the vessel free.
 FULLEST = 0.9

@@ -11,11 +11,11 @@ from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
-from clients.context import PageRequest
-from clients.gate import gate_of
-from clients.in_force import plan_of
-from clients.marks import Marked, marked_dish
 from clients.models import Client
+from clients.pages.context import PageRequest
+from clients.plan.gate import gate_of
+from clients.plan.in_force import plan_of
+from clients.plan.marks import Marked, marked_dish
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Dish
 from nutrition.insight import indices
@@ -41,7 +41,7 @@ from plates.pairs import pairs
 from plates.picture import ladder_drawing, rounds
 from plates.subjects import found, plate_for, usual_foods
 from practice.removal import offered_back
-from roundpantry.asked import number_in, short
+from webkit.asked import number_in, short
 
 MOST_PLATES = 6
 NUMBERS = ("no", "one", "two", "three", "four", "five", "six")

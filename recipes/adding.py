@@ -11,8 +11,8 @@ from typing import Any, TypeVar
 
 from django.db.models import Q, QuerySet
 
-from clients.marks import Marked, marked_dish, marked_food
 from clients.models import Client
+from clients.plan.marks import Marked, marked_dish, marked_food
 from nutrition.composition.foods import Food, food_table, ready_to_eat
 from nutrition.composition.helpings import first_helping_g
 from nutrition.safety.gate import Gate
@@ -24,7 +24,7 @@ from nutrition.written.typed_amounts import UnreadableAmount, read_amount, read_
 from recipes.facts import facts_of, parts_at_hand, room_of
 from recipes.models import Recipe
 from recipes.owned import open_to
-from roundpantry import show
+from webkit import show
 
 MOST_DISHES, MOST_FOODS = 5, 7
 T = TypeVar("T")

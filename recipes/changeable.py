@@ -14,8 +14,8 @@ from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
 from changes.places import Worn, worn_in
-from clients.context import PageRequest, settle_on
-from clients.strip import strip_context
+from clients.pages.context import PageRequest, settle_on
+from clients.plan.strip import strip_context
 from nutrition.composition.cooking import cook
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile

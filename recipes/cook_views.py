@@ -3,15 +3,15 @@
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, render
 
-from clients.cautions import of_foods
-from clients.context import PageRequest
-from clients.in_force import plan_of
-from clients.standing import asked_first, for_the_household
+from clients.pages.context import PageRequest
+from clients.plan.cautions import of_foods
+from clients.plan.in_force import plan_of
+from clients.plan.standing import asked_first, for_the_household
 from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry.asked import key_in
+from webkit.asked import key_in
 
 
 def cook(request: PageRequest, pk: int) -> HttpResponse:

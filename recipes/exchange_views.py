@@ -8,7 +8,7 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.composition.foods import food_table
 from nutrition.formats.recipe_csv import to_csv

@@ -7,7 +7,7 @@ from nutrition.recipe.model import LINE_G, MAX_LINE_LENGTH, MAX_LINES, choice_ke
 from nutrition.written.serving_words import counted
 from practice.forms import field_of
 from recipes.models import Recipe
-from roundpantry.asked import grams_in
+from webkit.asked import grams_in
 
 
 class RecipeForm(forms.ModelForm):

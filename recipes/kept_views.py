@@ -6,8 +6,8 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
-from clients.context import PageRequest
-from clients.in_force import plan_of
+from clients.pages.context import PageRequest
+from clients.plan.in_force import plan_of
 from nutrition.recipe.changes import SHOWN, side_by_side
 from nutrition.recipe.scaling import (
     factor_for_packages,

@@ -14,7 +14,7 @@ from nutrition.written.units import SYSTEM_WORDS
 from recipes.facts import facts_of_core
 from recipes.forms import choices_from
 from recipes.models import Recipe
-from roundpantry.asked import number_in, share_in
+from webkit.asked import number_in, share_in
 
 MOST_MEASURE = 60
 

@@ -10,10 +10,10 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from clients.cautions import of_foods
-from clients.context import PageRequest, settle_on
-from clients.in_force import Plan, plan_of
-from clients.strip import strip_context
+from clients.pages.context import PageRequest, settle_on
+from clients.plan.cautions import of_foods
+from clients.plan.in_force import Plan, plan_of
+from clients.plan.strip import strip_context
 from nutrition.composition.nutrients import KEYS, NUTRIENTS
 from nutrition.composition.profile import Profile
 from nutrition.insight import indices
@@ -42,8 +42,8 @@ from recipes.numbers import differ, note_all
 from recipes.typed import facts_from
 from recipes.versions import WORDS, differing, is_kept, keep, save_kept, save_unkept
 from recipes.without import save_new
-from roundpantry.asked import key_in, short
-from roundpantry.listing import Lists, listed
+from webkit.asked import key_in, short
+from webkit.listing import Lists, listed
 
 # A count of servings this near to the one in force is not offered in its place. [share]
 SAME_COUNT = 0.02

@@ -6,8 +6,8 @@ from __future__ import annotations
 from django.db import transaction
 
 from changes.offers import Outdated
-from clients.gate import barred_foods
 from clients.models import Client
+from clients.plan.gate import barred_foods
 from nutrition.composition.ingredient import Ingredient
 from nutrition.recipe.model import choice_keys
 from nutrition.recipe.notation import not_counted

@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "csp",
     "django_htmx",
     "roundpantry",
+    "webkit",
     "practice",
     "schools",
     "clients",
@@ -73,7 +74,7 @@ MIDDLEWARE = [
     "django_htmx.middleware.HtmxMiddleware",
     "practice.middleware.PracticeScopeMiddleware",
     "pantry.in_force.OwnFoodsMiddleware",
-    "clients.context.ClientInAddressMiddleware",
+    "clients.pages.context.ClientInAddressMiddleware",
     "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "roundpantry.urls"
@@ -87,7 +88,7 @@ TEMPLATES = [
                 "django.template.context_processors.request",
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
-                "clients.context.page_client",
+                "clients.pages.context.page_client",
             ],
         },
     }

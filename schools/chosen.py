@@ -1,8 +1,8 @@
 """The schools a practice can choose from: the built-in ones and its own copies."""
 
 from nutrition.targets.schools import School, read_school, schools
-from roundpantry.asked import key_in
 from schools.models import OwnSchool
+from webkit.asked import key_in
 
 
 def school_named(code: str) -> School | None:

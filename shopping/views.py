@@ -10,15 +10,15 @@ from django.http import HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
-from clients.context import PageRequest
-from clients.standing import for_the_household
+from clients.pages.context import PageRequest
+from clients.plan.standing import for_the_household
 from nutrition.composition.foods import food_table
 from nutrition.formats.csv_cells import SafeWriter
-from roundpantry.asked import key_in, short
 from shopping.forms import PackageForm, StockForm
 from shopping.kitchen import add_to, cooked, tick
 from shopping.lists import list_of
 from shopping.models import Package, Stock
+from webkit.asked import key_in, short
 from week.models import Week
 from week.told import asked_of
 from week.views import opened

@@ -195,7 +195,7 @@ def _moved_on(
 def copy_on(week: Week, by_days: int = 1) -> Week:
     """The week after it, its dishes moved on by so many days in turn, for the targets of its own
     time; what is pinned stays on its weekday. Not in a change: a week of its own."""
-    from clients.versions import version_on
+    from clients.plan.versions import version_on
 
     start = week.date_of(week.days)
     made = Week.objects.create(

@@ -24,7 +24,7 @@ from recipes.dishes import batch_portion
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from recipes.owned import open_to
-from roundpantry.asked import key_in
+from webkit.asked import key_in
 
 # A batch is made from half the recipe on. Common practice, no source. [share]
 LEAST_BATCH = 0.5

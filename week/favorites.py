@@ -9,8 +9,8 @@ from dataclasses import dataclass, replace
 from django.db import transaction
 from django.db.models import Max
 
-from clients.in_force import Plan
 from clients.models import Client
+from clients.plan.in_force import Plan
 from nutrition.composition.derived import DENSITY, amount_of
 from nutrition.planning.kinds import KINDS, USUAL_FOODS
 from nutrition.planning.skeleton import Skeleton

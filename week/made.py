@@ -8,7 +8,7 @@ from typing import Any
 from django.db import transaction
 from django.urls import reverse
 
-from clients.versions import version_on
+from clients.plan.versions import version_on
 from planner.models import EATEN, Day, DayEntry, Eaten
 from planner.origins import Origin
 from practice.models import User

@@ -9,10 +9,10 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 from django_htmx.http import retarget
 
-from clients.context import PageRequest
+from clients.pages.context import PageRequest
 from nutrition.planning.proposals import MOST_WEEKS, PlannedWeek, weeks
 from nutrition.planning.week import BadWeek
-from roundpantry.asked import short
+from webkit.asked import short
 from week import running
 from week.models import Week
 from week.problem import Posed, plan_for, pose

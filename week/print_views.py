@@ -7,14 +7,14 @@ from collections.abc import Sequence
 from django.http import HttpResponse
 from django.shortcuts import render
 
-from clients.cautions import is_about
-from clients.context import PageRequest
-from clients.standing import for_the_household
+from clients.pages.context import PageRequest
+from clients.plan.cautions import is_about
+from clients.plan.standing import for_the_household
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.prep.batches import Label
 from nutrition.recipe.method_steps import read_steps
 from nutrition.safety.cautions import Caution
-from roundpantry import show
+from webkit import show
 from week.pots import Pot
 from week.reckoned import reckon_week
 from week.told import asked_of

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from datetime import date
 
-from clients.cautions import situation_of
-from clients.gate import gate_of
-from clients.in_force import Plan, plan_of, plan_over
+from clients.plan.cautions import situation_of
+from clients.plan.gate import gate_of
+from clients.plan.in_force import Plan, plan_of, plan_over
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import food_portion
 from nutrition.composition.supplements import per_day

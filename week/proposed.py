@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from clients.strip import in_one_line, strip
+from clients.plan.strip import in_one_line, strip
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day
@@ -16,7 +16,7 @@ from nutrition.planning.obstacles import comes_from, would_help
 from nutrition.planning.proposals import PlannedWeek
 from nutrition.planning.score import Missed, eaten_on
 from nutrition.planning.week import Choice
-from roundpantry import show
+from webkit import show
 from week.models import Week
 from week.problem import Plans, Posed
 

@@ -10,8 +10,8 @@ from functools import cached_property
 
 from django.utils import timezone
 
-from clients.in_force import Plan
-from clients.strip import Reading, in_one_line, strip
+from clients.plan.in_force import Plan
+from clients.plan.strip import Reading, in_one_line, strip
 from nutrition.composition.ingredient import Ingredient, plain_name
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day

@@ -10,14 +10,14 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from clients.context import PageRequest
-from clients.gate import gate_of
-from clients.in_force import plan_of
 from clients.models import Client
+from clients.pages.context import PageRequest
+from clients.plan.gate import gate_of
+from clients.plan.in_force import plan_of
 from nutrition.planning.kinds import KINDS
 from nutrition.planning.skeleton import as_data
 from practice.versioned import StaleSave, version_in
-from roundpantry.asked import key_in, short
+from webkit.asked import key_in, short
 from week.favorites import decide, move_up, of_kinds
 from week.forms import TypedSkeleton, as_typed, read_skeleton, typed_in
 from week.models import Favorite, Week

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from bowls.bowl import reckon_bowl
-from clients.gate import gate_of
-from clients.marks import marked_dish
+from clients.plan.gate import gate_of
+from clients.plan.marks import marked_dish
 from recipes import adding
 from week.dishes import Thing, bowls_open_to
 from week.favorites import for_planning

@@ -8,8 +8,8 @@ from dataclasses import replace
 
 from django.urls import reverse
 
-from clients.cautions import Holder, Told, of_foods
-from clients.standing import asked_first
+from clients.plan.cautions import Holder, Told, of_foods
+from clients.plan.standing import asked_first
 from nutrition.safety.cautions import Caution
 from nutrition.safety.situations import day_numbers, week_numbers
 from week.reckoned import DayOfWeek, ReckonedWeek

@@ -13,18 +13,18 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
-from clients.agreed import agreed_with
-from clients.context import PageRequest, settle_on
 from clients.models import Client
-from clients.strip import strip_context
-from clients.versions import version_on
+from clients.pages.context import PageRequest, settle_on
+from clients.plan.agreed import agreed_with
+from clients.plan.strip import strip_context
+from clients.plan.versions import version_on
 from nutrition.planning.skeleton import as_data
 from planner.models import MEALS
 from practice.removal import offered_back
 from practice.undo import asked_by
 from practice.versioned import StaleSave, version_in
-from roundpantry.asked import key_in, next_in, short
-from roundpantry.listing import Lists, listed
+from webkit.asked import key_in, next_in, short
+from webkit.listing import Lists, listed
 from week import changes
 from week.changes import NotThere
 from week.dishes import thing_of

@@ -11,7 +11,7 @@ from django.core.management import CommandError, call_command
 from django.urls import reverse
 
 from bowls.models import BowlPart
-from roundpantry.testing import PracticeCase
+from bowls.testing import BowlCase
 
 BOWL = {
     "parts": [
@@ -40,7 +40,7 @@ BOWL = {
 }
 
 
-class Balancing(PracticeCase):
+class Balancing(BowlCase):
     def grams(self):
         return {str(row.pk): row.grams for row in BowlPart.objects.filter(bowl=self.bowl)}
 
@@ -134,7 +134,7 @@ class Balancing(PracticeCase):
         self.assertEqual(float(offered[str(tahini.pk)]), 0)
 
 
-class Command(PracticeCase):
+class Command(BowlCase):
     def test_command(self):
         with TemporaryDirectory() as folder:
             path = Path(folder) / "bowl.json"

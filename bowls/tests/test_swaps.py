@@ -8,17 +8,19 @@ from django.urls import reverse
 from bowls.bowl import reckon_bowl
 from bowls.changeable import BowlChanges
 from bowls.models import BowlPart
+from bowls.testing import BowlCase
 from changes.aims import meal_of, plan_aims
 from changes.swaps import panel
-from clients.in_force import plan_of
+from changes.testing import offers
+from clients.plan.in_force import plan_of
+from clients.testing import asked_for
 from nutrition.swaps.swap import gap, totals_of
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase, asked_for, offers
 
 LIVE = {"HX-Request": "true"}
 
 
-class BowlSwaps(PracticeCase):
+class BowlSwaps(BowlCase):
     def setUp(self):
         super().setUp()
         self.address = reverse("bowls:swap", args=[self.bowl.pk])
@@ -99,7 +101,7 @@ class BowlSwaps(PracticeCase):
         self.assertEqual(self.bowl.parts.count(), 5)
 
 
-class SauceBench(PracticeCase):
+class SauceBench(BowlCase):
     def setUp(self):
         super().setUp()
         text = "100 g sunflower seeds\n50 g lemon juice\n100 g water"

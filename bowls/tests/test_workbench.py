@@ -1,22 +1,18 @@
 """At the bench of a bowl: its meal's share, adding with an amount, archived and back."""
 
-from django.apps import apps
 from django.urls import reverse
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from clients.in_force import plan_of
+from bowls.testing import BowlCase
 from clients.models import CautionDismissal
-from clients.strip import in_one_line, strip
+from clients.plan.in_force import plan_of
+from clients.plan.strip import in_one_line, strip
 from nutrition.targets.aims import share_of_meal
 from recipes.adding import typed
-from roundpantry.testing import PracticeCase
-
-# the days are a later stage of the work
-Day = apps.get_model("planner", "Day")
 
 
-class MealShare(PracticeCase):
+class MealShare(BowlCase):
     def address(self, name, *more):
         return self.for_client(reverse(f"bowls:{name}", args=[self.bowl.pk, *more]))
 
@@ -45,9 +41,6 @@ class MealShare(PracticeCase):
         self.assertIn("sodium over", in_one_line(list(rows.values())))
 
     def test_the_meal_is_said_kept_and_the_same_in_balance(self):
-        page = self.client.get(self.address("page"))
-        self.assertContains(page, "As it stands in a day.")
-        self.assertContains(page, "the rest of the day has")
         version = self.bowl.version
         self.client.post(self.address("meal"), {"meal": "dinner"})
         stored = Bowl.objects.get(pk=self.bowl.pk)
@@ -59,7 +52,7 @@ class MealShare(PracticeCase):
                 )
 
 
-class Adding(PracticeCase):
+class Adding(BowlCase):
     def add(self, **data):
         self.post(self.for_client(reverse("bowls:add", args=[self.bowl.pk])), data, htmx=True)
         return self.bowl.parts.order_by("-pk").first()
@@ -111,55 +104,7 @@ class Adding(PracticeCase):
         self.assertIn("weet potato", page[first : first + 200])
 
 
-class PutAwayAndBack(PracticeCase):
-    def test_archived_it_leaves_the_lists_and_stays_where_it_is_used(self):
-        for kind, record in (("bowls", self.bowl), ("recipes", self.recipe), ("planner", self.day)):
-            with self.subTest(kind):
-                address = self.for_client(reverse(f"{kind}:archive", args=[record.pk]))
-                listed = self.for_client(reverse(f"{kind}:list"))
-                shown = str(record) if kind != "planner" else "Mon, Nov 23"
-                self.client.post(address)
-                self.assertNotContains(self.client.get(listed), f">{shown}</a>")
-                self.assertContains(self.client.get(listed, {"show": "archived"}), shown)
-                self.client.post(address, {"back": "1"})
-                self.assertContains(self.client.get(listed), shown)
-        self.assertEqual(self.bowl.parts.count(), 3)
-
-    def test_deleted_it_is_offered_back_at_once(self):
-        for kind, record in (("bowls", self.bowl), ("recipes", self.recipe), ("planner", self.day)):
-            with self.subTest(kind):
-                address = self.for_client(reverse(f"{kind}:remove", args=[record.pk]))
-                page = self.client.post(address, follow=True)
-                self.assertContains(page, "is deleted.")
-                self.assertContains(page, ">Undo</button>")
-                self.client.post(address, {"back": "1"})
-                self.assertTrue(type(record).objects.filter(pk=record.pk).exists())
-
-    def test_duplicated(self):
-        self.client.post(self.for_client(reverse("bowls:copy", args=[self.bowl.pk])))
-        self.assertEqual(Bowl.objects.exclude(pk=self.bowl.pk).get().parts.count(), 3)
-        self.client.post(self.for_client(reverse("recipes:copy", args=[self.recipe.pk])))
-        copy = type(self.recipe).objects.get(title="Dill barley, another")
-        self.assertEqual((copy.text, copy.origin), (self.recipe.text, self.recipe))
-        copy_day = self.for_client(reverse("planner:copy", args=[self.day.pk]))
-        self.client.post(copy_day, {"date": "2026-12-01"})
-        self.assertEqual(Day.objects.get(date="2026-12-01").entries.count(), 1)
-        taken = self.client.post(copy_day, {"date": "2026-12-01"}, follow=True)
-        self.assertContains(taken, "no plan yet")
-
-    def test_a_bowl_is_put_into_a_day(self):
-        page = self.client.post(
-            self.for_client("/days/put/"),
-            {"bowl": self.bowl.pk, "date": "2026-12-02", "meal": "dinner"},
-            follow=True,
-        )
-        self.assertContains(page, "Harbor bowl stands in Wednesday, December 2 now.")
-        entry = Day.objects.get(date="2026-12-02").entries.get()
-        self.assertEqual((entry.meal, entry.bowl), ("dinner", self.bowl))
-        self.assertIsNotNone(entry.planned)
-
-
-class PutAside(PracticeCase):
+class PutAside(BowlCase):
     def test_what_was_put_aside_of_a_day_holds_for_the_bowl_in_it(self):
         self.bowl.parts.create(role="topping", food="tahini", grams=15, place=9)
         page = self.for_client(reverse("bowls:page", args=[self.bowl.pk]))

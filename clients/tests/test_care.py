@@ -5,14 +5,14 @@ from datetime import timedelta
 from django.urls import reverse
 from django.utils import timezone
 
-from clients.cautions import of_foods, of_the_client
-from clients.gate import gate_of
-from clients.in_force import plan_of
 from clients.models import Client, WeighIn
+from clients.plan.cautions import of_foods, of_the_client
+from clients.plan.gate import gate_of
+from clients.plan.in_force import plan_of
+from clients.testing import ClientCase
 from clients.tests.test_intake import PERSON
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from roundpantry.testing import PracticeCase
 
 FOODS = food_table()
 
@@ -21,7 +21,7 @@ def codes(told):
     return {one.code for one in told.standing}
 
 
-class Care(PracticeCase):
+class Care(ClientCase):
     def made(self, **fields):
         given = {
             "name": "Tove Calder",

@@ -6,13 +6,13 @@ from datetime import timedelta
 from django.urls import reverse
 from django.utils import timezone
 
-from clients.attention import judged_now, reasons, weekly_pace
-from clients.in_force import NOBODY, plan_of
 from clients.models import CautionDismissal, Client, TargetOverride, WeighIn
-from clients.strip import others, strip
-from clients.versions import make_version
+from clients.plan.attention import judged_now, reasons, weekly_pace
+from clients.plan.in_force import NOBODY, plan_of
+from clients.plan.strip import others, strip
+from clients.plan.versions import make_version
+from clients.testing import ClientCase
 from nutrition.composition.foods import food_table
-from roundpantry.testing import PracticeCase
 
 NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": "0", "supplements-INITIAL_FORMS": "0"}
 
@@ -21,7 +21,7 @@ NO_SUPPLEMENTS = {"supplements-TOTAL_FORMS": "0", "supplements-INITIAL_FORMS": "
 ORDER = {"kind": "order", "given_by": "S. Rao", "license": "RD 4471"}
 
 
-class Clients(PracticeCase):
+class Clients(ClientCase):
     def form(self, **changes):
         row = self.client_row
         names = (
@@ -349,7 +349,7 @@ class Clients(PracticeCase):
         self.assertEqual(self.client.get("/for/999/recipes/").status_code, 404)
 
 
-class Held(PracticeCase):
+class Held(ClientCase):
     def test_where_no_loss_is_planned_holding_is_offered(self):
         Client.objects.filter(pk=self.client_row.pk).update(goal="lose", weight_kg=60)
         address = reverse("clients:page", args=[self.client_row.pk])

@@ -6,10 +6,10 @@ from datetime import timedelta
 from django.urls import reverse
 from django.utils import timezone
 
-from clients.in_force import plan_of
 from clients.models import Client, ClientSupplement, TargetOverride, WeighIn
+from clients.plan.in_force import plan_of
+from clients.testing import ClientCase
 from practice.models import Practice
-from roundpantry.testing import PracticeCase
 
 TODAY = timezone.localdate()
 
@@ -35,7 +35,7 @@ def edited(**changes):
     return rows | person | changes
 
 
-class WeighIns(PracticeCase):
+class WeighIns(ClientCase):
     def weigh(self, date, kg, **more):
         return self.client.post(
             reverse("clients:weigh-in", args=[self.client_row.pk]), {"date": date, "kg": kg} | more
@@ -100,47 +100,7 @@ class WeighIns(PracticeCase):
         )
 
 
-class Archive(PracticeCase):
-    def test_a_client_is_archived_with_all_that_is_theirs_and_comes_back(self):
-        address = reverse("clients:remove", args=[self.client_row.pk])
-        page = self.client.post(address, follow=True)
-        self.assertContains(page, "archived, with 1 planned day, 1 bowl")
-        self.assertNotContains(page, '<td><a class="font-bold"')
-        self.assertContains(
-            self.client.get(reverse("clients:page", args=[self.client_row.pk])),
-            "archived this client",
-        )
-        self.assertEqual(
-            self.client.get(reverse("planner:page", args=[self.day.pk])).status_code, 200
-        )
-        self.client.post(address, {"back": "1"})
-        self.assertContains(self.client.get("/clients/"), "Osk Brannigan")
-
-    def test_everything_that_is_kept_can_be_taken_away_and_brought_back(self):
-        for name, record in (
-            ("recipes", self.recipe),
-            ("bowls", self.bowl),
-            ("planner", self.day),
-        ):
-            with self.subTest(name):
-                remove, page = (
-                    reverse(f"{name}:{what}", args=[record.pk]) for what in ("remove", "page")
-                )
-                gone = self.client.post(self.for_client(remove), follow=True)
-                self.assertContains(gone, "Deleted lately")
-                self.assertFalse(type(record).objects.filter(pk=record.pk).exists())
-                self.assertContains(self.client.get(page), "took this")
-                self.client.post(remove, {"back": "1"})
-                self.assertTrue(type(record).objects.filter(pk=record.pk).exists())
-        self.client.post(reverse("recipes:remove", args=[self.recipe.pk]))
-        self.assertContains(
-            self.client.get(reverse("bowls:page", args=[self.bowl.pk])),
-            "Dill barley",
-            msg_prefix="the bowl keeps it",
-        )
-
-
-class Orders(PracticeCase):
+class Orders(ClientCase):
     def setUp(self):
         super().setUp()
         Client.objects.filter(pk=self.client_row.pk).update(conditions=["ckd_5"])
@@ -221,7 +181,7 @@ class Orders(PracticeCase):
         )
 
 
-class Stale(PracticeCase):
+class Stale(ClientCase):
     def test_a_colleagues_insulin_is_shown_and_dropping_it_takes_a_decision(self):
         address = reverse("clients:edit", args=[self.client_row.pk])
         pill = {

@@ -7,12 +7,12 @@ from django.test import SimpleTestCase
 from django.urls import reverse
 
 from clients.models import Client, Intake
+from clients.testing import ClientCase
 from clients.tests.test_intake import PERSON
 from nutrition.targets.conditions import conditions, of_the_kidneys
 from nutrition.targets.day import day_targets, watched_keys
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS, Person, Referred
 from nutrition.targets.schools import schools
-from roundpantry.testing import PracticeCase
 
 CODES = [code for code in conditions() if code != "over_65"]
 SCHOOLS = ["", *schools()]
@@ -28,7 +28,7 @@ def referred(code, stage):
     return code in REFERRED or (stage != "adult" and code in of_the_kidneys())
 
 
-class Combinations(PracticeCase):
+class Combinations(ClientCase):
     def test_every_condition_with_every_school_is_kept_and_answered(self):
         """Life stages and goals go round beside them, so that each meets each."""
         self.client.post("/clients/new/")

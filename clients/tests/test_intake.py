@@ -4,7 +4,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from clients.models import Client, Intake
-from roundpantry.testing import PracticeCase
+from clients.testing import ClientCase
 
 PERSON = {
     "name": "Tove Calder",
@@ -28,7 +28,7 @@ PERSON = {
 }
 
 
-class FirstVisit(PracticeCase):
+class FirstVisit(ClientCase):
     def setUp(self):
         super().setUp()
         self.client.post("/clients/new/")

@@ -3,47 +3,20 @@ by filter, order and words."""
 
 from datetime import date, timedelta
 
-from django.apps import apps
 from django.utils import timezone
 
-from clients.looks import bring_up_to_date, keep, not_up_to_date
-from clients.models import Client, ClientLook, WeighIn
-from nutrition.safety.cautions import rules
-from roundpantry.testing import PracticeCase
-
-# the days are a later stage of the work
-Day = apps.get_model("planner", "Day")
+from clients.models import Client, ClientLook
+from clients.plan.looks import bring_up_to_date, keep, not_up_to_date
+from clients.testing import ClientCase
 
 
-class Looks(PracticeCase):
+class Looks(ClientCase):
     def waiting(self, on=None):
         return not_up_to_date(Client.objects.all(), on or timezone.localdate()).count()
 
     def fresh(self):
         keep(Client.objects.all(), timezone.localdate())
         self.assertEqual(self.waiting(), 0)
-
-    def test_every_change_of_what_is_theirs_makes_it_stale(self):
-        row = self.client_row
-        changes = (
-            lambda: row.save(),
-            lambda: WeighIn.objects.create(client=row, date=date(2026, 11, 20), kg=99),
-            lambda: row.weigh_ins.first().remove(self.user),
-            lambda: row.supplements.create(key="vitamin_b12_ug", dose=500),
-            lambda: row.blood_values.create(
-                key="potassium", value=4.2, unit="mmol/L", date=date(2026, 11, 20), by=self.user
-            ),
-            lambda: Day.objects.create(practice=self.practice, client=row, date=date(2026, 12, 9)),
-            lambda: Day.objects.first().delete(),
-            lambda: self.client.post(
-                f"/clients/{row.pk}/cautions/", {"code": rules()[0].code, "why": "looked at"}
-            ),
-        )
-        for number, change in enumerate(changes):
-            with self.subTest(number):
-                self.fresh()
-                change()
-                self.assertEqual(self.waiting(), 1)
 
     def test_another_day_looks_again_a_few_at_a_time(self):
         self.fresh()
@@ -139,7 +112,7 @@ class Looks(PracticeCase):
                 self.assertContains(self.client.get(path), told)
 
 
-class BirthDate(PracticeCase):
+class BirthDate(ClientCase):
     def saved(self, text):
         page = self.client.get(f"/clients/{self.client_row.pk}/edit/")
         form = page.context["form"]

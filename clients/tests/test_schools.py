@@ -2,11 +2,11 @@
 
 from django.urls import reverse
 
-from clients.in_force import plan_of
 from clients.models import Client
-from clients.versions import make_version
+from clients.plan.in_force import plan_of
+from clients.plan.versions import make_version
+from clients.testing import ClientCase
 from nutrition.targets.schools import schools
-from roundpantry.testing import PracticeCase
 from schools.editing import SECTIONS, rows_of
 from schools.models import OwnSchool
 
@@ -28,7 +28,7 @@ def as_form(own):
     return data
 
 
-class Schools(PracticeCase):
+class Schools(ClientCase):
     def copy(self):
         self.client.post(reverse("schools:copy", args=["strength"]))
         return OwnSchool.objects.get()

@@ -6,10 +6,10 @@ from django_scopes import scope
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from clients.attention import judged_now, weekly_pace
-from clients.cautions import of_foods, of_the_client
-from clients.in_force import plan_of
 from clients.models import Client
+from clients.plan.attention import judged_now, weekly_pace
+from clients.plan.cautions import of_foods, of_the_client
+from clients.plan.in_force import plan_of
 from demo.load import unsettled
 from demo.tests.filled import fill
 from nutrition.safety.cautions import rules

@@ -11,10 +11,11 @@ from changes.aims import WHOLE_DAY
 from changes.offers import LEFT_OUT_G
 from changes.proposed import problem_of
 from changes.swaps import panel
-from clients.cautions import of_foods
-from clients.gate import avoided_by, gate_of
-from clients.in_force import plan_of
 from clients.models import Client
+from clients.plan.cautions import of_foods
+from clients.plan.gate import avoided_by, gate_of
+from clients.plan.in_force import plan_of
+from clients.testing import asked_for
 from demo.tests.filled import fill
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_classes import kinds_of
@@ -35,7 +36,6 @@ from planner.filled import filled
 from planner.models import Day, DayEntry
 from planner.plans import plan_for
 from practice.models import Practice
-from roundpantry.testing import asked_for
 
 # What somebody or other must not have, put into bowls and days beside what is there: a variation of
 # each.

@@ -10,11 +10,11 @@ from django.utils import timezone
 from django_scopes import scope
 
 from bowls.models import Bowl
-from clients.cautions import of_foods
-from clients.in_force import plan_of
 from clients.models import BloodValue, Client, TargetOverride
-from clients.standing import stands_anyway
-from clients.versions import make_version
+from clients.plan.cautions import of_foods
+from clients.plan.in_force import plan_of
+from clients.plan.standing import stands_anyway
+from clients.plan.versions import make_version
 from demo.tests.filled import fill
 from nutrition.safety.cautions import LEVELS
 from nutrition.targets.conditions import conditions
@@ -23,7 +23,7 @@ from planner.day import reckon_day
 from planner.models import Day
 from planner.told import caution_numbers
 from practice.models import Practice, User
-from roundpantry.testing import as_shown
+from practice.testing import as_shown
 from week.models import Week
 from week.reckoned import reckon_week
 

@@ -8,11 +8,11 @@ from django.utils import timezone
 from clients.models import Client
 from finder.places import date_in, places
 from planner.models import DayEntry
+from planner.testing import DayCase
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
 
 
-class Find(PracticeCase):
+class Find(DayCase):
     def names(self, words, client=None):
         return {(place.kind, place.name) for place in places(words, client)}
 
@@ -65,7 +65,7 @@ class Find(PracticeCase):
         self.assertContains(live, "Nothing is called")
 
 
-class Why(PracticeCase):
+class Why(DayCase):
     def why(self, of, key="protein_g"):
         return self.client.get(reverse("finder:why", args=[of, key]))
 
@@ -118,7 +118,7 @@ class Why(PracticeCase):
         self.assertContains(self.why(f"meal-{self.day.pk}.dinner"), "1 cup pearl barley, dry")
 
 
-class Zone(PracticeCase):
+class Zone(DayCase):
     def test_dates_are_the_practices(self):
         for zone in ("Pacific/Kiritimati", "Pacific/Pago_Pago"):
             with self.subTest(zone):

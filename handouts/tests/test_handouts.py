@@ -3,10 +3,10 @@
 from django.urls import reverse
 
 from planner.models import DayEntry
-from roundpantry.testing import PracticeCase
+from planner.testing import DayCase
 
 
-class Handouts(PracticeCase):
+class Handouts(DayCase):
     def test_a_bowl_in_measures_and_grams_with_the_caution(self):
         page = self.client.get(reverse("handouts:bowl", args=[self.bowl.pk]))
         for text in (

@@ -4,16 +4,16 @@ from datetime import date, timedelta
 
 from django.utils import timezone
 
-from clients.cautions import of_the_client
-from clients.in_force import plan_of
 from clients.models import Client
-from journal.blood import key_named, read_table, unit_named
-from roundpantry.testing import PracticeCase
+from clients.plan.cautions import of_the_client
+from clients.plan.in_force import plan_of
+from journal.blood.values import key_named, read_table, unit_named
+from planner.testing import DayCase
 
 TODAY = date(2026, 11, 26)
 
 
-class Table(PracticeCase):
+class Table(DayCase):
     def read(self, text):
         return read_table(text, TODAY)
 
@@ -65,7 +65,7 @@ class Table(PracticeCase):
         self.assertEqual(unit_named("μmol/L"), "µmol/L")
 
 
-class Pages(PracticeCase):
+class Pages(DayCase):
     @classmethod
     def setUpTestData(cls):
         super().setUpTestData()

@@ -5,9 +5,9 @@ import random
 from datetime import date, timedelta
 from unittest.mock import patch
 
-from journal.blood import read_table
-from journal.weights import read_weights
-from roundpantry.testing import PracticeCase
+from journal.blood.values import read_table
+from journal.weight.pasted import read_weights
+from planner.testing import DayCase
 
 TODAY = date(2026, 11, 26)
 MONTHS = "Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec".split()
@@ -47,7 +47,7 @@ def written_weight(chance, kg):
     return tenths + chance.choice(("", "", " kg", "kg")), float(tenths.replace(",", "."))
 
 
-class Weights(PracticeCase):
+class Weights(DayCase):
     def paste(self, chance):
         """A paste, and by its line the date, weight and remark that it says; None for junk."""
         lines, truth = [], {}
@@ -83,7 +83,7 @@ class Weights(PracticeCase):
         for number in range(1700):
             text, truth = self.paste(chance)
             # whether a weight is doubted is another matter, and takes the trend of all the others
-            with patch("journal.weights.doubt", return_value=None):
+            with patch("journal.weight.pasted.doubt", return_value=None):
                 read = read_weights(text, self.client_row, TODAY)
             rows = {row.line: row for row in read.rows}
             named = {line for line, _text, _why in read.problems}
@@ -113,7 +113,7 @@ VALUES = (
 SPOILT = ("Unicorn,4.1,mg/dL", "Potassium,much,mmol/L", "Potassium,4.1,furlong", "Phosphate,,")
 
 
-class Blood(PracticeCase):
+class Blood(DayCase):
     def table(self, chance):
         lines = ["Date,Test,Result,Unit,Reference,Remark"]
         truth = {}

@@ -5,16 +5,16 @@ from datetime import timedelta
 
 from django.utils import timezone
 
-from clients.in_force import plan_of
+from clients.plan.in_force import plan_of
 from journal.models import LoggedDay
-from journal.reading import read
+from journal.record.reading import read
 from planner.models import Day, DayEntry
 from planner.planned import plan_dish
+from planner.testing import DayCase
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
 
 
-class Log(PracticeCase):
+class Log(DayCase):
     def setUp(self):
         super().setUp()
         self.today = timezone.localdate()

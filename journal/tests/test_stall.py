@@ -5,16 +5,17 @@ from datetime import timedelta
 
 from django.utils import timezone
 
-from clients.attention import reasons
-from clients.in_force import plan_of
 from clients.models import Client
+from clients.plan.attention import reasons
+from clients.plan.in_force import plan_of
 from journal.models import LoggedDay, LoggedEntry, TakenChange
-from journal.reading import read
+from journal.record.reading import read
 from planner.models import Day, DayEntry
-from roundpantry.testing import PracticeCase, as_shown
+from planner.testing import DayCase
+from practice.testing import as_shown
 
 
-class Stalls(PracticeCase):
+class Stalls(DayCase):
     def setUp(self):
         super().setUp()
         self.today = timezone.localdate()

@@ -5,14 +5,14 @@ from datetime import timedelta
 
 from django.utils import timezone
 
-from clients.attention import reasons
+from clients.plan.attention import reasons
 from journal.models import LoggedDay, LoggedEntry, Visit
 from planner.planned import plan_dish
-from roundpantry.testing import PracticeCase
+from planner.testing import DayCase
 from week.models import Favorite
 
 
-class Visits(PracticeCase):
+class Visits(DayCase):
     def setUp(self):
         super().setUp()
         self.today = timezone.localdate()
@@ -122,7 +122,7 @@ class Visits(PracticeCase):
             self.assertEqual(answer.status_code, 404, tail)
 
 
-class Liked(PracticeCase):
+class Liked(DayCase):
     def test_the_few_that_were_liked_go_to_the_favorites(self):
         today = timezone.localdate()
         for ago in (1, 2, 3):

@@ -7,11 +7,11 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
 from journal.dates import read_date
-from journal.weights import read_weights
-from roundpantry.testing import PracticeCase
+from journal.weight.pasted import read_weights
+from planner.testing import DayCase
 
 
-class Weights(PracticeCase):
+class Weights(DayCase):
     def setUp(self):
         super().setUp()
         self.today = timezone.localdate()

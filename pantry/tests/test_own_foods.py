@@ -6,64 +6,10 @@ from django.test import Client as Browser
 from nutrition.composition.foods import food_table
 from pantry.in_force import foods_of_practice, remake
 from pantry.models import Overrule, OwnFood, Word
-from roundpantry.testing import PracticeCase
-
-LABEL = {
-    "name": "Gannet seed spread",
-    "kind": "us",
-    "serving": "2 tbsp",
-    "serving_size": "32 g",
-    "servings": "about 14",
-    "energy_kcal": "200",
-    "fat_g": "17",
-    "saturated_fat_g": "2",
-    "sodium_mg": "120",
-    "carbohydrate_g": "7",
-    "fiber_g": "3",
-    "sugars_g": "3",
-    "added_sugars_g": "3",
-    "protein_g": "6",
-    "ingredients": "Sunflower seeds, cane sugar, palm oil, salt. May contain sesame.",
-    "claims": "No added sugar, vegan",
-    "like": "sunflower seed butter",
-}
-
-
-class OwnFoodsCase(PracticeCase):
-    def copy(self, **more):
-        response = self.post("/pantry/packages/new/", LABEL | more)
-        self.assertEqual(response.status_code, 302, response.content[:3000])
-        return OwnFood.objects.order_by("-pk").first()
+from pantry.testing import LABEL, OwnFoodsCase
 
 
 class Packages(OwnFoodsCase):
-    def test_one_form_makes_a_food_that_is_found_everywhere(self):
-        row = self.copy()
-        self.assertEqual((row.version, row.like), (1, "sunflower-seed-butter"))
-        self.assertContains(self.client.get("/pantry/?q=gannet"), "Gannet seed spread")
-        page = self.client.get(f"/pantry/{row.slug}/")
-        for text in ("625 kcal", "Its label", "May contain", "values that it does not print"):
-            self.assertContains(page, text)
-        preview = self.post(
-            "/recipes/preview/", {"text": "2 tbsp gannet seed spread", "servings": "1"}, htmx=True
-        )
-        self.assertContains(preview, "every line settled")
-        self.assertContains(preview, "32 g")
-        found = self.client.get(f"/bowls/{self.bowl.pk}/find/?q=gannet")
-        self.assertContains(found, row.slug)
-        self.post(f"/bowls/{self.bowl.pk}/add/", {"food": row.slug, "role": "sauce"})
-        part = self.bowl.parts.get(food=row.slug)
-        self.assertEqual(part.grams, 32.0, "a first helping is the label's serving")
-        self.post(f"/days/{self.day.pk}/add/", {"food": row.slug, "meal": "lunch", "grams": "64"})
-        self.assertContains(self.client.get(f"/days/{self.day.pk}/"), "Gannet seed spread")
-        compared = self.client.get(f"/compare/?with=food-{row.slug}&with=food-walnuts")
-        self.assertContains(compared, "Gannet seed spread")
-        balanced = self.client.get(self.for_client(f"/bowls/{self.bowl.pk}/balance/"))
-        self.assertContains(balanced, "Gannet seed spread")
-        self.assertEqual(
-            self.client.get(self.for_client(f"/bowls/{self.bowl.pk}/swaps/")).status_code, 200
-        )
-
     def test_it_is_nobody_elses(self):
         row = self.copy()
         stranger = Browser()
@@ -128,26 +74,6 @@ class Packages(OwnFoodsCase):
         row.refresh_from_db()
         self.assertEqual(row.printed["protein_g"], "7")
 
-    def test_retired_where_it_is_used_deleted_where_it_is_not(self):
-        row = self.copy()
-        recipes = type(self.recipe).objects
-        recipes.create(
-            practice=self.practice, title="Spread", servings=1, text="2 tbsp gannet seed spread"
-        )
-        address = f"/pantry/packages/{row.pk}/"
-        self.assertContains(self.client.get(address), "1 recipe: Spread")
-        self.post(f"{address}retire/", {"delete": "1"})
-        row.refresh_from_db()
-        self.assertIsNotNone(row.retired, "what is used is retired, not deleted")
-        self.assertNotContains(self.client.get("/pantry/?q=gannet"), "/pantry/own-")
-        recipe = recipes.get(title="Spread")
-        self.assertContains(self.client.get(f"/recipes/{recipe.pk}/"), "every line settled")
-        self.post(f"{address}retire/", {"back": "1"})
-        self.assertContains(self.client.get("/pantry/?q=gannet"), f"/pantry/{row.slug}/")
-        recipe.delete()
-        self.post(f"{address}retire/", {"delete": "1"})
-        self.assertFalse(OwnFood.objects.exists())
-
     def test_a_name_the_table_has_is_asked_about(self):
         asked = self.post("/pantry/packages/new/", LABEL | {"name": "Sunflower seed butter"})
         self.assertContains(asked, "is in the table already", status_code=400)
@@ -205,12 +131,6 @@ class Packages(OwnFoodsCase):
         self.assertContains(page, "Another spread has more")
         self.assertContains(page, "the rounding hides which has more")
         self.assertEqual(self.client.get("/pantry/packages/beside/?base=moon").status_code, 404)
-
-    def test_an_animal_food_is_there_to_compare_with(self):
-        row = self.copy(ingredients="Sunflower seeds, honey")
-        self.assertContains(self.client.get(f"/pantry/{row.slug}/"), "to compare with only")
-        self.post(f"/bowls/{self.bowl.pk}/add/", {"food": row.slug, "role": "sauce"})
-        self.assertFalse(self.bowl.parts.filter(food=row.slug).exists())
 
 
 class Words(OwnFoodsCase):

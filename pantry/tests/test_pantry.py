@@ -5,10 +5,10 @@ from io import StringIO
 
 from django.core.management import call_command
 
-from roundpantry.testing import PracticeCase
+from clients.testing import ClientCase
 
 
-class Pantry(PracticeCase):
+class Pantry(ClientCase):
     def test_search(self):
         self.assertContains(self.client.get("/pantry/?q=courgette"), "Zucchini, raw")
         live = self.client.get("/pantry/?q=zuchin", headers={"HX-Request": "true"})

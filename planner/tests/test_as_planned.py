@@ -9,14 +9,14 @@ from bowls.models import Bowl, BowlPart
 from clients.models import Client
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
+from planner.testing import DayCase
 from practice.models import Practice, User
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
 
 WAY_OUT = 'class="for-nobody" href="'
 
 
-class AsPlanned(PracticeCase):
+class AsPlanned(DayCase):
     def setUp(self):
         super().setUp()
         self.dressing = Recipe.objects.create(
@@ -138,7 +138,7 @@ class AsPlanned(PracticeCase):
         self.assertContains(self.client.get(self.for_client("/recipes/")), "only for Osk Brannigan")
 
 
-class Stale(PracticeCase):
+class Stale(DayCase):
     def setUp(self):
         super().setUp()
         self.colleague = User.objects.create_user(
@@ -223,7 +223,7 @@ class Stale(PracticeCase):
             self.assertContains(refused, text, status_code=409)
 
 
-class TwoTabs(PracticeCase):
+class TwoTabs(DayCase):
     """Two tabs of one browser share a session: what is done in one is for the client in its own
     address."""
 

@@ -4,16 +4,17 @@ import re
 
 from django.urls import reverse
 
+from changes.testing import offers
 from clients.models import Client, ClientSupplement
 from nutrition.composition.derived import amount_of
 from nutrition.composition.foods import food_table
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
-from roundpantry import show
-from roundpantry.testing import PracticeCase, offers
+from planner.testing import DayCase
+from webkit import show
 
 
-class Days(PracticeCase):
+class Days(DayCase):
     def add(self, **data):
         return self.post(reverse("planner:add", args=[self.day.pk]), data, htmx=True)
 

@@ -2,12 +2,12 @@
 
 from planner.inside import with_less
 from planner.models import DayEntry
+from planner.testing import DayCase
 from recipes.facts import facts_of_kept
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
 
 
-class Inside(PracticeCase):
+class Inside(DayCase):
     def halved(self, *slugs):
         return lambda slug, grams: grams / 2 if slug in slugs else None
 

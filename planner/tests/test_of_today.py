@@ -7,14 +7,14 @@ from django.urls import reverse
 from django.utils import timezone
 
 from clients.models import TargetOverride
-from clients.versions import make_version
+from clients.plan.versions import make_version
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from planner.plans import plan_for
-from roundpantry.testing import PracticeCase
+from planner.testing import DayCase
 
 
-class OfToday(PracticeCase):
+class OfToday(DayCase):
     def setUp(self):
         super().setUp()
         make_version(self.client_row, self.user, "First visit", timezone.localdate())

@@ -13,17 +13,18 @@ from bowls.views import UNSAID_MEAL
 from changes.places import meal_of_bowl, worn_in
 from changes.proposed import problem_of
 from clients.models import Client
+from clients.testing import asked_for
 from nutrition.portions.proposals import balanced
 from planner.changeable import DayChanges
 from planner.models import Day, DayEntry
+from planner.testing import DayCase
 from recipes.changeable import RecipeChanges
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase, asked_for
 
 LIVE = {"HX-Request": "true"}
 
 
-class Places(PracticeCase):
+class Places(DayCase):
     def setUp(self):
         super().setUp()
         self.sauce = Recipe.objects.create(
@@ -144,3 +145,10 @@ class Places(PracticeCase):
             headers=LIVE,
         )
         self.assertContains(page, "Nothing to change")
+
+
+class BowlInADay(DayCase):
+    def test_it_is_judged_as_the_meal_it_stands_in(self):
+        page = self.client.get(self.for_client(reverse("bowls:page", args=[self.bowl.pk])))
+        self.assertContains(page, "As it stands in a day.")
+        self.assertContains(page, "the rest of the day has")

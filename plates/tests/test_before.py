@@ -7,13 +7,13 @@ from django.urls import reverse
 from nutrition.insight.comparison import CALORIES, at_basis
 from nutrition.written.typed_amounts import UnreadableAmount
 from planner.models import Day, DayEntry
+from planner.testing import DayCase
 from plates.models import OldDish
 from plates.pairs import pairs
 from plates.subjects import plate_for
-from roundpantry.testing import PracticeCase
 
 
-class Before(PracticeCase):
+class Before(DayCase):
     def made(self):
         self.client.post(self.for_client(reverse("plates:old-new")), {"name": "Mess-room plate"})
         return OldDish.objects.get()

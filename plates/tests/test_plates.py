@@ -4,12 +4,12 @@ from django.urls import reverse
 from django_scopes import scopes_disabled
 
 from nutrition.composition.foods import food_table
+from planner.testing import DayCase
 from recipes.models import Recipe
 from recipes.versions import keep
-from roundpantry.testing import PracticeCase
 
 
-class Plates(PracticeCase):
+class Plates(DayCase):
     somebody = False
 
     def compare(self, *keys, name="plates:compare", **asked):

@@ -9,7 +9,7 @@ from django.urls import reverse
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.recipe.model import UnreadableRecipe
 from recipes.models import KEPT, Recipe
-from roundpantry.testing import PracticeCase
+from recipes.testing import RecipeCase
 
 PAGE = """<!doctype html><html><head><script type="application/ld+json">
 {"@context": "https://schema.org", "@graph": [
@@ -23,7 +23,7 @@ PAGE = """<!doctype html><html><head><script type="application/ld+json">
 </script></head><body><p>Hello</p></body></html>"""
 
 
-class Exchange(PracticeCase):
+class Exchange(RecipeCase):
     def setUp(self):
         super().setUp()
         self.recipe.reduced, self.recipe.measures = 0.5, "australian"

@@ -11,10 +11,10 @@ from django.urls import reverse
 
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
+from recipes.testing import RecipeCase
 
 
-class RecipePage(PracticeCase):
+class RecipePage(RecipeCase):
     def form(self, **changes):
         return {
             "title": "Dill barley",
@@ -197,7 +197,7 @@ class ReckonCommand(SimpleTestCase):
             call_command("reckon", "/nowhere/at/all.txt")
 
 
-class PartsInsideParts(PracticeCase):
+class PartsInsideParts(RecipeCase):
     def recipe_of(self, title, text, **more):
         return Recipe.objects.create(
             practice=self.practice, title=title, text=text, servings=4, **more

@@ -5,12 +5,13 @@ import re
 
 from django.urls import reverse
 
+from changes.testing import offers
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase, offers
+from recipes.testing import RecipeCase
 
 
-class Swaps(PracticeCase):
+class Swaps(RecipeCase):
     def setUp(self):
         super().setUp()
         self.soup = Recipe.objects.create(

@@ -14,10 +14,10 @@ from nutrition.recipe.scaling import (
 )
 from nutrition.targets.schools import schools
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
+from recipes.testing import RecipeCase
 
 
-class Versions(PracticeCase):
+class Versions(RecipeCase):
     def address(self, name, *args):
         return reverse(f"recipes:{name}", args=[self.recipe.pk, *args])
 
@@ -101,7 +101,7 @@ class Versions(PracticeCase):
         self.assertEqual(self.recipe.versions.get().as_recipe().core().method, "boiled_drained")
 
 
-class Scaled(PracticeCase):
+class Scaled(RecipeCase):
     def test_the_page(self):
         address = reverse("recipes:scale", args=[self.recipe.pk])
         page = self.client.get(address, {"to": "servings", "amount": "10"})
@@ -145,7 +145,7 @@ class Scaled(PracticeCase):
                 scale(facts, bad)
 
 
-class Core(PracticeCase):
+class Core(RecipeCase):
     def test_what_each_change_did(self):
         before = reckon(
             CoreRecipe(("100 g kale", "2 tbsp white miso", "1 tbsp olive oil"), servings=2)

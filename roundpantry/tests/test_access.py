@@ -7,10 +7,10 @@ from django.urls import get_resolver, reverse
 from django_scopes import ScopeError, scopes_disabled
 
 from clients.models import Client
+from planner.testing import DayCase
 from practice.models import User
 from recipes.models import Recipe
 from roundpantry import settings as own
-from roundpantry.testing import PracticeCase
 
 SAMPLES = {
     "kind": "txt",
@@ -47,7 +47,7 @@ def addresses(resolver=None, prefix=""):
             yield f"/{route}"
 
 
-class Access(PracticeCase):
+class Access(DayCase):
     def test_nothing_is_readable_without_signing_in(self):
         found = list(addresses())
         self.assertGreater(len(found), 20)

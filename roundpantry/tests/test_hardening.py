@@ -11,9 +11,9 @@ from django.urls import reverse
 from bowls.models import Bowl, BowlPart
 from clients.models import ClientSupplement, Intake, WeighIn
 from planner.models import Day, DayEntry
+from planner.testing import DayCase
 from practice.models import Practice
 from recipes.models import Recipe, RecipeVersion
-from roundpantry.testing import PracticeCase
 
 BAD = (
     "",
@@ -48,7 +48,7 @@ def in_turn(fields):
             yield field, bad
 
 
-class Inputs(PracticeCase):
+class Inputs(DayCase):
     def fine(self, response, what):
         self.assertNotIn(response.status_code, NEVER, what)
 
@@ -269,7 +269,7 @@ class Inputs(PracticeCase):
         self.assertEqual(self.bowl.parts.count(), 3)
 
 
-class Imports(PracticeCase):
+class Imports(DayCase):
     def take(self, text, name=""):
         data = (
             {"file": SimpleUploadedFile(name, text.encode("utf-8", "surrogatepass"))}
@@ -421,7 +421,7 @@ class Imports(PracticeCase):
         self.assertContains(unknown, "not in the table", status_code=400)
 
 
-class Stored(PracticeCase):
+class Stored(DayCase):
     """Records as they were stored before there were limits."""
 
     def test_all_of_them_can_be_opened(self):

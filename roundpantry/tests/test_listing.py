@@ -9,14 +9,14 @@ from django.utils import timezone
 
 from bowls.models import Bowl, BowlPart
 from clients.models import Client, WeighIn
-from clients.versions import make_version
+from clients.plan.versions import make_version
+from planner.testing import DayCase
 from practice.versioned import StaleSave
 from recipes.models import Recipe
-from roundpantry.listing import ON_A_PAGE
-from roundpantry.testing import PracticeCase
+from webkit.listing import ON_A_PAGE
 
 
-class Lists(PracticeCase):
+class Lists(DayCase):
     def queries(self, name):
         address = reverse(f"{name}:list")
         self.client.get(address)
@@ -83,7 +83,7 @@ class Lists(PracticeCase):
         self.assertEqual([row.client.name for row in found.context["shown"]], ["Deckhand 007"])
 
 
-class EverySaveRaisesTheVersion(PracticeCase):
+class EverySaveRaisesTheVersion(DayCase):
     def test_whoever_saves(self):
         opened = Recipe.objects.get(pk=self.recipe.pk)
         other = Recipe.objects.get(pk=self.recipe.pk)

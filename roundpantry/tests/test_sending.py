@@ -4,11 +4,11 @@ from django.core.cache import cache
 from django.urls import reverse
 
 from clients.models import Client
+from planner.testing import DayCase
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
 
 
-class Once(PracticeCase):
+class Once(DayCase):
     def setUp(self):
         super().setUp()
         cache.clear()
@@ -41,7 +41,7 @@ class Once(PracticeCase):
         self.assertContains(again, "required", status_code=400)
 
 
-class WellFormed(PracticeCase):
+class WellFormed(DayCase):
     def test_heads_alone_have_no_body(self):
         for name in ("clients:list", "recipes:list", "pantry:own-csv"):
             with self.subTest(name):
@@ -68,7 +68,7 @@ class WellFormed(PracticeCase):
                 self.assertNotIn("javascript", answer.get("Location", ""))
 
 
-class NothingCut(PracticeCase):
+class NothingCut(DayCase):
     def test_a_field_says_how_much_it_takes_and_cuts_nothing(self):
         page = self.client.get(reverse("clients:edit", args=[self.client_row.pk]))
         self.assertContains(page, "data-most=")

@@ -134,6 +134,6 @@ class Pages(TestCase):
 
     def test_no_address_in_a_script(self):
         written = re.compile(r"""["'`]/[a-z]""")
-        scripts = [row for row in files("*.js") if row[0].startswith("roundpantry/static/js/")]
+        scripts = [row for row in files("*.js") if row[0].startswith("webkit/static/js/")]
         self.assertGreater(len(scripts), 8)
         self.assertEqual([name for name, text in scripts if written.search(text)], [])

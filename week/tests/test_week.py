@@ -8,10 +8,10 @@ from django_scopes import scope
 
 from bowls.models import Bowl, BowlPart
 from clients.models import TargetOverride
-from clients.versions import make_version
+from clients.plan.versions import make_version
 from planner.models import Day
+from planner.testing import DayCase
 from recipes.models import Recipe
-from roundpantry.testing import PracticeCase
 from week.forms import next_monday
 from week.models import ClientSkeleton, Favorite, MadeDay, Week, WeekEntry
 from week.reckoned import reckon_week
@@ -19,7 +19,7 @@ from week.reckoned import reckon_week
 SOUP = "2 cups white beans, cooked\n2 medium carrots, diced\n1 medium onion, diced\n3 cups water"
 
 
-class WeekCase(PracticeCase):
+class WeekCase(DayCase):
     @classmethod
     def setUpTestData(cls):
         super().setUpTestData()
