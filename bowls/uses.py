@@ -1,6 +1,9 @@
 """What the bowls have to say of a recipe: which hold it, and what becomes of them when it
 changes."""
 
+from collections.abc import Mapping
+from typing import Any
+
 from bowls.models import BowlPart
 from nutrition.composition.nutrients import NUTRIENT
 from pantry.models import OwnFood
@@ -51,3 +54,8 @@ def moved(before: Recipe, after: Recipe) -> list[str]:
             )
     more = len(out) - MOST_TOLD
     return [*out[:MOST_TOLD], f"{more} more bowls hold it and change with it."] if more > 0 else out
+
+
+def of_client(page: Mapping[str, Any]) -> dict[str, Any]:
+    """For the page of a client: their own bowls, the last changed first."""
+    return {"bowls": page["client"].bowl_set.filter(archived=None).order_by("-updated")[:5]}

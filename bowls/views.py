@@ -3,7 +3,6 @@
 from typing import Any
 
 from django import forms
-from django.apps import apps
 from django.contrib import messages
 from django.db.models import Q
 from django.http import HttpResponse
@@ -14,7 +13,7 @@ from django.views.decorators.http import require_POST
 from bowls.bowl import Reckoned, amount_for, reckon_bowl, reckon_part, system_of
 from bowls.models import Bowl, BowlPart
 from changes.aims import WHOLE_DAY, meal_of, meal_options
-from changes.places import day_of_bowl, meal_of_bowl
+from changes.places import meal_of_bowl
 from clients.models import Client
 from clients.pages.context import PageRequest, settle_on
 from clients.plan.cautions import Holder, of_foods
@@ -225,9 +224,6 @@ def page_context(
         "judged": meal.key if meal else WHOLE_DAY,
         "meal_words": meal_words,
         "asks_meal": meal_words == UNSAID_MEAL,
-        # the rest of its day does not move with the bowl: a live page keeps what it says of it
-        "stands_in": None if request.htmx else day_of_bowl(bowl, client),
-        "first_day": not request.htmx and not apps.get_model("planner", "Day").objects.exists(),
         "missing_roles": [
             role for role in ROLES if role not in {part.row.role for part in reckoned.parts}
         ],

@@ -7,38 +7,30 @@ class ClientsConfig(AppConfig):
     name = "clients"
 
     def ready(self) -> None:
-        from django.db.models.signals import post_delete, post_save
-
-        from clients.models import Client
-        from clients.plan.looks import after_saving
-        from practice.removal import put_away_or_back
-        from practice.uses import says_uses, some
+        from clients.models import (
+            BloodValue,
+            CautionDismissal,
+            Client,
+            ClientSupplement,
+            TargetOverride,
+            TargetVersion,
+            WeighIn,
+        )
+        from clients.plan.looks import looked_at_anew_with
+        from practice.uses import USES, counted, some
         from schools.models import OwnSchool
+        from webkit.places import SHELF, STANDS
 
-        def of_the_school(own: OwnSchool) -> str:
-            return some(
+        looked_at_anew_with(
+            *(Client, ClientSupplement, WeighIn, TargetOverride, TargetVersion),
+            *(CautionDismissal, BloodValue),
+        )
+        USES.answered_by(
+            lambda own: some(
                 [client.name for client in Client.objects.filter(school=own.code)], "client"
-            )
-
-        def of_the_client(client: Client) -> str:
-            days, bowls, weighed = (
-                client.days.count(),
-                client.bowl_set.count(),
-                client.weigh_ins.count(),
-            )
-            counts = ((days, "planned day"), (bowls, "bowl"), (weighed, "weigh-in"))
-            return ", ".join(
-                f"{count} {one}{'s' if count > 1 else ''}" for count, one in counts if count
-            )
-
-        for name in (
-            *("Client", "ClientSupplement", "WeighIn", "TargetOverride", "TargetVersion"),
-            "CautionDismissal",
-            "BloodValue",
-        ):
-            model = self.get_model(name)
-            post_save.connect(after_saving, sender=model)
-            post_delete.connect(after_saving, sender=model)
-            put_away_or_back.connect(after_saving, sender=model)
-        says_uses(OwnSchool, of_the_school)
-        says_uses(Client, of_the_client)
+            ),
+            OwnSchool,
+        )
+        USES.answered_by(lambda client: counted(client.weigh_ins.count(), "weigh-in"), Client)
+        SHELF.filled_by("clients/_shelf.html")
+        STANDS.filled_by("clients/_stands.html")

@@ -7,21 +7,25 @@ class JournalConfig(AppConfig):
     name = "journal"
 
     def ready(self) -> None:
-        from django.db.models.signals import post_delete, post_save
+        from clients.pages.listing import STEP
+        from clients.places import WEIGHT
+        from clients.plan.agreed import AGREED
+        from clients.plan.attention import NEEDS
+        from clients.plan.cautions import MORE_NUMBERS, USUAL_NUMBERS
+        from clients.plan.looks import looked_at_anew_with
+        from journal.attends import (
+            agreed,
+            numbers_of_the_habit,
+            numbers_of_the_log,
+            step,
+            to_attend,
+        )
+        from journal.models import Happening, LoggedDay, TakenChange, Visit
 
-        from clients.plan.agreed import says_agreed
-        from clients.plan.attention import attends
-        from clients.plan.cautions import knows_more, tells_always
-        from clients.plan.looks import after_saving
-        from journal.attends import agreed, numbers_of_the_habit, numbers_of_the_log, to_attend
-        from practice.removal import put_away_or_back
-
-        attends(to_attend)
-        says_agreed(agreed)
-        knows_more(numbers_of_the_log)
-        tells_always(numbers_of_the_habit)
-        for name in ("LoggedDay", "Happening", "TakenChange", "Visit"):
-            model = self.get_model(name)
-            post_save.connect(after_saving, sender=model)
-            post_delete.connect(after_saving, sender=model)
-            put_away_or_back.connect(after_saving, sender=model)
+        NEEDS.answered_by(to_attend)
+        AGREED.answered_by(agreed)
+        MORE_NUMBERS.answered_by(numbers_of_the_log)
+        USUAL_NUMBERS.answered_by(numbers_of_the_habit)
+        looked_at_anew_with(LoggedDay, Happening, TakenChange, Visit)
+        STEP.answered_by(step)
+        WEIGHT.filled_by("journal/_follow_up.html")

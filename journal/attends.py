@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
+from django.urls import reverse
 from django.utils import timezone
 
 from clients.models import Client
 from journal.record.days import logged_days
-from nutrition.follow_up.attention import LOOK_AT_CHANGE, SIGN, Need
+from nutrition.follow_up.attention import LOOK_AT_CHANGE, LOOK_AT_DAYS, SIGN, TELL, Need
 from nutrition.follow_up.signs import LOOKED_BACK_DAYS, record_numbers
 from nutrition.follow_up.usual import HABIT_DAYS, WATCHED_WITH, habit_numbers
 
@@ -50,3 +51,14 @@ def numbers_of_the_habit(client: Client) -> dict[str, float]:
         return {}
     today = timezone.localdate()
     return habit_numbers(logged_days(client, today - timedelta(days=HABIT_DAYS), today))
+
+
+def step(need: str, client: Client) -> tuple[str, str] | None:
+    """For the list of clients: the steps that are done in the journal."""
+    steps = {
+        LOOK_AT_DAYS: ("See why", reverse("journal:stall")),
+        LOOK_AT_CHANGE: ("Look at the change", f"{reverse('journal:stall')}#changes"),
+        SIGN: ("Sign it", reverse("journal:visits")),
+        TELL: ("Look at the weights", reverse("journal:page")),
+    }
+    return steps.get(need)

@@ -10,13 +10,13 @@ class PantryConfig(AppConfig):
 
     def ready(self) -> None:
         from pantry.models import OwnFood, Word
-        from practice.uses import says_uses, some
+        from practice.uses import USES, some
 
         def settled(food: OwnFood) -> str:
             words = Word.objects.filter(food=food.slug, undone=None)
             return some([word.phrase for word in words], "settled word")
 
-        says_uses(OwnFood, settled)
+        USES.answered_by(settled, OwnFood)
         post_migrate.connect(_remake, sender=self)
 
 

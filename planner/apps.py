@@ -7,29 +7,53 @@ class PlannerConfig(AppConfig):
     name = "planner"
 
     def ready(self) -> None:
-        from django.db.models.signals import post_delete, post_save
+        from django.db.models import Prefetch
 
+        import bowls.places
+        import clients.places
         from bowls.models import Bowl
         from changes.changeable import changes_with
-        from changes.places import says_day, says_meal
-        from clients.plan.looks import after_saving
+        from changes.places import MEAL_OF
+        from clients.models import Client
+        from clients.pages.listing import STEP
+        from clients.plan.attention import PLANNED_UNTIL
+        from clients.plan.looks import FETCHED_TOO, looked_at_anew_with
         from pantry.models import OwnFood
         from planner.changeable import DayChanges
         from planner.models import Day
         from planner.planned import planned_food, planned_with, stays_planned
-        from planner.stands import day_it_stands_in, meal_it_stands_in
-        from practice.removal import put_away_or_back
-        from practice.uses import says_moves, says_uses
+        from planner.stands import (
+            first_day,
+            meal_it_stands_in,
+            planned_until,
+            stands_in,
+            step_to_plan,
+        )
+        from practice.uses import MOVES, USES, counted
         from recipes.models import Recipe
 
         for model in (Recipe, Bowl):
-            says_uses(model, planned_with)
-        says_uses(OwnFood, planned_food)
-        says_moves(Recipe, stays_planned)
-        says_meal(meal_it_stands_in)
-        says_day(day_it_stands_in)
+            USES.answered_by(planned_with, model)
+        USES.answered_by(planned_food, OwnFood)
+        MOVES.answered_by(stays_planned, Recipe)
+        MEAL_OF.answered_by(meal_it_stands_in)
         changes_with(DayChanges)
         # whether a day is planned is said on the list of clients
-        post_save.connect(after_saving, sender=Day)
-        post_delete.connect(after_saving, sender=Day)
-        put_away_or_back.connect(after_saving, sender=Day)
+        looked_at_anew_with(Day)
+        FETCHED_TOO.answered_by(
+            lambda: [
+                Prefetch("days", Day.objects.order_by("-date", "-pk")[:1], to_attr="fetched_days")
+            ]
+        )
+        PLANNED_UNTIL.answered_by(planned_until)
+        STEP.answered_by(step_to_plan)
+        USES.answered_by(lambda client: counted(client.days.count(), "planned day"), Client)
+        clients.places.DOING.filled_by("planner/_plan_a_day.html", 1)
+        clients.places.PLANS.filled_by(
+            "planner/_of_client.html",
+            1,
+            lambda page: {"planned_days": page["client"].days.filter(archived=None)[:5]},
+        )
+        bowls.places.FIRST_STEPS.filled_by("planner/_first_day.html", more=first_day)
+        bowls.places.INTO.filled_by("planner/_put_into.html")
+        bowls.places.STANDS.filled_by("planner/_stands_in.html", more=stands_in)

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 
 from planner.models import Day
+from webkit.later import Question
 
 
 @dataclass(frozen=True)
@@ -17,15 +17,10 @@ class Origin:
     changed: bool
 
 
-_ASKED: list[Callable[[Day], Origin | None]] = []
-
-
-def says_origin(ask: Callable[[Day], Origin | None]) -> None:
-    """A later stage registers when it starts."""
-    if ask not in _ASKED:
-        _ASKED.append(ask)
+# Where did a day come from? None where it did not come from there.
+ORIGIN: Question[[Day], Origin | None] = Question()
 
 
 def origin_of(day: Day) -> Origin | None:
     """Where a day came from; None for one that was planned by itself."""
-    return next((found for ask in _ASKED if (found := ask(day)) is not None), None)
+    return ORIGIN.first(day)

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import date
+from typing import Any
 
+from django.urls import reverse
 from django.utils import timezone
 
 from bowls.models import Bowl
 from clients.models import Client
 from nutrition.composition.profile import Profile
+from nutrition.follow_up.attention import PLAN
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from planner.plans import plan_for
@@ -59,3 +64,28 @@ def day_it_stands_in(bowl: Bowl, client: Client | None) -> StandsIn | None:
         else f"that is {show.digits(-left)} kcal over the day's without this bowl"
     )
     return StandsIn(entry.day, rest, words)
+
+
+def planned_until(client: Client) -> date | None:
+    """The last date that a day is planned for; None for none."""
+    days = client.at_hand("fetched_days", lambda: list(client.days.all()[:1]))
+    return days[0].date if days else None
+
+
+def stands_in(page: Mapping[str, Any]) -> dict[str, Any]:
+    """For the page of a bowl: the rest of its day does not move with the bowl, and a live page
+    keeps what it says of it."""
+    live = page["request"].htmx
+    return {"stands_in": None if live else day_it_stands_in(page["bowl"], page["client"])}
+
+
+def first_day(page: Mapping[str, Any]) -> dict[str, Any]:
+    """For the page of a bowl: whether no day was ever planned in the practice."""
+    return {"first_day": not page["request"].htmx and not Day.objects.exists()}
+
+
+def step_to_plan(need: str, client: Client) -> tuple[str, str] | None:
+    """For the list of clients: where a day is planned, which is the step too where nothing is
+    needed."""
+    called = {PLAN: "Plan a day", "": "Open the plan"}.get(need)
+    return (called, reverse("planner:list")) if called else None

@@ -1,47 +1,33 @@
-"""What depends on a record, and what moves with a change of it: asked of the later stages, which
-each speak for themselves.
+"""What depends on a record, and what moves with a change of it: asked of the later stages."""
 
-A stage registers when it starts; an earlier one asks without knowing who answers.
-"""
-
-from collections import defaultdict
-from collections.abc import Callable
 from typing import Any
 
 from django.db import models
 
-# By model: each takes a record and says in words where it is used, empty where it is not.
-_ASKED: dict[type, list[Callable[[Any], str]]] = defaultdict(list)
-# By model: each takes a record before and after a change and says in words what moves with it, and
-# what does not.
-_MOVED: dict[type, list[Callable[[Any, Any], list[str]]]] = defaultdict(list)
+from webkit.later import Question
 
-
-def says_uses(model: type, ask: Callable[[Any], str]) -> None:
-    if ask not in _ASKED[model]:
-        _ASKED[model].append(ask)
-
-
-def says_moves(model: type, ask: Callable[[Any, Any], list[str]]) -> None:
-    if ask not in _MOVED[model]:
-        _MOVED[model].append(ask)
+# Where is a record used? In words; empty where it is not.
+USES: Question[[Any], str] = Question()
+# What moves with a record that was changed from one to the other, and what stays? In words.
+MOVES: Question[[Any, Any], list[str]] = Question()
 
 
 def uses_of(record: models.Model) -> list[str]:
     """Where a record is used, in words."""
-    return [words for ask in _ASKED[type(record)] if (words := ask(record))]
+    return [words for words in USES.ask(record) if words]
 
 
 def moves_of(before: models.Model, after: models.Model) -> list[str]:
     """What moves with a change of a record, and what stays, in words."""
-    return [words for ask in _MOVED[type(after)] for words in ask(before, after)]
+    return [words for said in MOVES.ask(before, after) for words in said]
+
+
+def counted(count: int, one: str) -> str:
+    """ "3 bowls"; empty for none."""
+    return f"{count} {one}{'s' if count != 1 else ''}" if count else ""
 
 
 def some(names: list[str], one: str, most: int = 4) -> str:
     """ "3 bowls: A, B, C"; the rest is counted."""
     more = f" and {len(names) - most} more" if len(names) > most else ""
-    return (
-        f"{len(names)} {one}{'s' if len(names) != 1 else ''}: {', '.join(names[:most])}{more}"
-        if names
-        else ""
-    )
+    return f"{counted(len(names), one)}: {', '.join(names[:most])}{more}" if names else ""

@@ -89,6 +89,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
                 "clients.pages.context.page_client",
+                "roundpantry.stages.stages",
             ],
         },
     }

@@ -8,12 +8,12 @@ class WeekConfig(AppConfig):
 
     def ready(self) -> None:
         from bowls.models import Bowl
-        from planner.origins import says_origin
-        from practice.uses import says_uses
+        from planner.origins import ORIGIN
+        from practice.uses import USES
         from recipes.models import Recipe
         from week.made import origin_of_day
         from week.uses import weeks_with
 
-        says_origin(origin_of_day)
+        ORIGIN.answered_by(origin_of_day)
         for model in (Recipe, Bowl):
-            says_uses(model, weeks_with)
+            USES.answered_by(weeks_with, model)

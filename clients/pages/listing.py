@@ -11,17 +11,9 @@ from django.urls import reverse
 
 from clients.models import Client, ClientLook
 from clients.plan.looks import ASK, NEED, STOP, fetched, keep, not_up_to_date
-from nutrition.follow_up.attention import (
-    CORRECT,
-    LOOK_AT_CHANGE,
-    LOOK_AT_DAYS,
-    PLAN,
-    RETARGET,
-    SIGN,
-    TELL,
-    WEIGH,
-    Need,
-)
+from nutrition.follow_up.attention import CORRECT, RETARGET, WEIGH, Need
+from webkit.for_client import without_client
+from webkit.later import Question
 from webkit.listing import Lists
 
 # The most urgent first, of them what has waited longest.
@@ -48,18 +40,25 @@ CLIENT_LISTS = Lists(
         "pregnant": ("pregnant or nursing", ~Q(life_stage="adult")),
     },
 )
-# The next step, what it is called, and the page and place where it is done.
-STEPS = {
-    ASK: ("Look and ask", "clients:page", "#cautions"),
-    CORRECT: ("Correct it", "clients:edit", ""),
-    WEIGH: ("Record a weight", "clients:page", "#weight"),
-    LOOK_AT_DAYS: ("See why", "journal:stall", ""),
-    LOOK_AT_CHANGE: ("Look at the change", "journal:stall", "#changes"),
-    SIGN: ("Sign it", "journal:visits", ""),
-    TELL: ("Look at the weights", "journal:page", ""),
-    RETARGET: ("Make new targets", "clients:page", "#retarget"),
-    PLAN: ("Plan a day", "planner:list", ""),
-}
+# What a step that somebody needs is called, and the address where it is done for a client.
+Step = tuple[str, str]
+# ... for a need, or for none at all ("")
+STEP: Question[[str, Client], Step | None] = Question()
+
+
+def own_step(need: str, client: Client) -> Step | None:
+    """The steps that are done on a client's own pages."""
+    page = reverse("clients:page", args=[client.pk])
+    steps = {
+        ASK: ("Look and ask", f"{page}#cautions"),
+        CORRECT: ("Correct it", reverse("clients:edit", args=[client.pk])),
+        WEIGH: ("Record a weight", f"{page}#weight"),
+        RETARGET: ("Make new targets", f"{page}#retarget"),
+    }
+    return steps.get(need)
+
+
+STEP.answered_by(own_step)
 
 
 @dataclass(frozen=True)
@@ -82,23 +81,18 @@ class Row:
         return self.look.urgency == 0 and bool(self.look.words)
 
 
-def _next(client: Client, look: ClientLook) -> tuple[str, str]:
-    usual = ("Open the plan", "planner:list", "")
-    if look.urgency > NEED:
-        usual = (look.step, "clients:page", "#cautions")
-    called, name, place = STEPS.get(look.step, usual)
-    to = reverse(name, args=[client.pk] if name.startswith("clients:") else [])
-    return called, f"/for/{client.pk}{to}{place}"
+def _next(client: Client, look: ClientLook) -> Step:
+    found = STEP.first(look.step, client)
+    if found is None and look.urgency > NEED:
+        found = look.step, f"{reverse('clients:page', args=[client.pk])}#cautions"
+    called, to = found or STEP.first("", client) or ("", "")
+    return called, f"/for/{client.pk}{without_client(to)}"
 
 
 def next_steps(client: Client, needs: Sequence[Need]) -> list[tuple[Need, str, str]]:
     """Each thing to attend to, with what settles it and where."""
-    out = []
-    for need in needs:
-        called, name, place = STEPS[need.step]
-        to = reverse(name, args=[client.pk] if name.startswith("clients:") else [])
-        out.append((need, called, f"{to}{place}"))
-    return out
+    known = ((need, STEP.first(need.step, client)) for need in needs)
+    return [(need, *step) for need, step in known if step is not None]
 
 
 def rows_of(clients: list[Client], today: date) -> list[Row]:

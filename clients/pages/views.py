@@ -1,7 +1,6 @@
 """Client list, a client's working page, and what is changed there: targets, meals, weigh-ins,
 cautions put aside."""
 
-from django.apps import apps
 from django.contrib import messages
 from django.db import transaction
 from django.http import Http404, HttpResponse, HttpResponseRedirect
@@ -98,7 +97,6 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
         "others": [*plan.watched[MOST_SHOWN:], *plan.others],
         "chart": small_chart(client, judged.trend),
         "next_steps": next_steps(client, needs),
-        "first_bowl": not apps.get_model("bowls", "Bowl").objects.exists(),
         "told": told,
         "coming": client.target_versions.filter(takes_effect__gt=today),
         "weigh_ins": weighed,
@@ -107,9 +105,6 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
         ),
         "pace": pace,
         "pace_words": span(pace) if pace else "",
-        "days": client.days.filter(archived=None)[:5],
-        "bowls": client.bowl_set.filter(archived=None).order_by("-updated")[:5],
-        "recipes": client.recipes.filter(archived=None)[:4],
         "uses": uses_of(client),
         "weigh_in_form": WeighInForm(initial={"date": today}, client=client),
         "shares_form": SharesForm(client=client, names=MEAL_NAMES),
@@ -198,7 +193,7 @@ def remove(request: PageRequest, pk: int) -> HttpResponse:
     messages.info(
         request,
         f"{client.name} is archived, with "
-        f"{'; '.join(uses_of(client)) or 'nothing that depends on it'}.",
+        f"{', '.join(uses_of(client)) or 'nothing that depends on it'}.",
     )
     return redirect(reverse("clients:list"))
 

@@ -2,19 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from clients.models import Client
+from webkit.later import Question
 
-_ASKED: list[Callable[[Client], str]] = []
-
-
-def says_agreed(ask: Callable[[Client], str]) -> None:
-    """A later stage registers when it starts."""
-    if ask not in _ASKED:
-        _ASKED.append(ask)
+# What stands agreed on with a client? In words; empty where nothing does.
+AGREED: Question[[Client], str] = Question()
 
 
 def agreed_with(client: Client) -> str:
     """What stands agreed on, in words; empty where nothing does."""
-    return "; ".join(said for ask in _ASKED if (said := ask(client)))
+    return "; ".join(said for said in AGREED.ask(client) if said)

@@ -1,6 +1,5 @@
 """What the core is asked about a client who may need a look."""
 
-from collections.abc import Callable
 from datetime import date
 
 from clients.models import Client
@@ -9,15 +8,12 @@ from nutrition.follow_up.stall import Judged
 from nutrition.follow_up.trend import Pace
 from nutrition.follow_up.weighed import Weighed
 from schools.chosen import school_named
+from webkit.later import Question
 
-# Later stages of the work that know of more to attend to.
-_ASKED: list[Callable[[Client, date], list[Need]]] = []
-
-
-def attends(ask: Callable[[Client, date], list[Need]]) -> None:
-    """A later stage registers when it starts."""
-    if ask not in _ASKED:
-        _ASKED.append(ask)
+# What more of a client is there to attend to on a day?
+NEEDS: Question[[Client, date], list[Need]] = Question()
+# Until which day is something planned for a client?
+PLANNED_UNTIL: Question[[Client], date | None] = Question()
 
 
 def weighed(client: Client) -> list[Weighed]:
@@ -49,10 +45,10 @@ def reasons(client: Client, today: date, judged: Judged | None = None) -> list[N
     judged = judged or judged_now(client, today)
     versions = client.at_hand("fetched_versions", lambda: list(client.target_versions.all()[:1]))
     made_for = versions[0].data.get("person", {}).get("weight_kg") if versions else None
-    days = client.at_hand("fetched_days", lambda: list(client.days.all()[:1]))
-    planned_until = days[0].date if days else None
-    own = attention(client.person(), weighed(client), made_for, planned_until, today, judged)
-    return [*(need for ask in _ASKED for need in ask(client, today)), *own]
+    own = attention(
+        client.person(), weighed(client), made_for, PLANNED_UNTIL.first(client), today, judged
+    )
+    return [*(need for needs in NEEDS.ask(client, today) for need in needs), *own]
 
 
 def weekly_pace(judged: Judged) -> Pace | None:

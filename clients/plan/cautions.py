@@ -25,26 +25,13 @@ from nutrition.safety.situations import (
     tablet_numbers,
 )
 from nutrition.targets.blood import blood_numbers, blood_words
+from webkit.later import Question
 
 ABOUT_LENGTH = 400
-# Later stages of the work that know of more numbers.
-_ASKED: list[Callable[[Client], Mapping[str, float]]] = []
-
-
-# ... that every page needs, of what a client eats as a rule.
-_TELL: list[Callable[[Client], Mapping[str, float]]] = []
-
-
-def tells_always(tell: Callable[[Client], Mapping[str, float]]) -> None:
-    """A later stage registers when it starts."""
-    if tell not in _TELL:
-        _TELL.append(tell)
-
-
-def knows_more(ask: Callable[[Client], Mapping[str, float]]) -> None:
-    """A later stage registers when it starts."""
-    if ask not in _ASKED:
-        _ASKED.append(ask)
+# What more is known of a client in numbers, for their own page?
+MORE_NUMBERS: Question[[Client], Mapping[str, float]] = Question()
+# ... and on every page, of what they eat as a rule?
+USUAL_NUMBERS: Question[[Client], Mapping[str, float]] = Question()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -180,8 +167,8 @@ def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None) -> Situ
         of_blood = blood_numbers(measured, person, today)
         known |= of_blood
         words = words | blood_words(measured, of_blood, today)
-    for tell in _TELL:
-        known |= tell(client)
+    for usual in USUAL_NUMBERS.ask(client):
+        known |= usual
     return situation(
         person,
         client.school,
@@ -202,8 +189,8 @@ def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None
         made_for, now = plan.day.person.weight_kg, client.person().weight_kg
         numbers["weight_drift_percent"] = abs(now - made_for) / made_for * 100.0
     numbers["factor_switched_on"] = float(_factor_switched_on(client))
-    for ask in _ASKED:
-        numbers |= ask(client)
+    for more in MORE_NUMBERS.ask(client):
+        numbers |= more
     rows = [row.weighed() for row in client.newest_weigh_ins(HALF_A_YEAR_WEIGH_INS)]
     signs = weight_signs(client.person(), plan.school, rows, timezone.localdate())
     asked = situation_of(plan, numbers | signs.numbers)

@@ -7,8 +7,8 @@ from collections.abc import Iterable
 from datetime import date
 from typing import Any
 
-from django.apps import apps
-from django.db.models import Prefetch, Q, QuerySet
+from django.db.models import Model, Prefetch, Q, QuerySet
+from django.db.models.signals import post_delete, post_save
 
 from clients.models import (
     HALF_A_YEAR_WEIGH_INS,
@@ -26,6 +26,8 @@ from clients.plan.in_force import plan_of
 from nutrition.safety.cautions import LEVELS, URGENT, Caution
 from nutrition.targets.conditions import in_play
 from practice.in_passing import note_in_passing
+from practice.removal import put_away_or_back
+from webkit.later import Question
 
 # A version that is in force is among so many latest ones, or is looked up.
 LATEST_VERSIONS = 4
@@ -40,9 +42,12 @@ KINDS = {
 }
 
 
+# What else of the clients is looked at, to be fetched for all of them at once?
+FETCHED_TOO: Question[[], list[Prefetch]] = Question()
+
+
 def fetched(clients: QuerySet[Client]) -> QuerySet[Client]:
     """The clients with the rows that are looked at, fetched for all of them at once."""
-    day = apps.get_model("planner", "Day")
     overrides = TargetOverride.objects.select_related("by").order_by("made")
     dismissals = CautionDismissal.objects.filter(ended=None).select_related("by")
     return clients.select_related("look").prefetch_related(
@@ -60,7 +65,7 @@ def fetched(clients: QuerySet[Client]) -> QuerySet[Client]:
         ),
         Prefetch("overrides", overrides, to_attr="fetched_overrides"),
         Prefetch("dismissals", dismissals, to_attr="fetched_dismissals"),
-        Prefetch("days", day.objects.order_by("-date", "-pk")[:1], to_attr="fetched_days"),
+        *(prefetch for more in FETCHED_TOO.ask() for prefetch in more),
     )
 
 
@@ -193,3 +198,11 @@ def changed(client_id: int | None) -> None:
 def after_saving(sender: type, instance: Any, **_more: object) -> None:
     """Whatever is saved or deleted of a client's."""
     changed(instance.pk if isinstance(instance, Client) else getattr(instance, "client_id", None))
+
+
+def looked_at_anew_with(*models: type[Model]) -> None:
+    """The list looks at a client anew when a record of one of these models changes."""
+    for model in models:
+        post_save.connect(after_saving, sender=model)
+        post_delete.connect(after_saving, sender=model)
+        put_away_or_back.connect(after_saving, sender=model)

@@ -59,7 +59,7 @@ class Archive(DayCase):
     def test_a_client_is_archived_with_all_that_is_theirs_and_comes_back(self):
         address = reverse("clients:remove", args=[self.client_row.pk])
         page = self.client.post(address, follow=True)
-        self.assertContains(page, "archived, with 1 planned day, 1 bowl")
+        self.assertContains(page, "archived, with 1 bowl, 1 planned day")
         self.assertNotContains(page, '<td><a class="font-bold"')
         self.assertContains(
             self.client.get(reverse("clients:page", args=[self.client_row.pk])),

@@ -5,7 +5,6 @@ from typing import Any
 
 from django import template
 from django.template import Context
-from django.urls import reverse
 from django.utils.html import format_html
 
 from nutrition.composition.derived import amount_of
@@ -19,6 +18,7 @@ from nutrition.targets.conditions import those
 from nutrition.written.finding import to_choose
 from nutrition.written.line import Line
 from webkit import show
+from webkit.places import WHERE_FROM
 
 register = template.Library()
 # A change of less than this a week is within what mornings differ by. [kg]
@@ -109,13 +109,19 @@ def index_text(indices: dict[str, float | None], key: str, decimals: int) -> str
     return "unknown" if value is None else show.digits(value, decimals)
 
 
+@register.simple_tag
+def where_from(of: str, key: str) -> str | None:
+    """The address that says where a number comes from."""
+    return WHERE_FROM.first(of, key)
+
+
 @register.simple_tag(takes_context=True)
 def why_link(context: Context, key: str, name: str) -> str:
     """The name of a number, leading to where it comes from where the page knows what it is of."""
     of = context.get("why_of")
     if not of:
         return name
-    url = reverse("finder:why", args=[of, key])
+    url = WHERE_FROM.first(of, key)
     return format_html(
         '<a href="{0}" hx-get="{0}" hx-target="#why" hx-swap="innerHTML">{1}</a>', url, name
     )

@@ -1,0 +1,14 @@
+"""The places that later stages fill on a client's page."""
+
+from webkit.later import Place
+
+# beside the name: what to do next
+DOING = Place("client-doing")
+# while the practice is new
+FIRST_STEPS = Place("client-first-steps")
+# after what waits
+NEXT = Place("client-next")
+# at the head of the weights
+WEIGHT = Place("client-weight")
+# what is planned for them
+PLANS = Place("client-plans")

@@ -1,0 +1,14 @@
+"""The places of the frame around every page."""
+
+from webkit.later import Place, Question
+
+# beside the name of the application: whom the page is for
+SHELF = Place("shelf")
+# the search, beside the menu
+SEARCH = Place("search")
+# over the page: what stands whatever is shown
+STANDS = Place("stands")
+# the panels that open over a page
+DIALOGS = Place("dialogs")
+# where a number comes from: of what ("bowl-3"), which number; the address that says so
+WHERE_FROM: Question[[str, str], str] = Question()
