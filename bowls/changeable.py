@@ -13,15 +13,7 @@ from django.urls import reverse
 
 from bowls.bowl import Part, Reckoned, reckon_bowl
 from bowls.models import Bowl, BowlPart
-from bowls.views import (
-    answer,
-    client_of,
-    judged_meal,
-    opened,
-    page_context,
-    part_addresses,
-    stale_answer,
-)
+from bowls.page import PAGES, client_of, judged_meal, part_addresses
 from changes.aims import WHOLE_DAY, meal_options
 from changes.changeable import Changeable, Look
 from changes.offers import Edit, Outdated, swapped_in
@@ -51,7 +43,7 @@ class BowlChanges(Changeable):
 
     @classmethod
     def opened(cls, request: PageRequest, pk: int) -> tuple[BowlChanges, HttpResponse | None]:
-        bowl, elsewhere = opened(request, pk)
+        bowl, elsewhere = PAGES.opened(request, pk)
         return cls(request, bowl), elsewhere
 
     @property
@@ -142,14 +134,14 @@ class BowlChanges(Changeable):
         return said
 
     def answer(self, key: str = "") -> HttpResponse:
-        return answer(self.request, Bowl.with_removed.get(pk=self.record.pk))
+        return PAGES.answer(self.request, Bowl.with_removed.get(pk=self.record.pk))
 
     def page(self, context: dict[str, object]) -> HttpResponse:
-        own = page_context(self.request, self.record)
+        own = PAGES.context(self.request, self.record)
         return render(self.request, "bowls/page.html", own | context)
 
     def stale(self, current: Bowl, what: str) -> HttpResponse:
-        return stale_answer(self.request, current, what)
+        return PAGES.stale(self.request, current, what)
 
     def addresses(self, look: Look | None) -> dict[str, object]:
         limits = [

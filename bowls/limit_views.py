@@ -10,8 +10,8 @@ from django_htmx.http import retarget
 
 from bowls.changeable import BowlChanges
 from bowls.models import Bowl
-from bowls.views import answer, opened, stale_answer
-from changes.views import proposed
+from bowls.page import PAGES
+from changes.panel import proposed
 from clients.pages.context import PageRequest
 from nutrition.written.typed_amounts import MAX_GRAMS
 from practice.undo import asked_by
@@ -24,24 +24,24 @@ FIELDS = ("least_g", "most_g")
 @require_POST
 def limits(request: PageRequest, pk: int, part: int) -> HttpResponse:
     """Set the least and the most of one part; what is wrong stands beside them as it was typed."""
-    bowl, _elsewhere = opened(request, pk)
+    bowl, _elsewhere = PAGES.opened(request, pk)
     row = bowl.parts.filter(pk=part).first()
     if row is None:
         messages.error(request, "That part is no longer in the bowl: somebody took it out.")
-        return retarget(answer(request, bowl, status=409), "#work")
+        return retarget(PAGES.answer(request, bowl, status=409), "#work")
     values, problem = read(request.POST)
     if not problem and values != {name: getattr(row, name) for name in FIELDS}:
         try:
             with bowl.changing(*asked_by(request)) as bowl:
                 bowl.parts.filter(pk=part).update(**values)
         except StaleSave as error:
-            return retarget(stale_answer(request, error.current, "other limits of a part"), "#work")
+            return retarget(PAGES.stale(request, error.current, "other limits of a part"), "#work")
     typed = {name: short(request.POST, name, 40) for name in FIELDS}
     if request.htmx:
         it = BowlChanges(request, Bowl.with_removed.get(pk=pk))
         return proposed(it, {"part": part, "problem": problem, **typed} if problem else None)
     if problem:
-        return answer(request, bowl, {part: (f"{row.grams:g} g", problem)}, 400)
+        return PAGES.answer(request, bowl, 400, errors={part: (f"{row.grams:g} g", problem)})
     query = request.GET.urlencode()
     return redirect(f"{reverse('bowls:balance', args=[pk])}{f'?{query}' if query else ''}")
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from django import forms
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
+from bowls.forms import BenchForm
 from bowls.models import Bowl
 from changes.offers import token_for
 from clients.pages.context import PageRequest
@@ -32,33 +32,12 @@ from nutrition.recipe.sauce_bench import (
 )
 from nutrition.swaps.ranking import THINNERS
 from nutrition.swaps.swap import Step, kitchen
-from practice.forms import field_of
 from recipes.changeable import RecipeChanges
 from recipes.facts import facts_of
 from recipes.models import Recipe
 
-LIMITED = ("energy_kcal", "fat_g", "saturated_fat_g", "sodium_mg")
 # Thinned by these shares of its volume, for the table.
 SHARES = (0.0, 0.25, 0.5, 1.0)
-
-
-class BenchForm(forms.Form):
-    volume_ml = forms.FloatField(label="The batch is [mL]", min_value=10, max_value=50_000)
-    bowls = forms.IntegerField(label="Bowls to cover", min_value=1, max_value=200)
-    per_bowl_ml = forms.FloatField(label="Sauce on each [mL]", min_value=5, max_value=500)
-    thinner = forms.ChoiceField(label="Thinned with")
-    density = forms.FloatField(
-        label="To a density of [kcal/g]", min_value=0.05, max_value=9, required=False
-    )
-    key = forms.ChoiceField(
-        label="A bowl's sauce keeps to",
-        choices=[(key, NUTRIENT[key].name.lower()) for key in LIMITED],
-    )
-    most = forms.FloatField(label="At most", min_value=0, max_value=5000, required=False)
-
-    def __init__(self, *args, thinners: list[Food], **kwargs):
-        super().__init__(*args, **kwargs)
-        field_of(self, "thinner").choices = [(food.slug, food.name.lower()) for food in thinners]
 
 
 @dataclass(frozen=True)

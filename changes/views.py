@@ -1,8 +1,6 @@
 """Balance and swaps beside the page of what is changed: looked at, and one of them taken. The same
 for everything that can be changed."""
 
-from typing import Any
-
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import render
@@ -10,52 +8,15 @@ from django.utils.text import capfirst
 from django.views.decorators.http import require_POST
 
 from changes.changeable import Changeable, Look, of_kind
-from changes.held import held
 from changes.offers import LEFT_OUT_G, Edit, Outdated, taken
-from changes.proposed import found, in_the_way_of, problem_of, strip_after, ticked
+from changes.panel import looked_at, proposed
+from changes.proposed import strip_after, ticked
 from changes.swaps import panel, portions_after
 from clients.pages.context import PageRequest
 from nutrition.composition.profile import Profile
-from nutrition.portions.problem import BadProblem
 from practice.versioned import StaleSave, version_in
 
 OUTDATED = "It was changed since this was proposed: balance it again."
-
-
-def _base(it: Changeable) -> dict[str, Any]:
-    return {
-        "client": it.client,
-        "version": it.record.version,
-        "new_version": it.makes_version,
-        "kind": it.kind,
-        it.kind: it.record,
-    }
-
-
-def _looked(it: Changeable, swaps: bool) -> tuple[Look | None, dict[str, Any]]:
-    """What is looked at, if anything can be offered, and what every panel says of it."""
-    context = _base(it) | {"swapped" if swaps else "balanced": True}
-    if it.problem:
-        return None, context | it.addresses(None) | {"problem": it.problem}
-    look = it.look(it.request.GET, swaps)
-    context |= it.addresses(look) | {
-        "look": look,
-        "meal": look.meal,
-        "meal_options": look.options,
-        "judged": look.chosen,
-        "empty_words": look.words,
-        "subject_words": it.swap_words if swaps else it.balance_words,
-        "live": not it.makes_version,
-    }
-    weighing = [one for one in look.portions if one.profile.grams > 0]
-    if not weighing or (swaps and all(one.locked for one in weighing)):
-        return None, context | {"problem": it.nothing}
-    if not it.makes_version:
-        context["held"] = held(look.portions, it.gate, it.key, it.record.version, it.system)
-        context["held_lesser"] = [
-            one for one in context["held"] if one.item.locked or not one.limit.stops
-        ]
-    return look, context
 
 
 def balance(request: PageRequest, pk: int, kind: str) -> HttpResponse:
@@ -66,33 +27,6 @@ def balance(request: PageRequest, pk: int, kind: str) -> HttpResponse:
     if request.method == "POST":
         return _take_portions(it)
     return proposed(it)
-
-
-def proposed(it: Changeable, wrong: dict[str, Any] | None = None) -> HttpResponse:
-    """What is proposed, with what was `wrong` of a limit that was typed beside it."""
-    request = it.request
-    look, context = _looked(it, swaps=False)
-    context["wrong"] = wrong
-    later = "in_the_way" in request.GET
-    if look is not None:
-        context["settle_first"] = any(
-            one.inside and one.limit.stops and not one.item.locked for one in context["held"]
-        )
-        try:
-            problem = problem_of(it, look)
-            if context["settle_first"]:
-                pass
-            elif later:
-                context |= in_the_way_of(problem)
-            else:
-                context |= found(it, look, problem)
-                context |= it.pictures(look, context["portions"])
-        except BadProblem as error:
-            context["problem"] = str(error)
-    if request.htmx:
-        template = "changes/_in_the_way.html" if later else "changes/_balance.html"
-        return render(request, template, context)
-    return it.page(context)
 
 
 def _take_portions(it: Changeable) -> HttpResponse:
@@ -124,7 +58,7 @@ def swap(request: PageRequest, pk: int, kind: str) -> HttpResponse:
         except (Outdated, StaleSave) as error:
             messages.error(request, str(error))
         return it.answer()
-    look, context = _looked(it, swaps=True)
+    look, context = looked_at(it, swaps=True)
     if look is not None and "show" in request.GET:
         return _outlined(it, look, request.GET["show"])
     if look is not None:

@@ -35,5 +35,5 @@ urlpatterns = [
     path("visits/new/", visit_views.new, name="new-visit"),
     path("visits/<int:pk>/", visit_views.visit, name="visit"),
     path("visits/<int:pk>/addendum/", visit_views.add, name="addendum"),
-    path("visits/<int:pk>/remove/", visit_views.remove, name="remove-visit"),
+    path("visits/<int:pk>/remove/", visit_views.PAGES.remove, name="remove-visit"),
 ]

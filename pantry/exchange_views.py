@@ -1,6 +1,5 @@
 """Packages in and out as CSV."""
 
-from django import forms
 from django.contrib import messages
 from django.db import transaction
 from django.http import HttpResponse
@@ -8,51 +7,15 @@ from django.shortcuts import redirect, render
 
 from clients.pages.context import PageRequest
 from nutrition.composition.foods import shipped_foods
-from nutrition.formats.label_csv import Given, UnreadableLabels, labels_to_csv, read_labels
+from nutrition.formats.label_csv import Given, labels_to_csv
 from nutrition.labels.label import BadLabel
 from pantry import keeping
+from pantry.forms import ImportForm, likes_for, surely_like
 from pantry.models import COPIED, LONGEST, OwnFood
-from pantry.own_forms import likes_for, surely_like
 from practice.models import User
 
-MOST_BYTES = 2_000_000
 # What is wrong in a file: the line, the package, why.
 Wrong = tuple[int, str, str]
-
-
-class ImportForm(forms.Form):
-    text = forms.CharField(
-        label="Pasted rows",
-        required=False,
-        max_length=1_000_000,
-        strip=False,
-        widget=forms.Textarea(attrs={"rows": 8, "spellcheck": "false"}),
-    )
-    file = forms.FileField(label="Or a CSV file", required=False)
-
-    def clean(self):
-        data = super().clean() or {}
-        file, text = data.get("file"), data.get("text") or ""
-        if file and text.strip():
-            self.add_error("file", "There are rows and a file: take them in one after the other.")
-            return data
-        if file:
-            if file.size > MOST_BYTES:
-                self.add_error("file", "The file is over 2 MB: that is no list of packages.")
-                return data
-            try:
-                text = file.read().decode("utf-8-sig")
-            except UnicodeDecodeError:
-                self.add_error("file", "The file is not text in UTF-8.")
-                return data
-        try:
-            self.given = read_labels(text) if text.strip() else []
-        except UnreadableLabels as error:
-            self.add_error("file" if file else "text", f"Nothing was taken: {error}.")
-            return data
-        if not self.given:
-            self.add_error("text", "Paste rows, or choose a file.")
-        return data
 
 
 def export(request: PageRequest) -> HttpResponse:

@@ -12,11 +12,12 @@ from nutrition.labels.beside import BASES, beside
 from nutrition.labels.label import BadLabel
 from nutrition.labels.rounding import label_values
 from pantry import keeping
+from pantry.forms import OwnFoodForm, likes_for
 from pantry.in_force import made_of
 from pantry.models import COPIED, OwnFood, OwnFoodVersion
-from pantry.own_forms import OwnFoodForm, likes_for
 from pantry.seen import seen, told_of
 from practice.forms import with_version
+from practice.record_pages import RecordPages
 from practice.uses import uses_of
 from practice.versioned import StaleSave
 from webkit.asked import short
@@ -55,11 +56,43 @@ OWN_LISTS = Lists(
 )
 
 
-def own_list(request: PageRequest) -> HttpResponse:
-    asked = listed(request, OwnFood.objects.select_related("by"), OWN_LISTS)
-    for row in asked.page.object_list:
-        row.values = row.made.get("values", {})
-    return render(request, "pantry/own_list.html", {"rows": asked.page, "list": asked})
+class PackagePages(RecordPages[OwnFood]):
+    """Packages: listed, retired where they are used, deleted where nothing uses them."""
+
+    app, noun, model = "pantry", "package", OwnFood
+    list_name, page_name = "own-list", "own"
+
+    def stored(self, pk: int) -> OwnFood:
+        row: OwnFood = get_object_or_404(OwnFood, pk=pk)
+        return row
+
+    def lists(self) -> Lists:
+        return OWN_LISTS
+
+    def listing(self, request: PageRequest) -> HttpResponse:
+        asked = listed(request, OwnFood.objects.select_related("by"), OWN_LISTS)
+        for row in asked.page.object_list:
+            row.values = row.made.get("values", {})
+        return render(request, "pantry/own_list.html", {"rows": asked.page, "list": asked})
+
+    def put_away(self, request: PageRequest, row: OwnFood) -> str:
+        if "delete" in request.POST and not uses_of(row):
+            keeping.delete(row)
+            messages.success(request, f"{row.name} is deleted. Nothing used it.")
+            return self.list_address
+        keeping.retire(row, request.user)
+        messages.success(request, f"{row.name} is retired: where it is used it stays.")
+        return self.address(row)
+
+    def back_refused(self, row: OwnFood) -> str:
+        there = OwnFood.objects.filter(name__iexact=row.name, retired=None).exists()
+        return "Another package has its name by now: rename that one first." if there else ""
+
+    def bring_back(self, row: OwnFood) -> None:
+        keeping.retire(row, None)
+
+
+PAGES = PackagePages()
 
 
 def _shown(request: PageRequest, form: OwnFoodForm, amount: str) -> dict[str, object]:
@@ -88,9 +121,7 @@ def look(request: PageRequest) -> HttpResponse:
 
 def own_page(request: PageRequest, pk: int | None = None) -> HttpResponse:
     row = (
-        get_object_or_404(OwnFood, pk=pk)
-        if pk is not None
-        else OwnFood(kind="us", name=short(request.GET, "name"))
+        PAGES.stored(pk) if pk is not None else OwnFood(kind="us", name=short(request.GET, "name"))
     )
     if pk is None:
         row.practice = request.practice
@@ -156,26 +187,6 @@ def _versions(row: OwnFood) -> list[tuple[OwnFoodVersion, list[Difference]]]:
         before = OwnFood(**versions[at + 1].copied) if at + 1 < len(versions) else None
         out.append((version, differing(before, now) if before is not None else []))
     return out
-
-
-@require_POST
-def retire(request: PageRequest, pk: int) -> HttpResponse:
-    """Retire it, bring it back, or delete it where nothing uses it."""
-    row = get_object_or_404(OwnFood, pk=pk)
-    if "back" in request.POST:
-        if OwnFood.objects.filter(name__iexact=row.name, retired=None).exists():
-            messages.error(request, "Another package has its name by now: rename that one first.")
-        else:
-            keeping.retire(row, None)
-            messages.success(request, f"{row.name} is offered again.")
-    elif "delete" in request.POST and not uses_of(row):
-        keeping.delete(row)
-        messages.success(request, f"{row.name} is deleted. Nothing used it.")
-        return redirect("pantry:own-list")
-    else:
-        keeping.retire(row, request.user)
-        messages.success(request, f"{row.name} is retired: where it is used it stays.")
-    return redirect("pantry:own", pk)
 
 
 def side_by_side(request: PageRequest) -> HttpResponse:

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from typing import Any
 
+from django.contrib import messages
 from django.core.paginator import Paginator
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
@@ -15,8 +16,9 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENTS
 from nutrition.insight import indices
 from nutrition.written.finding import find_foods
+from pantry import keeping
+from pantry.forms import OverruleForm
 from pantry.models import SLUG, Overrule
-from pantry.overrule_views import OverruleForm, taken
 from webkit.asked import short
 
 SHOWN = 24
@@ -103,3 +105,15 @@ def food(request: PageRequest, slug: str) -> HttpResponse:
     }
     status = 400 if form is not None else 200
     return render(request, "pantry/food.html", context, status=status)
+
+
+def taken(request: PageRequest, food: Food) -> OverruleForm | None:
+    """Take what was sent, if it can be; the form with what stands against it if not."""
+    if food.own:
+        raise Http404("a package of your own is edited")
+    form = OverruleForm(request.POST, food=food)
+    if not form.is_valid():
+        return form
+    keeping.overrule(request.practice, food, form.row, request.user)
+    messages.success(request, f"{food.name} is reckoned with your value from now on.")
+    return None

@@ -34,9 +34,9 @@ from nutrition.written.typed_amounts import leveled_range
 from planner.day import Entry, ReckonedDay, bowl_portion, reckon_day
 from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
+from planner.page import PAGES
 from planner.planned import plan_dish
 from planner.plans import plan_for
-from planner.views import answer, opened, page_context, stale_answer
 from practice.undo import asked_by
 from recipes.dishes import others_in, recipe_of
 from recipes.facts import facts_of
@@ -57,7 +57,7 @@ class DayChanges(Changeable):
 
     @classmethod
     def opened(cls, request: PageRequest, pk: int) -> tuple[DayChanges, HttpResponse | None]:
-        day, elsewhere = opened(request, pk)
+        day, elsewhere = PAGES.opened(request, pk)
         return cls(request, day), elsewhere
 
     @property
@@ -224,14 +224,14 @@ class DayChanges(Changeable):
 
     def answer(self, key: str = "") -> HttpResponse:
         stored = Day.with_removed.select_related("client").get(pk=self.record.pk)
-        return answer(self.request, stored)
+        return PAGES.answer(self.request, stored)
 
     def page(self, context: dict[str, object]) -> HttpResponse:
-        own = page_context(self.request, self.record)
+        own = PAGES.context(self.request, self.record)
         return render(self.request, "planner/page.html", own | context)
 
     def stale(self, current: Day, what: str) -> HttpResponse:
-        return stale_answer(self.request, current, what)
+        return PAGES.stale(self.request, current, what)
 
     def addresses(self, look: Look | None) -> dict[str, object]:
         own, meal = super().addresses(look), look.meal.key if look and look.meal else ""

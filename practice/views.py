@@ -1,55 +1,14 @@
 """The practice's own settings, and the pages for what is refused or went wrong."""
 
-from typing import Any
-from zoneinfo import available_timezones
-
-from django import forms
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
-from practice.forms import field_of
+from practice.forms import PracticeForm, YouForm
 from practice.middleware import by_script
-from practice.models import Practice, User
+from practice.models import Practice
 from practice.requests import SignedInRequest
 from practice.versioned import StaleSave, version_in
-
-
-class PracticeForm(forms.ModelForm):
-    class Meta:
-        model = Practice
-        fields = ["name", "town", "contact", "measures", "time_zone"]
-        help_texts = {
-            "measures": "Whose cups and spoons new recipes and typed amounts are in. Recipes "
-            "already written keep theirs; each can be "
-            "changed on its own page."
-        }
-
-    # which zones there are is a matter of the machine, and of no stored record
-    time_zone = forms.ChoiceField(
-        required=False,
-        help_text="Its dates are the practice's dates: today, weigh-ins, days, handouts.",
-    )
-
-    def __init__(self, *args: Any, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        field_of(self, "time_zone").choices = [
-            (name, name.replace("_", " ")) for name in sorted(available_timezones())
-        ]
-
-    def clean_time_zone(self) -> str:
-        return self.cleaned_data["time_zone"] or self.instance.time_zone
-
-
-class YouForm(forms.ModelForm):
-    class Meta:
-        model = User
-        fields = ["first_name", "last_name", "letter_keys"]
-        help_texts = {
-            "letter_keys": "B for Balance, S for Swaps, G and a letter for a page, U for Undo, / "
-            "for Find. Turn them off where letters are typed or spoken by other means: everything "
-            "has a button as well."
-        }
 
 
 def you(request: SignedInRequest) -> HttpResponse:

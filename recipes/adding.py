@@ -20,13 +20,21 @@ from nutrition.written.finding import find_foods, surely_meant
 from nutrition.written.grammar import read
 from nutrition.written.line import Choice, Line
 from nutrition.written.matching import reckon_line
-from nutrition.written.typed_amounts import UnreadableAmount, read_amount, read_batch_amount
+from nutrition.written.typed_amounts import (
+    MAX_GRAMS,
+    UnreadableAmount,
+    read_amount,
+    read_batch_amount,
+)
 from recipes.facts import facts_of, parts_at_hand, room_of
 from recipes.models import Recipe
 from recipes.owned import open_to
 from webkit import show
+from webkit.asked import grams_in
 
 MOST_DISHES, MOST_FOODS = 5, 7
+# A part or an entry that is added weighs no less: to take it out is a step of its own. [g]
+LEAST_PART_G = 0.4
 T = TypeVar("T")
 
 
@@ -176,3 +184,10 @@ def recipe_line(recipe: Recipe, amount: str, system: str) -> Line:
         room / facts.recipe.servings if room else None,
         system,
     )
+
+
+def grams_asked(text: str) -> float | None:
+    """Grams that are proposed or typed for what is added; None for none, or none that can be
+    used."""
+    grams = grams_in(text)
+    return grams if grams is not None and LEAST_PART_G <= grams <= MAX_GRAMS else None

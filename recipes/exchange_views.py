@@ -1,9 +1,7 @@
 """Recipes in, pasted or from a file, and out as JSON-LD, text or CSV."""
 
-from django import forms
 from django.contrib import messages
 from django.db import transaction
-from django.db.models import Q
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
@@ -12,88 +10,22 @@ from clients.pages.context import PageRequest
 from nutrition.composition.cooking import METHOD_WORDS
 from nutrition.composition.foods import food_table
 from nutrition.formats.recipe_csv import to_csv
-from nutrition.formats.recipe_files import read_recipe
 from nutrition.formats.recipe_text import to_text
 from nutrition.formats.schema_org import to_json_ld
 from nutrition.formats.shared import Shared, known_measures
 from nutrition.recipe.model import UnreadableRecipe
 from recipes.facts import facts_of, note_parts
+from recipes.forms import TITLE, ImportForm
 from recipes.models import ROLE_CHOICES, Recipe
 from recipes.versions import keep
 
-MOST_BYTES = 2_000_000
 # How much of each a recipe holds. [characters]
-TITLE, SHORT, LONG = 160, 60, 20_000
+SHORT, LONG = 60, 20_000
 KINDS = {
     "json": "application/ld+json",
     "txt": "text/plain; charset=utf-8",
     "csv": "text/csv; charset=utf-8",
 }
-
-
-class ImportForm(forms.Form):
-    text = forms.CharField(
-        label="Pasted",
-        required=False,
-        max_length=1_000_000,
-        strip=False,
-        widget=forms.Textarea(attrs={"rows": 12, "spellcheck": "false"}),
-    )
-    file = forms.FileField(
-        label="Or a file: a saved web page, JSON-LD, CSV or text", required=False
-    )
-    again = forms.BooleanField(label="Import it a second time", required=False)
-
-    def clean(self):
-        super().clean()
-        data = self.cleaned_data
-        file, text, name = data.get("file"), data.get("text") or "", ""
-        if file and text.strip():
-            self.add_error(
-                "file", "There is pasted text and a file: take them in one after the other."
-            )
-            return data
-        if file:
-            name = file.name
-            if file.size > MOST_BYTES:
-                self.add_error(
-                    "file", f"The file is over {MOST_BYTES // 1_000_000} MB: that is no recipe."
-                )
-                return data
-            try:
-                text = file.read().decode("utf-8")
-            except UnicodeDecodeError:
-                self.add_error("file", "The file is not text in UTF-8.")
-                return data
-        if not text.strip():
-            self.add_error("text", "Paste a recipe, or choose a file.")
-            return data
-        try:
-            self.shared = read_recipe(text, name)
-        except UnreadableRecipe as error:
-            self.add_error("file" if file else "text", f"No recipe was taken from it: {error}.")
-            return data
-        twin = there_already(self.shared)
-        if twin is not None and not data.get("again"):
-            same = (
-                "the same ingredients"
-                if twin.text == "\n".join(self.shared.recipe.lines)
-                else "the same title"
-            )
-            self.add_error(
-                "again",
-                f"There is a recipe with {same} already: {twin.title}. Tick this to take it in all "
-                f"the same.",
-            )
-        return data
-
-
-def there_already(shared: Shared) -> Recipe | None:
-    """A recipe of the practice with the same title or the same lines."""
-    same = Q(text="\n".join(shared.recipe.lines))
-    if shared.recipe.title:
-        same |= Q(title__iexact=shared.recipe.title[:TITLE])
-    return Recipe.objects.filter(same).first()
 
 
 def _fits(text: str, most: int, what: str) -> str:

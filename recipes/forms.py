@@ -1,9 +1,19 @@
-"""The recipe form: the text, and what was decided line by line."""
+"""The forms of a recipe: written with what was decided line by line, taken in, scaled."""
 
 from django import forms
+from django.db.models import Q
 
 from nutrition.composition.foods import food_table
-from nutrition.recipe.model import LINE_G, MAX_LINE_LENGTH, MAX_LINES, choice_keys, within
+from nutrition.formats.recipe_files import read_recipe
+from nutrition.formats.shared import Shared
+from nutrition.recipe.model import (
+    LINE_G,
+    MAX_LINE_LENGTH,
+    MAX_LINES,
+    UnreadableRecipe,
+    choice_keys,
+    within,
+)
 from nutrition.written.serving_words import counted
 from practice.forms import field_of
 from recipes.models import Recipe
@@ -151,3 +161,97 @@ def choices_from(data, text: str) -> tuple[dict[str, dict[str, object]], dict[st
         if choice:
             out[key] = choice
     return out, errors
+
+
+# A title is no longer. [characters]
+TITLE = 160
+# No recipe that is sent is larger. [bytes]
+MOST_BYTES = 2_000_000
+
+
+def there_already(shared: Shared) -> Recipe | None:
+    """A recipe of the practice with the same title or the same lines."""
+    same = Q(text="\n".join(shared.recipe.lines))
+    if shared.recipe.title:
+        same |= Q(title__iexact=shared.recipe.title[:TITLE])
+    return Recipe.objects.filter(same).first()
+
+
+class ImportForm(forms.Form):
+    text = forms.CharField(
+        label="Pasted",
+        required=False,
+        max_length=1_000_000,
+        strip=False,
+        widget=forms.Textarea(attrs={"rows": 12, "spellcheck": "false"}),
+    )
+    file = forms.FileField(
+        label="Or a file: a saved web page, JSON-LD, CSV or text", required=False
+    )
+    again = forms.BooleanField(label="Import it a second time", required=False)
+
+    def clean(self):
+        super().clean()
+        data = self.cleaned_data
+        file, text, name = data.get("file"), data.get("text") or "", ""
+        if file and text.strip():
+            self.add_error(
+                "file", "There is pasted text and a file: take them in one after the other."
+            )
+            return data
+        if file:
+            name = file.name
+            if file.size > MOST_BYTES:
+                self.add_error(
+                    "file", f"The file is over {MOST_BYTES // 1_000_000} MB: that is no recipe."
+                )
+                return data
+            try:
+                text = file.read().decode("utf-8")
+            except UnicodeDecodeError:
+                self.add_error("file", "The file is not text in UTF-8.")
+                return data
+        if not text.strip():
+            self.add_error("text", "Paste a recipe, or choose a file.")
+            return data
+        try:
+            self.shared = read_recipe(text, name)
+        except UnreadableRecipe as error:
+            self.add_error("file" if file else "text", f"No recipe was taken from it: {error}.")
+            return data
+        twin = there_already(self.shared)
+        if twin is not None and not data.get("again"):
+            same = (
+                "the same ingredients"
+                if twin.text == "\n".join(self.shared.recipe.lines)
+                else "the same title"
+            )
+            self.add_error(
+                "again",
+                f"There is a recipe with {same} already: {twin.title}. Tick this to take it in all "
+                f"the same.",
+            )
+        return data
+
+
+class ScaleForm(forms.Form):
+    TO = [
+        ("servings", "so many servings"),
+        ("stock", "what is on hand of a line [g]"),
+        ("package", "whole packages of a line [g each]"),
+        ("portion", "a serving of so many kcal"),
+    ]
+    to = forms.ChoiceField(label="Scale to", choices=TO)
+    amount = forms.FloatField(label="How much", min_value=0.1, max_value=100_000)
+    line = forms.ChoiceField(label="Line", required=False)
+
+    def __init__(self, *args, lines: list[str], **kwargs):
+        super().__init__(*args, **kwargs)
+        field_of(self, "line").choices = [("", ""), *((text, text) for text in lines)]
+
+    def clean(self):
+        super().clean()
+        data = self.cleaned_data
+        if data.get("to") in ("stock", "package") and not data.get("line"):
+            self.add_error("line", "Choose the line that is on hand or comes in packages.")
+        return data

@@ -1,6 +1,5 @@
 """A recipe's versions side by side, and the recipe made larger or smaller."""
 
-from django import forms
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
@@ -16,9 +15,9 @@ from nutrition.recipe.scaling import (
     factor_for_stock,
     scale,
 )
-from practice.forms import field_of
 from practice.versioned import StaleSave
 from recipes.facts import facts_of
+from recipes.forms import ScaleForm
 from recipes.models import Recipe
 from recipes.versions import WHY_LENGTH, go_back, keep
 
@@ -77,29 +76,6 @@ def back(request: PageRequest, pk: int, number: int) -> HttpResponse:
         request, f"{recipe.title} is {made.why}. Nothing was lost: what it was is a version too."
     )
     return redirect("recipes:page", pk)
-
-
-class ScaleForm(forms.Form):
-    TO = [
-        ("servings", "so many servings"),
-        ("stock", "what is on hand of a line [g]"),
-        ("package", "whole packages of a line [g each]"),
-        ("portion", "a serving of so many kcal"),
-    ]
-    to = forms.ChoiceField(label="Scale to", choices=TO)
-    amount = forms.FloatField(label="How much", min_value=0.1, max_value=100_000)
-    line = forms.ChoiceField(label="Line", required=False)
-
-    def __init__(self, *args, lines: list[str], **kwargs):
-        super().__init__(*args, **kwargs)
-        field_of(self, "line").choices = [("", ""), *((text, text) for text in lines)]
-
-    def clean(self):
-        super().clean()
-        data = self.cleaned_data
-        if data.get("to") in ("stock", "package") and not data.get("line"):
-            self.add_error("line", "Choose the line that is on hand or comes in packages.")
-        return data
 
 
 def scaled(request: PageRequest, pk: int) -> HttpResponse:

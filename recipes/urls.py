@@ -4,10 +4,11 @@ from django.urls import path
 
 from changes import views as changes
 from recipes import cook_views, exchange_views, kept_views, views
+from recipes.page import PAGES
 
 app_name = "recipes"
 urlpatterns = [
-    path("", views.recipe_list, name="list"),
+    path("", PAGES.listing, name="list"),
     path("new/", views.edit, name="new"),
     path("import/", exchange_views.take_in, name="import"),
     path("<int:pk>/export.<str:kind>", exchange_views.give_out, name="export"),
@@ -15,9 +16,9 @@ urlpatterns = [
     path("<int:pk>/", views.edit, name="page"),
     path("foods/", views.foods, name="foods"),
     path("<int:pk>/keep-typing/", views.keep_typing, name="keep-typing"),
-    path("<int:pk>/archive/", views.archive, name="archive"),
-    path("<int:pk>/copy/", views.copy, name="copy"),
-    path("<int:pk>/remove/", views.remove, name="remove"),
+    path("<int:pk>/archive/", PAGES.archive, name="archive"),
+    path("<int:pk>/copy/", PAGES.copy, name="copy"),
+    path("<int:pk>/remove/", PAGES.remove, name="remove"),
     path("<int:pk>/versions/", kept_views.versions, name="versions"),
     path("<int:pk>/versions/keep/", kept_views.keep_now, name="keep"),
     path("<int:pk>/versions/<int:number>/back/", kept_views.back, name="back"),

@@ -1,16 +1,13 @@
-"""The recipe list and the two-sided recipe page."""
+"""The two-sided page of a recipe."""
 
-from functools import partial
 from typing import Any
 
 from django.contrib import messages
-from django.db.models import F, Q
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from clients.pages.context import PageRequest, settle_on
+from clients.pages.context import PageRequest
 from clients.plan.cautions import of_foods
 from clients.plan.in_force import Plan, plan_of
 from clients.plan.strip import strip_context
@@ -29,21 +26,17 @@ from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.written.finding import find_foods
 from nutrition.written.serving_words import is_yield
 from practice.forms import with_version
-from practice.in_passing import note_in_passing
-from practice.removal import offered_back
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
 from recipes.always import always_from, settle_always
 from recipes.dishes import serving_said
-from recipes.facts import Loop, check_no_loop, facts_of, note_parts, parts_at_hand
+from recipes.facts import Loop, check_no_loop, facts_of, note_parts
 from recipes.forms import RecipeForm, choices_from
-from recipes.models import ROLE_CHOICES, Recipe
-from recipes.numbers import differ, note_all
+from recipes.models import Recipe
+from recipes.page import PAGES
 from recipes.typed import facts_from
 from recipes.versions import WORDS, differing, is_kept, keep, save_kept, save_unkept
-from recipes.without import save_new
 from webkit.asked import key_in, short
-from webkit.listing import Lists, listed
 
 # A count of servings this near to the one in force is not offered in its place. [share]
 SAME_COUNT = 0.02
@@ -54,47 +47,6 @@ SERVING_KEYS = ("energy_kcal", "protein_g", "fiber_g", "sodium_mg", "potassium_m
 MOST_METHOD = 20_000
 # So many foods are offered where one is looked for.
 MOST_MEANT = 12
-
-
-RECIPE_LISTS = Lists(
-    search=("title", "text"),
-    sorts={
-        "title": ("title", ("title",)),
-        "new": ("last changed", ("-updated",)),
-        "kcal": ("energy, least first", (F("kcal").asc(nulls_last=True), "title")),
-        "protein": ("protein, most first", (F("protein_g").desc(nulls_last=True), "title")),
-        "density": ("kcal/g, lightest first", (F("kcal_per_gram").asc(nulls_last=True), "title")),
-        "settle": ("to settle", ("-unsettled", "title")),
-    },
-    filters={"all": ("all", Q(archived=None))}
-    | {role: (name, Q(role=role, archived=None)) for role, name in ROLE_CHOICES}
-    | {
-        "own": ("of one client", Q(client__isnull=False, archived=None)),
-        "settle": ("to settle", Q(unsettled__gt=0, archived=None)),
-        "archived": ("archived", Q(archived__isnull=False)),
-    },
-)
-
-
-def recipe_list(request: PageRequest) -> HttpResponse:
-    """Everybody's recipes, and those of the client in the address; for nobody, all there are."""
-    recipes = Recipe.objects.select_related("client").filter(client__removed=None)
-    if request.for_client is not None:
-        recipes = recipes.filter(Q(client=None) | Q(client=request.for_client))
-    asked = listed(request, recipes, RECIPE_LISTS)
-    rows = asked.page
-    with parts_at_hand():
-        found = [(recipe, facts_of(recipe)) for recipe in rows.object_list]
-    moved = [(recipe, facts) for recipe, facts in found if differ(recipe, facts)]
-    if moved:
-        note_in_passing(partial(note_all, moved))
-    shown = [
-        {"recipe": recipe, "facts": facts, "indices": indices.all_indices(facts.serving)}
-        for recipe, facts in found
-    ]
-    removed = offered_back(Recipe.with_removed).select_related("removed_by")
-    context = {"list": asked, "rows": rows, "shown": shown, "removed": removed}
-    return render(request, "recipes/list.html", context)
 
 
 def _context(
@@ -230,41 +182,13 @@ def keep_typing(request: PageRequest, pk: int) -> HttpResponse:
     return render(request, "recipes/_kept.html", context)
 
 
-@require_POST
-def archive(request: PageRequest, pk: int) -> HttpResponse:
-    """Out of the lists and searches, or back in; what it is in keeps it."""
-    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
-    recipe.archive("back" not in request.POST)
-    said = "archived" if recipe.archived else "in the lists"
-    messages.success(request, f"{recipe.title} is {said}.")
-    return redirect("recipes:page", pk)
-
-
-@require_POST
-def copy(request: PageRequest, pk: int) -> HttpResponse:
-    """The same recipe under another title, for the client in the address or for everybody."""
-    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
-    made = Recipe(
-        practice=recipe.practice,
-        client=request.for_client or recipe.client,
-        origin=recipe,
-        **recipe.kept() | {"title": f"{recipe.title}, another"[:160]},
-    )
-    save_new(made, request.user, f"duplicated from {recipe.title}")
-    messages.success(request, "Duplicated: this is the copy.")
-    return redirect("recipes:page", made.pk)
-
-
 def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
-    recipe = (
-        get_object_or_404(Recipe.with_removed.select_related("client"), pk=pk)
-        if pk is not None
-        else None
-    )
-    if recipe is None:
+    if pk is None:
         recipe = Recipe(practice=request.practice, measures=request.practice.measures)
-    elif request.for_client is None and (elsewhere := settle_on(request, recipe.client)):
-        return elsewhere
+    else:
+        recipe, elsewhere = PAGES.opened(request, pk)
+        if elsewhere:
+            return elsewhere
     form = RecipeForm(request.POST or None, instance=recipe)
     stale, differs, status = None, [], 200
     if request.method == "POST":
@@ -341,15 +265,3 @@ def _saved(request: PageRequest, form: RecipeForm) -> HttpResponse:
     for words in moves_of(before, recipe):
         messages.info(request, words)
     return redirect("recipes:page", recipe.pk)
-
-
-@require_POST
-def remove(request: PageRequest, pk: int) -> HttpResponse:
-    """Take the recipe away; what it is in keeps it. It can be brought back."""
-    recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
-    if "back" in request.POST:
-        recipe.bring_back()
-        messages.success(request, f"{recipe.title} is back.")
-        return redirect("recipes:page", pk)
-    recipe.remove(request.user)
-    return redirect(f"{reverse('recipes:list')}?removed={recipe.pk}")

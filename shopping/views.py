@@ -20,8 +20,8 @@ from shopping.lists import list_of
 from shopping.models import Package, Stock
 from webkit.asked import key_in, short
 from week.models import Week
+from week.page import PAGES
 from week.told import asked_of
-from week.views import opened
 
 # Where the script stands that a phone keeps the list by.
 STATIC = Path(__file__).resolve().parent / "worker"
@@ -42,7 +42,7 @@ def _context(request: PageRequest, week: Week) -> dict[str, Any]:
 
 
 def page(request: PageRequest, pk: int) -> HttpResponse:
-    week, elsewhere = opened(request, pk)
+    week, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
     return render(request, "shopping/page.html", _context(request, week))
@@ -51,7 +51,7 @@ def page(request: PageRequest, pk: int) -> HttpResponse:
 @require_POST
 def ticked(request: PageRequest, pk: int) -> HttpResponse:
     """A line ticked off or back: from the page, or sent later by a phone that was out of reach."""
-    week, _elsewhere = opened(request, pk)
+    week, _elsewhere = PAGES.opened(request, pk)
     key, on = short(request.POST, "key", 100), request.POST.get("on") == "1"
     found = list_of(week)
     line = next(
@@ -75,7 +75,7 @@ def ticked(request: PageRequest, pk: int) -> HttpResponse:
 @require_POST
 def pot(request: PageRequest, pk: int) -> HttpResponse:
     """A pot was cooked, or was not."""
-    week, _elsewhere = opened(request, pk)
+    week, _elsewhere = PAGES.opened(request, pk)
     key, on = short(request.POST, "key", 60), request.POST.get("on") == "1"
     found = list_of(week)
     one = next((one for one in found.reckoned.pots if one.key == key), None)
@@ -85,7 +85,7 @@ def pot(request: PageRequest, pk: int) -> HttpResponse:
 
 def as_csv(request: PageRequest, pk: int) -> HttpResponse:
     """The list as CSV."""
-    week, elsewhere = opened(request, pk)
+    week, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
     found = list_of(week)

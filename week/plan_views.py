@@ -15,9 +15,9 @@ from nutrition.planning.week import BadWeek
 from webkit.asked import short
 from week import running
 from week.models import Week
+from week.page import PAGES
 from week.problem import Posed, plan_for, pose
 from week.proposed import as_kept
-from week.views import answer, opened
 
 
 def _key(week: Week) -> str:
@@ -54,7 +54,7 @@ def _empty_words(posed: Posed) -> str:
 @require_POST
 def plan(request: PageRequest, pk: int) -> HttpResponse:
     """Begin to plan: in the background where the page can ask after it, at once where it cannot."""
-    week, _elsewhere = opened(request, pk)
+    week, _elsewhere = PAGES.opened(request, pk)
     posed, problem = _posed(week)
     if posed is None:
         messages.error(request, problem)
@@ -81,7 +81,7 @@ def _keep(week: Week, posed: Posed, found: list[PlannedWeek]) -> None:
 def progress(request: PageRequest, pk: int, token: str) -> HttpResponse:
     """How far a search is; what it found once it is over. Asked to stop, it keeps the best until
     then."""
-    week, elsewhere = opened(request, pk)
+    week, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
     run = running.running(token, _key(week))
@@ -122,14 +122,14 @@ def _progress(
 
 def _whole(request: PageRequest, week: Week) -> HttpResponse:
     """The page as it is, whatever part of it asked."""
-    page = answer(request, week)
+    page = PAGES.answer(request, week)
     return retarget(page, "#work") if request.htmx else page
 
 
 @require_POST
 def drop(request: PageRequest, pk: int) -> HttpResponse:
     """The proposals are put away; the week stays as it is."""
-    week, _elsewhere = opened(request, pk)
+    week, _elsewhere = PAGES.opened(request, pk)
     week.proposals = []
     Week.with_removed.filter(pk=week.pk).update(proposals=[])
-    return answer(request, week)
+    return PAGES.answer(request, week)

@@ -15,10 +15,10 @@ from nutrition.prep.batches import Label
 from nutrition.recipe.method_steps import read_steps
 from nutrition.safety.cautions import Caution
 from webkit import show
+from week.page import PAGES
 from week.pots import Pot
 from week.reckoned import reckon_week
 from week.told import asked_of
-from week.views import opened
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
 # So many numbers fit onto a label.
@@ -27,7 +27,7 @@ ON_A_LABEL = 3
 
 def door(request: PageRequest, pk: int) -> HttpResponse:
     """The week on one page, for the refrigerator door."""
-    week, elsewhere = opened(request, pk)
+    week, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
     reckoned = reckon_week(week)
@@ -43,7 +43,7 @@ def door(request: PageRequest, pk: int) -> HttpResponse:
 
 def cooking(request: PageRequest, pk: int) -> HttpResponse:
     """Every pot of the week: the recipe made for it, its containers, the hot pot's caution."""
-    week, elsewhere = opened(request, pk)
+    week, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
     reckoned = reckon_week(week)
@@ -91,7 +91,7 @@ def _is_asked_about(pot: Pot, asks: Sequence[Caution]) -> bool:
 
 def labels(request: PageRequest, pk: int) -> HttpResponse:
     """A label for every container of the week, or of one pot."""
-    week, elsewhere = opened(request, pk)
+    week, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
     reckoned = reckon_week(week)

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from django.contrib import messages
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import redirect, render
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from clients.models import Client
-from clients.pages.context import PageRequest, settle_on
+from clients.pages.context import PageRequest
+from clients.pages.of_client import ClientRecordPages
 from journal.models import Addendum, Visit
 from journal.visits.notes import MOST_WORDS, NEXT, figures_of, sections_of, sign, visit_before
 from journal.whose import for_a_client
@@ -48,10 +49,25 @@ def new(request: PageRequest, client: Client) -> HttpResponse:
     return redirect("journal:visit", visit.pk)
 
 
-def _opened(request: PageRequest, pk: int) -> tuple[Visit, HttpResponse | None]:
-    visit: Visit = get_object_or_404(Visit.with_removed.select_related("client"), pk=pk)
-    visit.practice = request.practice
-    return visit, settle_on(request, visit.client)
+class VisitPages(ClientRecordPages[Visit]):
+    """A note that is not signed is put away, or brought back; a signed one stays."""
+
+    app, noun, model = "journal", "note", Visit
+    list_name, page_name = "visits", "visit"
+
+    def named(self, visit: Visit) -> str:
+        return f"The note of {visit.date:%B %-d}"
+
+    def put_away(self, request: PageRequest, visit: Visit) -> str:
+        if visit.signed:
+            messages.error(request, "A signed note stays in the record. Write an addendum.")
+            return self.address(visit)
+        visit.remove(request.user)
+        messages.info(request, "The note is archived; it can be brought back below.")
+        return self.list_address
+
+
+PAGES = VisitPages()
 
 
 def _page(
@@ -92,7 +108,7 @@ def _page(
 
 
 def visit(request: PageRequest, pk: int) -> HttpResponse:
-    row, elsewhere = _opened(request, pk)
+    row, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
     if request.method != "POST":
@@ -150,7 +166,7 @@ def _save(request: PageRequest, row: Visit) -> HttpResponse:
 @require_POST
 def add(request: PageRequest, pk: int) -> HttpResponse:
     """An addendum to a signed note, under its own name and date."""
-    row, _elsewhere = _opened(request, pk)
+    row, _elsewhere = PAGES.opened(request, pk)
     try:
         words = whole(request.POST, "words", MOST_ADDED)
         name = whole(request.POST, "signed_as", MOST_NAME)
@@ -165,18 +181,3 @@ def add(request: PageRequest, pk: int) -> HttpResponse:
         return _page(request, row, 400, addendum=words, addendum_error=f"Write {what}.")
     Addendum.objects.create(visit=row, words=words, signed_as=name, by=request.user)
     return redirect("journal:visit", pk)
-
-
-@require_POST
-def remove(request: PageRequest, pk: int) -> HttpResponse:
-    """A note that is not signed is put away, or brought back; a signed one stays."""
-    row, _elsewhere = _opened(request, pk)
-    if "back" in request.POST:
-        row.bring_back()
-        return redirect("journal:visit", pk)
-    if row.signed:
-        messages.error(request, "A signed note stays in the record. Write an addendum.")
-        return redirect("journal:visit", pk)
-    row.remove(request.user)
-    messages.info(request, "The note is archived; it can be brought back below.")
-    return redirect("journal:visits")

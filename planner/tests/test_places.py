@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from bowls.changeable import BowlChanges
 from bowls.models import Bowl, BowlPart
-from bowls.views import UNSAID_MEAL
+from bowls.page import UNSAID_MEAL
 from changes.places import meal_of_bowl, worn_in
 from changes.proposed import problem_of
 from clients.models import Client

@@ -1,4 +1,4 @@
-"""The form that a label is copied into."""
+"""The forms that a package, a list of packages and an overruled value are copied into."""
 
 from dataclasses import replace
 from typing import Any
@@ -7,7 +7,17 @@ from django import forms
 
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food, foods_in_force, shipped_foods
-from nutrition.composition.nutrients import NUTRIENT
+from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
+from nutrition.composition.overruled import (
+    MEASURE,
+    MEASURE_SPREAD,
+    CannotOverrule,
+    Overruling,
+    check,
+    label_of,
+    value_in,
+)
+from nutrition.formats.label_csv import UnreadableLabels, read_labels
 from nutrition.labels.label import BadLabel, Label, read_label
 from nutrition.labels.like_kind import fits
 from nutrition.labels.printed import KIND_WORDS
@@ -16,6 +26,7 @@ from nutrition.written.finding import find_foods
 from nutrition.written.naming import name_food
 from pantry.in_force import made_of
 from pantry.models import COPIED, LONGEST, OwnFood
+from webkit.asked import number_in
 
 MOST_VALUE = 24
 OFFERED = 5
@@ -185,3 +196,93 @@ class OwnFoodForm(forms.Form):
                     "name alone mean in recipes?",
                 )
         row.takes_name = means != TABLE
+
+
+# No list of packages that is sent is larger. [bytes]
+MOST_BYTES = 2_000_000
+
+
+class ImportForm(forms.Form):
+    text = forms.CharField(
+        label="Pasted rows",
+        required=False,
+        max_length=1_000_000,
+        strip=False,
+        widget=forms.Textarea(attrs={"rows": 8, "spellcheck": "false"}),
+    )
+    file = forms.FileField(label="Or a CSV file", required=False)
+
+    def clean(self):
+        data = super().clean() or {}
+        file, text = data.get("file"), data.get("text") or ""
+        if file and text.strip():
+            self.add_error("file", "There are rows and a file: take them in one after the other.")
+            return data
+        if file:
+            if file.size > MOST_BYTES:
+                self.add_error("file", "The file is over 2 MB: that is no list of packages.")
+                return data
+            try:
+                text = file.read().decode("utf-8-sig")
+            except UnicodeDecodeError:
+                self.add_error("file", "The file is not text in UTF-8.")
+                return data
+        try:
+            self.given = read_labels(text) if text.strip() else []
+        except UnreadableLabels as error:
+            self.add_error("file" if file else "text", f"Nothing was taken: {error}.")
+            return data
+        if not self.given:
+            self.add_error("text", "Paste rows, or choose a file.")
+        return data
+
+
+MEASURES = ("cup", "tbsp", "tsp", "medium", "piece", "slice")
+
+
+class OverruleForm(forms.Form):
+    """What is put in place of a row's value, and why."""
+
+    key = forms.ChoiceField(label="What")
+    value = forms.CharField(label="In its place", max_length=20)
+    low = forms.CharField(label="At least", max_length=20, required=False)
+    high = forms.CharField(label="At most", max_length=20, required=False)
+    reason = forms.CharField(label="Why, and from where", max_length=300)
+
+    def __init__(self, *args, food: Food, **kwargs):
+        super().__init__(*args, **kwargs)
+        keys = [one.key for one in NUTRIENTS] + [f"{MEASURE}{name}" for name in MEASURES]
+        self.fields["key"].choices = [(key, _with_value(food, key)) for key in keys]  # type: ignore[attr-defined]
+
+    def clean(self):
+        data = super().clean() or {}
+        if self.errors:
+            return data
+        key = data["key"]
+        value = number_in(data["value"])
+        if value is None:
+            self.add_error("value", "Write a number.")
+            return data
+        spread = value * MEASURE_SPREAD if key.startswith(MEASURE) else 0.0
+        ends = {"low": value - spread, "high": value + spread}
+        for name in ends:
+            if data.get(name):
+                typed = number_in(data[name])
+                if typed is None:
+                    self.add_error(name, "Write a number, or leave it empty.")
+                    return data
+                ends[name] = typed
+        try:
+            check(key, value, ends["low"], ends["high"])
+        except CannotOverrule as error:
+            self.add_error("value", str(error))
+            return data
+        self.row = Overruling(
+            key=key, value=value, low=ends["low"], high=ends["high"], said=data["reason"]
+        )
+        return data
+
+
+def _with_value(food: Food, key: str) -> str:
+    value = value_in(food, key)
+    return f"{label_of(key)}: {'unknown' if value is None else f'{value:.4g}'}"
