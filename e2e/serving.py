@@ -46,12 +46,16 @@ def serving_demo(large: tuple[int, int] | None = None) -> Iterator[None]:
             f"--listen=127.0.0.1:{PORT}",
             "roundpantry.wsgi:application",
         ]
-        server = subprocess.Popen(command, cwd=ROOT, env=environment)
+        works = [sys.executable, "manage.py", "work", "--with-parent"]
+        server, worker = (
+            subprocess.Popen(one, cwd=ROOT, env=environment) for one in (command, works)
+        )
         try:
             wait_until_up()
             yield
         finally:
-            server.terminate()
+            for one in (server, worker):
+                one.terminate()
 
 
 def wait_until_up() -> None:

@@ -9,6 +9,8 @@ class PantryConfig(AppConfig):
     name = "pantry"
 
     def ready(self) -> None:
+        from jobs.work import AROUND
+        from pantry.in_force import foods_of_practice
         from pantry.models import OwnFood, Word
         from practice.uses import USES, some
 
@@ -17,6 +19,7 @@ class PantryConfig(AppConfig):
             return some([word.phrase for word in words], "settled word")
 
         USES.answered_by(settled, OwnFood)
+        AROUND.answered_by(foods_of_practice)
         post_migrate.connect(_remake, sender=self)
 
 

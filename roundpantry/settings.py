@@ -40,6 +40,7 @@ INSTALLED_APPS = [
     "roundpantry",
     "webkit",
     "practice",
+    "jobs",
     "schools",
     "clients",
     "pantry",

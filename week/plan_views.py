@@ -10,120 +10,67 @@ from django.views.decorators.http import require_POST
 from django_htmx.http import retarget
 
 from clients.pages.context import PageRequest
-from nutrition.planning.proposals import MOST_WEEKS, PlannedWeek, weeks
-from nutrition.planning.week import BadWeek
-from webkit.asked import short
-from week import running
+from jobs.models import FAILED, Job
+from jobs.queue import ask_to_stop, job_of, waits_for
+from jobs.work import CannotBe
+from nutrition.planning.proposals import MOST_WEEKS
 from week.models import Week
 from week.page import PAGES
-from week.problem import Posed, plan_for, pose
-from week.proposed import as_kept
+from week.search import KIND, about, search
 
-
-def _key(week: Week) -> str:
-    return f"{week.practice_id}-{week.pk}"
-
-
-def _posed(week: Week) -> tuple[Posed | None, str]:
-    """The problem, or why there is none."""
-    plan = plan_for(week)
-    if plan.day is None:
-        return None, plan.problem or "The client's targets are not known."
-    try:
-        posed = pose(week)
-    except BadWeek as error:
-        return None, str(error)
-    if not posed.problem.slots:
-        return None, "The skeleton has no meals: write some into it first."
-    return posed, ""
-
-
-def _empty_words(posed: Posed) -> str:
-    """The kinds of slot that nothing may stand in, in words; empty for none."""
-    problem = posed.problem
-    empty = sorted({slot.kind for slot in problem.slots if not problem.choices(slot)})
-    if not empty:
-        return ""
-    kinds = ", ".join(f"“{kind}”" for kind in empty)
-    return (
-        f"Nothing that may be served can stand for {kinds}: those places stay empty. Write a "
-        f"recipe of that kind, keep a favorite for it, or take it out of the skeleton."
-    )
+# A page without script looks again after so long. [s]
+LOOKS_AGAIN = 2
 
 
 @require_POST
 def plan(request: PageRequest, pk: int) -> HttpResponse:
-    """Begin to plan: in the background where the page can ask after it, at once where it cannot."""
+    """Begin to plan; the page asks after it."""
     week, _elsewhere = PAGES.opened(request, pk)
-    posed, problem = _posed(week)
-    if posed is None:
-        messages.error(request, problem)
-        return _whole(request, week)
-    most = 1 if "one" in request.POST else MOST_WEEKS
-    if not request.htmx:
-        _keep(week, posed, weeks(posed.problem, most))
-        if words := _empty_words(posed):
-            messages.info(request, words)
-        return redirect(f"{reverse('week:page', args=[pk])}#proposals")
     try:
-        token = running.begin(_key(week), posed.problem, most)
-    except running.TooMany as error:
+        job = search(week, request.user, 1 if "one" in request.POST else MOST_WEEKS)
+    except CannotBe as error:
         messages.error(request, str(error))
         return _whole(request, week)
-    return _progress(request, week, token, running.running(token, _key(week)))
+    if not request.htmx:
+        return redirect("week:progress", pk, job.pk)
+    return _progress(request, week, job)
 
 
-def _keep(week: Week, posed: Posed, found: list[PlannedWeek]) -> None:
-    week.proposals = as_kept(week, posed, found)
-    Week.with_removed.filter(pk=week.pk).update(proposals=week.proposals)
-
-
-def progress(request: PageRequest, pk: int, token: str) -> HttpResponse:
+def progress(request: PageRequest, pk: int, job: int) -> HttpResponse:
     """How far a search is; what it found once it is over. Asked to stop, it keeps the best until
     then."""
     week, elsewhere = PAGES.opened(request, pk)
     if elsewhere:
         return elsewhere
-    run = running.running(token, _key(week))
-    if run is None:
+    row = job_of(job, KIND, about(week))
+    if row is None:
         messages.error(request, "That search is forgotten: plan it again.")
         return _whole(request, week)
-    if request.method == "POST" and short(request.POST, "stop", 5):
-        run.stop.set()
-        run.done.wait(timeout=5.0)
-    if not run.done.is_set():
-        return _progress(request, week, token, run)
-    running.done_with(token)
-    if run.failed or not run.found:
-        messages.error(
-            request,
-            "No week was found: what may be served cannot be cooked in time for these meals. Keep "
-            "more favorites, or change the skeleton."
-            if not run.failed
-            else "The search failed, and says so in the log. Nothing was changed.",
-        )
-        return _whole(request, week)
-    posed, problem = _posed(week)
-    if posed is None:
-        messages.error(request, problem)
-        return _whole(request, week)
-    _keep(week, posed, run.found)
-    if words := _empty_words(posed):
-        messages.info(request, words)
-    return _whole(request, week)
+    if request.method == "POST":
+        ask_to_stop(row)
+        row.stop = True
+    if not row.over:
+        return _progress(request, week, row)
+    for words in row.told:
+        (messages.error if row.state == FAILED else messages.info)(request, words)
+    return _whole(request, week, "" if row.state == FAILED else "#proposals")
 
 
-def _progress(
-    request: PageRequest, week: Week, token: str, run: running.Run | None
-) -> HttpResponse:
-    page = render(request, "week/_progress.html", {"week": week, "token": token, "run": run})
-    return retarget(page, "#planning")
+def _progress(request: PageRequest, week: Week, job: Job) -> HttpResponse:
+    context = {"week": week, "job": job, "waits": waits_for(job)}
+    if request.htmx:
+        return retarget(render(request, "week/_progress.html", context), "#planning")
+    page = render(request, "week/page.html", PAGES.context(request, week) | context)
+    # without script the page looks again by itself
+    page["Refresh"] = f"{LOOKS_AGAIN}; url={reverse('week:progress', args=[week.pk, job.pk])}"
+    return page
 
 
-def _whole(request: PageRequest, week: Week) -> HttpResponse:
+def _whole(request: PageRequest, week: Week, place: str = "") -> HttpResponse:
     """The page as it is, whatever part of it asked."""
-    page = PAGES.answer(request, week)
-    return retarget(page, "#work") if request.htmx else page
+    if not request.htmx:
+        return redirect(f"{PAGES.address(week)}{place}")
+    return retarget(PAGES.answer(request, week), "#work")
 
 
 @require_POST

@@ -1,6 +1,5 @@
 """A planned week in the browser's forms: made, changed, planned, turned into days, printed."""
 
-import time
 from datetime import date, timedelta
 
 from django.urls import reverse
@@ -9,6 +8,8 @@ from django_scopes import scope
 from bowls.models import Bowl, BowlPart
 from clients.models import TargetOverride
 from clients.plan.versions import make_version
+from jobs.models import Job
+from jobs.testing import work_off_now
 from planner.models import Day
 from planner.testing import DayCase
 from recipes.models import Recipe
@@ -176,7 +177,9 @@ class Changing(WeekCase):
 class Planning(WeekCase):
     def plan(self, week, **data):
         address = self.for_client(reverse("week:plan", args=[week.pk]))
-        return self.client.post(address, data)
+        answer = self.client.post(address, data)
+        work_off_now()
+        return answer
 
     def take(self, week, number=0):
         week = Week.objects.get(pk=week.pk)
@@ -207,22 +210,30 @@ class Planning(WeekCase):
         address = self.for_client(reverse("week:plan", args=[week.pk]))
         begun = self.post(address, {}, htmx=True)
         self.assertContains(begun, "Planning the week")
-        token = begun.content.decode().split("/plan/")[1].split("/")[0]
-        ask = self.for_client(reverse("week:progress", args=[week.pk, token]))
-        stopped = self.post(ask, {"stop": "1"}, htmx=True)
-        for _ in range(200):
-            if b"Take this week" in stopped.content:
-                break
-            time.sleep(0.1)
-            stopped = self.client.get(ask, headers={"HX-Request": "true"})
-        self.assertContains(stopped, "Take this week")
+        job = Job.objects.get()
+        ask = self.for_client(reverse("week:progress", args=[week.pk, job.pk]))
+        self.assertContains(
+            self.client.get(ask, headers={"HX-Request": "true"}), "waits: about to begin"
+        )
+        without = self.client.get(ask)
+        self.assertContains(without, "Planning the week")
+        self.assertEqual(without["Refresh"], f"2; url={ask}")
+        # it was asked to stop while it was worked on: the best until then is kept
+        Job.objects.update(stop=True)
+        self.assertEqual(work_off_now(), 1)
+        found = self.client.get(ask, headers={"HX-Request": "true"})
+        self.assertContains(found, "Take this week")
+        self.assertContains(found, "Stopped before the search was over")
+        Job.objects.all().delete()
         forgotten = self.client.get(ask, headers={"HX-Request": "true"})
         self.assertContains(forgotten, "forgotten")
 
     def test_kinds_that_nothing_may_stand_for_are_named(self):
         week = self.begin(**{f"cell-{day}-dinner": "main, shake" for day in range(7)})
         self.plan(week)
-        self.assertContains(self.page(week), "“shake”")
+        address = reverse("week:progress", args=[week.pk, Job.objects.get().pk])
+        over = self.client.get(self.for_client(address), follow=True)
+        self.assertContains(over, "“shake”")
 
     def test_without_targets_it_says_why(self):
         self.client_row.birth_year = date.today().year - 12

@@ -1,0 +1,36 @@
+"""bin/manage work: works on the searches and other long work that pages ask for."""
+
+import os
+import signal
+import time
+
+from django.core.management.base import BaseCommand, CommandParser
+
+from jobs.work import work_off
+
+# So often it looks whether something waits. [s]
+LOOKS = 0.3
+
+
+class Command(BaseCommand):
+    help = "Work on the searches and other long work that pages ask for, until it is stopped."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument(
+            "--with-parent",
+            action="store_true",
+            help="End when the process that started it is gone.",
+        )
+
+    def handle(self, *args: object, **options: object) -> None:
+        # the solver is slow to load: it is there before the first search
+        import nutrition.planning.model  # noqa: F401
+
+        parent, stopped = os.getppid(), []
+        for name in (signal.SIGTERM, signal.SIGINT):
+            signal.signal(name, lambda *_: stopped.append(True))
+
+        def over() -> bool:
+            return bool(stopped) or (bool(options["with_parent"]) and os.getppid() != parent)
+
+        work_off(over, lambda: time.sleep(LOOKS))
