@@ -1,10 +1,11 @@
 """A day reckoned: entries, meals and the whole."""
 
-from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from threading import Lock
 from typing import Any
 
+from cachetools import LRUCache, cached
 from django.template.defaultfilters import floatformat
 
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
@@ -225,7 +226,6 @@ def entry_of(row: Eaten, system: str) -> Entry | None:
 
 # So many days stay at hand as the cautions look at them.
 KEPT_DAYS = 512
-_planned: OrderedDict[tuple[Any, ...], PlannedDay] = OrderedDict()
 
 
 def planned_of(day: Day, supplements: Sequence[Supplement]) -> PlannedDay:
@@ -240,11 +240,13 @@ def planned_of(day: Day, supplements: Sequence[Supplement]) -> PlannedDay:
         return reckon_day(day).planned()
     taken = tuple((one.key, one.dose, one.per_week) for one in supplements)
     key = (day.pk, day.practice_id, entries, taken, food_table().key)
-    if key not in _planned:
-        _planned[key] = reckon_day(day).planned()
-        while len(_planned) > KEPT_DAYS:
-            _planned.popitem(last=False)
-    return _planned[key]
+    return _planned(key, day)
+
+
+@cached(LRUCache(KEPT_DAYS), key=lambda key, day: key, lock=Lock())
+def _planned(key: tuple[Any, ...], day: Day) -> PlannedDay:
+    """A day in a state that the key tells from every other."""
+    return reckon_day(day).planned()
 
 
 def reckon_day(day: Day) -> ReckonedDay:

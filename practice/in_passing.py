@@ -5,19 +5,25 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from django.conf import settings
 from django.db import OperationalError, connection, transaction
+from django.db.backends.utils import CursorWrapper
 
 
 def note_in_passing(write: Callable[[], object]) -> bool:
     """Write in one short transaction if nobody else is writing; whether it was written."""
-    waits = int(float(connection.settings_dict["OPTIONS"].get("timeout", 5)) * 1000)
     with connection.cursor() as cursor:
-        cursor.execute("PRAGMA busy_timeout = 0")
+        _say(cursor, settings.GIVE_UP_AT_ONCE)
         try:
             with transaction.atomic():
                 write()
         except OperationalError:
             return False
         finally:
-            cursor.execute(f"PRAGMA busy_timeout = {waits}")
+            _say(cursor, settings.WAIT_AS_USUAL)
     return True
+
+
+def _say(cursor: CursorWrapper, statement: str) -> None:
+    if statement:
+        cursor.execute(statement)

@@ -3,11 +3,13 @@ happened."""
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from datetime import date, timedelta
+from threading import Lock
 from typing import Any
+
+from cachetools import LRUCache, cached
 
 from clients.models import Client
 from clients.plan.attention import planned_since
@@ -28,7 +30,6 @@ from planner.models import Day
 LOOKED_BACK = 120
 # So many days stay at hand as they were reckoned.
 KEPT_DAYS = 1024
-_kept: OrderedDict[tuple[Any, ...], tuple[Bite, ...]] = OrderedDict()
 
 # Eaten "as planned", by who did not weigh it, may be off by so much. Common practice, no source.
 AS_PLANNED_OFF = 0.1
@@ -57,16 +58,10 @@ def portion_of(row: LoggedEntry, system: str) -> Portion:
     return replace(portion, profile=portion.profile.off_by(off))
 
 
+@cached(LRUCache(KEPT_DAYS), key=lambda key, rows, reckon: key, lock=Lock())
 def _bites(key: tuple[Any, ...], rows: Iterable[Any], reckon: Any) -> tuple[Bite, ...]:
     """Rows as bites, kept for the next time while nothing of them changed."""
-    if key not in _kept:
-        _kept[key] = tuple(
-            Bite(row.meal, portion) for row in rows if (portion := reckon(row)) is not None
-        )
-        while len(_kept) > KEPT_DAYS:
-            _kept.popitem(last=False)
-    _kept.move_to_end(key)
-    return _kept[key]
+    return tuple(Bite(row.meal, portion) for row in rows if (portion := reckon(row)) is not None)
 
 
 def _state(row: Any) -> tuple[Any, ...]:

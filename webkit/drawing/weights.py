@@ -1,18 +1,21 @@
 """The line of weight: single weigh-ins, the trend with its band, corridors, the goal, where it is
-heading, and what happened when. Axes are Matplotlib's."""
+heading, and what happened when."""
 
 from __future__ import annotations
 
-import warnings
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from datetime import date, datetime
+from datetime import date
+
+from webkit.drawing.ticks import calendar_days, round_numbers
 
 TOP, RIGHT, BOTTOM, LEFT = 10.0, 8.0, 24.0, 40.0
 # The scale shows at least so much, so that what mornings differ by looks like little. [kg]
 LEAST_SPAN_KG = 2.0
 # A goal or corridor further off than this is not drawn: it would flatten the line. [kg]
 FAR_KG = 4.0
+# The scale is told in at most so many steps.
+MOST_STEPS = 6
 
 
 @dataclass(frozen=True)
@@ -158,31 +161,11 @@ class _Axes:
         return Layer(band.says, f"{_path([*upper, *lower])}Z", line, edges)
 
     def kilograms(self) -> list[tuple[float, str]]:
-        from matplotlib.ticker import MaxNLocator
-
-        ticks = MaxNLocator(nbins=6, steps=[1, 2, 5, 10]).tick_values(self.low, self.high)
-        step = ticks[1] - ticks[0]
-        decimals = 0 if step >= 1 else 1
-        return [(self.y(kg), f"{kg:.{decimals}f}") for kg in ticks if self.holds(kg)]
+        ticks, step = round_numbers(self.low, self.high, MOST_STEPS)
+        return [(self.y(kg), f"{kg:.{0 if step >= 1 else 1}f}") for kg in ticks]
 
     def dates(self, most: int) -> list[tuple[float, str]]:
-        from matplotlib.dates import AutoDateLocator, ConciseDateFormatter, num2date
-
-        ends = (datetime(on.year, on.month, on.day) for on in (self.first, self.last))
-        locator = AutoDateLocator(minticks=3, maxticks=most)
-        with warnings.catch_warnings():
-            # the closest that there is will do
-            warnings.simplefilter("ignore")
-            ticks = locator.tick_values(*ends)
-        said = ConciseDateFormatter(locator, formats=_DATES, zero_formats=_DATES).format_ticks(
-            ticks
-        )
-        placed = zip((num2date(tick).date() for tick in ticks), said, strict=True)
-        return [(self.x(on), words) for on, words in placed if self.first <= on <= self.last]
-
-
-# How ticks of years, months, days and less are said.
-_DATES = ["%Y", "%b", "%b %-d", "%H", "%H", "%S"]
+        return [(self.x(on), said) for on, said in calendar_days(self.first, self.last, most)]
 
 
 def _path(points: object) -> str:

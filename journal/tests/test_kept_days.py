@@ -1,0 +1,27 @@
+"""Days that were reckoned stay at hand, for as many threads as ask."""
+
+import sys
+from concurrent.futures import ThreadPoolExecutor
+
+from django.test import SimpleTestCase
+
+from journal.record import days
+
+
+class Kept(SimpleTestCase):
+    def test_many_threads_at_once(self):
+        before = sys.getswitchinterval()
+        self.addCleanup(sys.setswitchinterval, before)
+        self.addCleanup(days._bites.cache.clear)
+        sys.setswitchinterval(1e-6)
+
+        def ask(thread):
+            for at in range(3000):
+                # more states than are kept, so that some leave while others come
+                state = (thread * 7 + at) % (days.KEPT_DAYS + 300)
+                self.assertEqual(days._bites(("test", state), [], None), ())
+            return True
+
+        with ThreadPoolExecutor(4) as threads:
+            self.assertTrue(all(threads.map(ask, range(4))))
+        self.assertLessEqual(len(days._bites.cache), days.KEPT_DAYS)
