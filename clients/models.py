@@ -20,6 +20,7 @@ from nutrition.targets.person import Person
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
+from webkit.once import once
 
 
 def _choices(known: dict[str, str]) -> list[tuple[str, str]]:
@@ -114,6 +115,10 @@ class Client(Versioned, Removable):
         return today.year - born.year - ((today.month, today.day) < (born.month, born.day))
 
     def person(self) -> Person:
+        """As the core knows them today."""
+        return self._person() if self.pk is None else once(("person", self.pk), self._person)
+
+    def _person(self) -> Person:
         found = self.found_in_blood()
         return Person(
             sex=self.sex,
@@ -158,9 +163,10 @@ class Client(Versioned, Removable):
     def supplements_taken(self) -> list[Supplement]:
         """What they take now; nothing for a client that is not stored yet. A dose that cannot be is
         left out of the sums."""
-        return (
-            [row.supplement() for row in self.supplements.all() if row.possible] if self.pk else []
+        rows = (
+            once(("supplements", self.pk), lambda: list(self.supplements.all())) if self.pk else []
         )
+        return [row.supplement() for row in rows if row.possible]
 
     def blood(self) -> dict[str, Measured]:
         """The latest value of each kind that was measured."""
@@ -187,14 +193,18 @@ class Client(Versioned, Removable):
     def at_hand(self, name: str, fetch: Callable[[], list]) -> list:
         """Rows that a list of clients fetched for all of them at once, or else those of this one.
         See clients/listing.py."""
-        return self.__dict__[name] if name in self.__dict__ else fetch()
+        if name in self.__dict__ or self.pk is None:
+            return self.__dict__[name] if name in self.__dict__ else fetch()
+        return once((name, self.pk), fetch)
 
     def newest_weigh_ins(self, most: int = NEWEST_WEIGH_INS) -> "list[WeighIn]":
         """The latest weigh-ins, newest first."""
         if self.pk is None:
             return []
+        if "fetched_weigh_ins" in self.__dict__:
+            return self.__dict__["fetched_weigh_ins"][:most]
         rows = self.weigh_ins.order_by("-date")
-        return self.at_hand("fetched_weigh_ins", lambda: list(rows[:most]))[:most]
+        return once(("weigh-ins", self.pk, most), lambda: list(rows[:most]))
 
     @property
     def last_weight_kg(self) -> float | None:

@@ -1,6 +1,7 @@
 """Whom a page is for: the client in its address, and nothing else."""
 
 from collections.abc import Callable
+from contextlib import nullcontext
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -11,6 +12,7 @@ from clients.models import Client
 from clients.plan.standing import stands_anyway
 from practice.requests import SignedInRequest, rendered
 from webkit.for_client import addresses_for, client_in, lead_on_for, without_client
+from webkit.once import reading
 
 # The stages that have a page for nobody in particular.
 STAGES = ("pantry", "recipes", "bowls", "days", "weeks", "compare", "schools")
@@ -38,8 +40,9 @@ class ClientInAddressMiddleware:
                 request.for_client = Client.with_removed.filter(pk=pk).first()
                 if request.for_client is None:
                     raise Http404("no such client")
-            # what is rendered late needs the same addresses
-            return rendered(self.get_response(request))
+            # what is rendered late needs the same addresses; a page that is only read asks once
+            with reading() if request.method in ("GET", "HEAD") else nullcontext():
+                return rendered(self.get_response(request))
 
 
 def client_of_page(request: PageRequest) -> Client | None:

@@ -9,6 +9,7 @@ from nutrition.follow_up.trend import Pace
 from nutrition.follow_up.weighed import Weighed
 from schools.chosen import school_named
 from webkit.later import Question
+from webkit.once import once
 
 # What more of a client is there to attend to on a day?
 NEEDS: Question[[Client, date], list[Need]] = Question()
@@ -23,6 +24,10 @@ def weighed(client: Client) -> list[Weighed]:
 
 def judged_now(client: Client, today: date) -> Judged:
     """How the weight stands to what is expected."""
+    return once(("judged", client.pk, today), lambda: _judged(client, today))
+
+
+def _judged(client: Client, today: date) -> Judged:
     school, since = school_named(client.school), planned_since(client)
     return judged_for(client.person(), weighed(client), today, school, since)
 

@@ -18,6 +18,7 @@ from nutrition.targets.meals import MealTarget
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.schools import School
 from nutrition.targets.voices import Target, target_words
+from webkit.once import once
 
 
 @dataclass(frozen=True)
@@ -103,7 +104,15 @@ def plan_of(
     """
     if client is None:
         return NOBODY
-    now = version_on(client, on or timezone.localdate())
+    on = on or timezone.localdate()
+    if client.pk is None:
+        return _found(client, version, on)
+    key = ("plan", client.pk, version and version.pk, on)
+    return once(key, lambda: _found(client, version, on))
+
+
+def _found(client: Client, version: TargetVersion | None, on: date) -> Plan:
+    now = version_on(client, on)
     version = version or now
     newer = now if now and version and now.pk != version.pk else None
     holds = now or version

@@ -13,6 +13,7 @@ from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import Referred
 from practice.models import User
 from schools.chosen import school_named
+from webkit.once import once
 
 
 def standing_overrides(client: Client) -> QuerySet[TargetOverride]:
@@ -65,4 +66,5 @@ def version_on(client: Client, on: date) -> TargetVersion | None:
     if latest:
         return max(latest, key=lambda row: row.number)
     # a version made later knows of everything that an earlier one meant to begin with
-    return client.target_versions.filter(takes_effect__lte=on).order_by("-number").first()
+    rows = client.target_versions.filter(takes_effect__lte=on).order_by("-number")
+    return once(("version", client.pk, on), rows.first)

@@ -3,28 +3,31 @@ happened."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from datetime import date, timedelta
 from threading import Lock
 from typing import Any
 
-from cachetools import LRUCache, cached
+from cachetools import LRUCache
+from django.db.models import QuerySet
 
 from clients.models import Client
 from clients.plan.attention import planned_since
 from clients.plan.in_force import Plan, plan_of
-from journal.models import LoggedDay, LoggedEntry
+from journal.models import LoggedEntry
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day
 from nutrition.follow_up.eaten import Bite
 from nutrition.follow_up.eaten import LoggedDay as Known
+from nutrition.follow_up.kitchen_line import LEFT_OUT
 from nutrition.follow_up.stall import Record
 from nutrition.targets.blood import blood_numbers
-from planner.day import Entry, entry_of, portion_of_food
-from planner.models import Day
+from planner.day import entry_of, portion_of_food
+from planner.models import DayEntry
+from webkit.once import once
 
 # So far back the record is looked at. [d]
 LOOKED_BACK = 120
@@ -58,66 +61,97 @@ def portion_of(row: LoggedEntry, system: str) -> Portion:
     return replace(portion, profile=portion.profile.off_by(off))
 
 
-@cached(LRUCache(KEPT_DAYS), key=lambda key, rows, reckon: key, lock=Lock())
-def _bites(key: tuple[Any, ...], rows: Iterable[Any], reckon: Any) -> tuple[Bite, ...]:
-    """Rows as bites, kept for the next time while nothing of them changed."""
-    return tuple(Bite(row.meal, portion) for row in rows if (portion := reckon(row)) is not None)
+# What of a row decides what was eaten by it, and of a logged one besides.
+_STATE = ("pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_id", "planned_id")
+_LOGGED = (*_STATE, "low", "high", "said")
+# Days by what is in them, as bites: what did not change since is not reckoned again.
+_kept: LRUCache[tuple[Any, ...], tuple[Bite, ...]] = LRUCache(KEPT_DAYS)
+_lock = Lock()
+
+States = list[tuple[Any, ...]]
+Bites = tuple[Bite, ...]
 
 
-def _state(row: Any) -> tuple[Any, ...]:
-    return (
-        *(row.pk, row.meal, row.food, row.amount, row.low_g, row.high_g),
-        *(row.bowl_id, row.recipe_id, row.planned_id),
-    )
+def _bites(key: tuple[Any, ...], states: States, reckon: Callable[[], Iterable[Bite]]) -> Bites:
+    """The bites of a day in a state, kept for the next time; reckoned outside the lock: two that
+    ask at once may both reckon."""
+    # a dish without a copy of its own follows what becomes of it
+    follows = any((state[6] or state[7]) and not state[8] for state in states)
+    with _lock:
+        found = None if follows else _kept.get(key)
+    if found is None:
+        found = tuple(reckon())
+        if not follows:
+            with _lock:
+                _kept[key] = found
+    return found
 
 
-def eaten_bites(day: LoggedDay, rows: Sequence[LoggedEntry]) -> tuple[Bite, ...]:
-    """What of a day was eaten."""
-    system, eaten = day.practice.measures, [row for row in rows if row.eaten]
-    states = tuple((*_state(row), row.low, row.high, row.said) for row in eaten)
-    key = ("eaten", day.pk, system, states, food_table().key)
-    return _bites(key, eaten, lambda row: portion_of(row, system))
+def _by_day(rows: QuerySet, fields: Sequence[str]) -> dict[int, States]:
+    """The states of the rows of days, without making records of them."""
+    out: dict[int, States] = {}
+    for day, *state in rows.values_list("day_id", *fields):
+        out.setdefault(day, []).append(tuple(state))
+    return out
 
 
-def planned_bites(day: Day, rows: Sequence[Any]) -> tuple[Bite, ...]:
-    """What was planned for a day."""
-    system = day.practice.measures
-    key = ("planned", day.pk, system, tuple(map(_state, rows)), food_table().key)
+class _Rows:
+    """The rows of a day as records, fetched only where they have to be reckoned."""
 
-    def reckon(row: Any) -> Portion | None:
-        if row.food in food_table():
-            return portion_of_food(row)
-        row.day = day
-        entry: Entry | None = entry_of(row, system)
-        return entry.portion if entry is not None else None
+    def __init__(self, rows: QuerySet, system: str) -> None:
+        self.rows = rows.select_related("bowl__practice", "recipe", "planned")
+        self.system = system
 
-    return _bites(key, rows, reckon)
+    def eaten(self, day: int) -> Iterator[Bite]:
+        for row in self.rows.filter(day=day):
+            if row.eaten:
+                yield Bite(row.meal, portion_of(row, self.system))
+
+    def planned(self, day: int) -> Iterator[Bite]:
+        for row in self.rows.filter(day=day).select_related("day__client"):
+            if row.food in food_table():
+                yield Bite(row.meal, portion_of_food(row))
+            elif (entry := entry_of(row, self.system)) is not None:
+                yield Bite(row.meal, entry.portion)
 
 
 def logged_days(client: Client, since: date, until: date) -> list[Known]:
     """The logged days between two dates, each with what was planned for it, oldest first."""
-    rows = (
-        client.logged_days.filter(date__range=(since, until))
-        .select_related("practice")
-        .prefetch_related("entries__bowl__practice", "entries__recipe", "entries__planned")
-    )
-    plans = (
-        client.days.filter(date__range=(since, until))
-        .select_related("practice", "client")
-        .prefetch_related("entries__bowl__practice", "entries__recipe", "entries__planned")
-    )
-    planned = {day.date: day for day in plans}
+    key = ("logged", client.pk, since, until)
+    return once(key, lambda: _logged_days(client, since, until))
+
+
+def _logged_days(client: Client, since: date, until: date) -> list[Known]:
+    logged = list(client.logged_days.filter(date__range=(since, until)).order_by("date"))
+    if not logged:
+        return []
+    dates = [day.date for day in logged]
+    plans = dict(client.days.filter(date__in=dates).values_list("date", "pk"))
+    system, table = client.practice.measures, food_table().key
+    eaten_rows = LoggedEntry.objects.filter(day__in=[day.pk for day in logged])
+    plan_rows = DayEntry.objects.filter(day__in=list(plans.values()))
+    eaten = _by_day(eaten_rows.exclude(how=LEFT_OUT), _LOGGED)
+    planned = _by_day(plan_rows, _STATE)
+    eaten_rows_of, plan_rows_of = _Rows(eaten_rows, system), _Rows(plan_rows, system)
     taken = client.supplements_taken()
     supplements = per_day(taken) if taken else None
+
+    def bites(
+        kind: str, day: int, states: States, reckon: Callable[[int], Iterable[Bite]]
+    ) -> Bites:
+        return _bites((kind, day, system, tuple(states), table), states, lambda: reckon(day))
+
     out = []
-    for day in sorted(rows, key=lambda row: row.date):
-        plan = planned.get(day.date)
+    for day in logged:
+        plan = plans.get(day.date)
         out.append(
             Known(
                 on=day.date,
                 whole=day.whole,
-                eaten=eaten_bites(day, list(day.entries.all())),
-                planned=planned_bites(plan, list(plan.entries.all())) if plan else (),
+                eaten=bites("eaten", day.pk, eaten.get(day.pk, []), eaten_rows_of.eaten),
+                planned=bites("planned", plan, planned.get(plan, []), plan_rows_of.planned)
+                if plan is not None
+                else (),
                 supplements=supplements,
             )
         )

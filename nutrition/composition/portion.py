@@ -110,7 +110,16 @@ class Portion:
     def toward(self, key: str) -> float:
         """What one gram brings toward a target's key: for a calorie density the energy of what is
         food. In the key's unit per gram, or [kcal/g]."""
-        return self.amount("energy_kcal") * self.is_food if key == DENSITY else self.amount(key)
+        known = self._toward
+        if key not in known:
+            of_food = self.amount("energy_kcal") * self.is_food if key == DENSITY else None
+            known[key] = self.amount(key) if of_food is None else of_food
+        return known[key]
+
+    @cached_property
+    def _toward(self) -> dict[str, float]:
+        """What was asked of one gram, by key: solving asks many times."""
+        return {}
 
     @cached_property
     def unknown(self) -> Mapping[str, float]:
