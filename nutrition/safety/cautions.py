@@ -153,10 +153,17 @@ class Caution:
 
 
 def _value(side: str, numbers: Mapping[str, float]) -> float | None:
+    fixed = _fixed(side)
+    return numbers.get(side) if fixed is None else fixed
+
+
+@lru_cache(maxsize=1024)
+def _fixed(side: str) -> float | None:
+    """The number that a side of a comparison is; None for a name."""
     try:
         return float(side)
     except ValueError:
-        return numbers.get(side)
+        return None
 
 
 def _comparison(text: str) -> Comparison:
@@ -234,16 +241,22 @@ def rules() -> tuple[Rule, ...]:
     return tuple(out)
 
 
-def _person_matches(rule: Rule, situation: Situation) -> bool:
-    have = situation.conditions
-    return (
-        (not rule.any_condition or not have.isdisjoint(rule.any_condition))
+@lru_cache(maxsize=64)
+def _rules_for(
+    have: frozenset[str], allergies: frozenset[str], life_stage: str, goal: str, school: str
+) -> tuple[Rule, ...]:
+    """The rules that may fire for such a person, whatever they eat: many dishes are asked about for
+    one person."""
+    return tuple(
+        rule
+        for rule in rules()
+        if (not rule.any_condition or not have.isdisjoint(rule.any_condition))
         and rule.all_condition <= have
         and have.isdisjoint(rule.no_condition)
-        and (not rule.any_allergy or not situation.allergies.isdisjoint(rule.any_allergy))
-        and (not rule.life_stage or situation.life_stage.startswith(rule.life_stage))
-        and (not rule.goal or situation.goal in rule.goal)
-        and (not rule.school or situation.school.partition(":")[0] in rule.school)
+        and (not rule.any_allergy or not allergies.isdisjoint(rule.any_allergy))
+        and (not rule.life_stage or life_stage.startswith(rule.life_stage))
+        and (not rule.goal or goal in rule.goal)
+        and (not rule.school or school in rule.school)
     )
 
 
@@ -363,10 +376,9 @@ def cautions_in(situation: Situation) -> list[Caution]:
         situation.conditions, situation.allergies, situation.numbers, situation.foods
     )
     out = []
-    for rule in rules():
-        if not _person_matches(rule, situation) or not all(
-            comparison.holds(numbers) for comparison in rule.number
-        ):
+    person = (situation.conditions, situation.allergies, situation.life_stage, situation.goal)
+    for rule in _rules_for(*person, situation.school.partition(":")[0]):
+        if not all(comparison.holds(numbers) for comparison in rule.number):
             continue
         found = _foods_of(rule, situation)
         if found is None:
