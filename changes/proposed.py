@@ -26,6 +26,7 @@ from nutrition.portions.proposals import (
     unknown_of,
 )
 from nutrition.portions.reach import within_reach
+from nutrition.portions.sensible import HEAPED
 from nutrition.swaps.helping import helping
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import judged, within_upper_levels
@@ -35,8 +36,6 @@ from webkit import show
 from webkit.asked import key_in, number_in
 
 MOST_TAKEN_G = 20_000.0
-# A bowl may be heaped a little over its brim. Common practice, no source.
-HEAPED = 1.05
 
 
 @dataclass(frozen=True)

@@ -9,12 +9,17 @@ from django.utils import timezone
 
 from clients.models import Client
 from journal.record.days import logged_days
-from nutrition.follow_up.attention import LOOK_AT_CHANGE, LOOK_AT_DAYS, SIGN, TELL, Need
+from nutrition.follow_up.attention import (
+    CHANGE_DAYS,
+    LOOK_AT_CHANGE,
+    LOOK_AT_DAYS,
+    SIGN,
+    SIGN_DAYS,
+    TELL,
+    Need,
+)
 from nutrition.follow_up.signs import LOOKED_BACK_DAYS, record_numbers
 from nutrition.follow_up.usual import HABIT_DAYS, WATCHED_WITH, habit_numbers
-
-# A change is looked at after so long, a note is signed within so long. [d] Common practice.
-CHANGE_DAYS, SIGN_DAYS = 21, 2
 
 
 def to_attend(client: Client, today: date) -> list[Need]:

@@ -19,6 +19,7 @@ from clients.plan.strip import strip_context
 from nutrition.composition.cooking import cook
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
+from nutrition.portions.sensible import MEAL_OF_DAY, OF_A_MEAL, WORN
 from nutrition.recipe.model import choice_keys
 from nutrition.recipe.notation import as_written, not_counted, noted
 from nutrition.recipe.reckoning import Facts, line_method
@@ -37,10 +38,7 @@ from recipes.without import batch_follows, copy_for, save_new
 
 # A serving judged by as much of the day as its calories are.
 BY_CALORIES = "calories"
-# What is judged in the bowls that wear it; where there is none, by a share of what a meal may have.
-# Common practice, no source.
-WORN, IN_A_BOWL = ("sauce", "topping"), "worn-"
-MEAL_SHARE, OF_A_MEAL = 1 / 3, 0.25
+IN_A_BOWL = "worn-"
 # What a measure may be off from the grams before the grams are written. [share]
 SAME_GRAMS = 0.03
 
@@ -91,7 +89,7 @@ class RecipeChanges(Changeable):
         words = f"as much of the day as its calories, {share * 100:.0f} %"
         if self.record.role in WORN:
             words = "a quarter of what a meal may have"
-            share = MEAL_SHARE * OF_A_MEAL
+            share = MEAL_OF_DAY * OF_A_MEAL
         return Look(
             portions=line_portions(facts) if kcal > 0 else [],
             besides=Profile.empty(),

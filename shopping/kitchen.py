@@ -5,8 +5,9 @@ from __future__ import annotations
 from django.db import transaction
 
 from clients.models import Client
+from nutrition.prep.shopping import CRUMB_G
 from practice.models import User
-from shopping.lists import CRUMB_G, Line, taken_by
+from shopping.lists import Line, taken_by
 from shopping.models import MOST_G, Bought, CookedPot, Stock
 from week.models import Week
 from week.pots import Pot

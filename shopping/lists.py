@@ -10,16 +10,11 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import plain_name
 from nutrition.planning.skeleton import days_of
 from nutrition.prep.buying import as_bought
-from nutrition.prep.shopping import Item, Need, ShoppingList, shopping_list
+from nutrition.prep.shopping import STOCK_G, Item, Need, ShoppingList, shopping_list, trips_of
 from shopping.models import Bought, Package, Stock
 from week.models import Week
 from week.pots import Pot
 from week.reckoned import ReckonedWeek, reckon_week
-
-# Less than this is not in the kitchen. [g]
-CRUMB_G = 0.5
-# Fewer trimmings make no stock. Common practice, no source. [g]
-STOCK_G = 50.0
 
 
 @dataclass(frozen=True)
@@ -127,15 +122,6 @@ def needs_of_pot(pot: Pot) -> list[Need]:
     ]
 
 
-def trips_of(reckoned: ReckonedWeek) -> list[int]:
-    """The days on which one shops: the skeleton's, or else those on which one cooks."""
-    week, skeleton = reckoned.week, reckoned.skeleton
-    first = min((pot.cooked.day for pot in reckoned.pots), default=0)
-    days = days_of(skeleton.shopping or skeleton.cooking, week.start, week.days)
-    early = [day for day in days if day <= first] or [min(first, 0)]
-    return sorted({max(early), *(day for day in days if day > first)})
-
-
 def own_packages() -> dict[str, tuple[str, float]]:
     """How the practice's shop sells, by food."""
     return {row.food: (row.unit, row.grams) for row in Package.objects.all()}
@@ -156,10 +142,13 @@ def list_of(week: Week) -> WeekList:
     have = {row.food: row.grams for row in Stock.objects.filter(client=week.client)}
     for row in ticked.values():
         have[row.food] = max(have.get(row.food, 0.0) - row.grams, 0.0)
-    found = shopping_list(
-        needs_of(reckoned, cooked), trips_of(reckoned), have, own_packages(), prices()
+    skeleton = reckoned.skeleton
+    trips = trips_of(
+        days_of(skeleton.shopping or skeleton.cooking, week.start, week.days),
+        min((pot.cooked.day for pot in reckoned.pots), default=0),
     )
-    trips = []
+    found = shopping_list(needs_of(reckoned, cooked), trips, have, own_packages(), prices())
+    shown = []
     for at in found.trips:
         sections = [
             (name, [Line(item, ticked.get(item.key)) for item in items if _shown(item, ticked)])
@@ -167,8 +156,8 @@ def list_of(week: Week) -> WeekList:
         ]
         sections = [(name, lines) for name, lines in sections if lines]
         if sections:
-            trips.append(Trip(at, week.date_of(at), sections))
-    return WeekList(week=week, reckoned=reckoned, whole=found, trips=trips, cooked=cooked)
+            shown.append(Trip(at, week.date_of(at), sections))
+    return WeekList(week=week, reckoned=reckoned, whole=found, trips=shown, cooked=cooked)
 
 
 def _shown(item: Item, ticked: dict[str, Bought]) -> bool:

@@ -13,7 +13,7 @@ from nutrition.composition.eaten_out import eaten_out
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion
-from nutrition.planning.candidates import OF_BOWL, OF_FOOD, OF_RECIPE
+from nutrition.planning.candidates import LEAST_BATCH, OF_BOWL, OF_FOOD, OF_RECIPE
 from nutrition.planning.kinds import KINDS_OF_BOWL, kinds_of_food, kinds_of_recipe
 from nutrition.planning.week import MOST_POTS, Prepared
 from nutrition.prep.keeping import Keeping, is_heated, keeping_of
@@ -25,9 +25,6 @@ from recipes.facts import facts_of
 from recipes.models import Recipe
 from recipes.owned import open_to
 from webkit.asked import key_in
-
-# A batch is made from half the recipe on. Common practice, no source. [share]
-LEAST_BATCH = 0.5
 
 
 @dataclass(frozen=True, kw_only=True)

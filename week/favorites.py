@@ -12,6 +12,7 @@ from django.db.models import Max
 from clients.models import Client
 from clients.plan.in_force import Plan
 from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.planning.candidates import LIKED
 from nutrition.planning.kinds import KINDS, USUAL_FOODS
 from nutrition.planning.skeleton import Skeleton
 from nutrition.safety.gate import Gate
@@ -23,8 +24,6 @@ from week.models import Favorite
 
 # So many are proposed at a time, and so many recipes and bowls are looked at for them.
 A_FEW, MOST_LOOKED_AT = 4, 150
-# What holds a food that the client named as liked is so much nearer. Common practice, no source.
-LIKED = 0.5
 
 
 @dataclass(frozen=True, kw_only=True)

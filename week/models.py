@@ -8,6 +8,7 @@ from django_scopes import ScopedManager
 
 from bowls.models import Bowl
 from clients.models import Client, TargetVersion
+from nutrition.prep.batches import USUAL_CONTAINER_ML
 from planner.models import EATEN, MEALS, Day, Eaten, eaten_words
 from practice.models import Practice, User
 from practice.removal import Archivable, PresentManager, Removable
@@ -16,8 +17,6 @@ from practice.versioned import Versioned
 from recipes.models import Recipe
 
 LENGTHS = [(7, "7 days"), (14, "14 days")]
-# A container of half a liter and a little: a lunch. Common practice, no source. [mL]
-USUAL_CONTAINER_ML = 600.0
 
 
 class ClientSkeleton(Versioned):

@@ -12,6 +12,7 @@ from django.urls import reverse
 from clients.models import Client, ClientLook
 from clients.plan.looks import ASK, NEED, STOP, fetched, keep, not_up_to_date
 from nutrition.follow_up.attention import CORRECT, RETARGET, WEIGH, Need
+from nutrition.targets.conditions import GROUPS
 from webkit.for_client import without_client
 from webkit.later import Question
 from webkit.listing import Lists
@@ -31,9 +32,10 @@ CLIENT_LISTS = Lists(
         "all": ("everybody", Q()),
         "look": ("needs a look", Q(look__needs__gt=0)),
         "stop": ("stop and ask", Q(look__stops__gt=0)),
-        "kidney": ("kidney", Q(look__tags__contains=",kidney,")),
-        "diabetes": ("diabetes", Q(look__tags__contains=",diabetes,")),
-        "heart": ("heart and pressure", Q(look__tags__contains=",heart,")),
+        **{
+            group: (called, Q(look__tags__contains=f",{group},"))
+            for group, called in GROUPS.items()
+        },
         "lose": ("loses weight", Q(goal="lose")),
         "gain": ("gains weight", Q(goal="gain")),
         "muscle": ("builds muscle", Q(goal="muscle")),

@@ -24,7 +24,7 @@ from clients.plan.attention import judged_now, reasons, weekly_pace
 from clients.plan.cautions import of_the_client
 from clients.plan.in_force import plan_of
 from nutrition.safety.cautions import LEVELS, URGENT, Caution
-from nutrition.targets.conditions import in_play
+from nutrition.targets.conditions import groups_of, in_play
 from practice.in_passing import note_in_passing
 from practice.removal import put_away_or_back
 from webkit.later import Question
@@ -34,13 +34,6 @@ LATEST_VERSIONS = 4
 # Of those that are not up to date so many are looked at with each list, beside those it shows.
 AT_ONCE = 20
 ASK = "ask"
-# What clients are filtered by, and what they have in common: conditions whose code begins so.
-KINDS = {
-    "kidney": ("ckd", "dialysis", "hemodialysis", "peritoneal", "kidney_transplant"),
-    "diabetes": ("diabetes", "gestational_diabetes", "insulin", "sulfonylurea"),
-    "heart": ("hypertension", "heart", "high_cholesterol", "warfarin"),
-}
-
 
 # What else of the clients is looked at, to be fetched for all of them at once?
 FETCHED_TOO: Question[[], list[Prefetch]] = Question()
@@ -82,8 +75,7 @@ def look_at(client: Client, today: date) -> ClientLook:
     seen = [mark for mark in (before.seen if before else ()) if mark in known]
     waiting = [one for one in watched if mark_of(one) not in seen]
     codes = in_play(client.conditions, client.age_years)
-    tags = [name for name, begins in KINDS.items() if any(one.startswith(begins) for one in codes)]
-    tags += [client.goal, "pregnant" if client.life_stage != "adult" else "adult"]
+    tags = [*groups_of(codes), client.goal, "pregnant" if client.life_stage != "adult" else "adult"]
     words, step, since, urgency = "", "", None, 0
     if needs:
         words, step, since, urgency = needs[0].words, needs[0].step, needs[0].since, NEED

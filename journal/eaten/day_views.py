@@ -23,11 +23,14 @@ from journal.eaten.logged import (
     planned_rows,
     undecided_of,
 )
-from journal.eaten.said import BY_EYE, SERVED_OFF, Names, hear
+from journal.eaten.said import EYED, Names, hear
 from journal.forms import DAYS_BACK, FeltForm
 from journal.models import Felt, LoggedDay, LoggedEntry
 from journal.whose import for_a_client
 from nutrition.composition.foods import food_table
+from nutrition.follow_up.recall import FORGOTTEN, PASSES
+from nutrition.follow_up.told_amounts import NAMED
+from nutrition.targets.meals import meal_at
 from nutrition.written.basis import basis_range
 from nutrition.written.guess import UnreadableGuess
 from planner.models import MEALS
@@ -47,28 +50,6 @@ NOTHING_LOGGED = (
     "what was eaten."
 )
 MEAL_NAMES = dict(MEALS)
-# The hours from which a meal is the one that is meant. Common practice, no source.
-MEAL_FROM = ((17, "dinner"), (11, "lunch"), (0, "breakfast"))
-# The passes of a recall, in their order. Moshfegh et al., Am J Clin Nutr 88:324 (2008): the
-# automated multiple-pass method; from memory.
-PASSES = (
-    ("list", "Quick list", "Everything, as it comes to mind, from waking up. Do not stop them."),
-    ("forgotten", "What is forgotten", "Ask each of these once."),
-    ("time", "When and where", "For each: about what time, and where?"),
-    ("detail", "How much", "For each that is still open: which, and how much of it?"),
-    ("last", "A last look", "Read it back from the morning on. Anything else, however small?"),
-)
-FORGOTTEN = (
-    "coffee, tea, juice, other drinks",
-    "sugar, milk or cream in them",
-    "oil, dressing or sauce on it",
-    "nuts, seeds, dried fruit by the handful",
-    "bread, crackers beside it",
-    "sweets, chocolate, something baked",
-    "tastes while cooking, what others left",
-    "second helpings",
-    "anything at night",
-)
 
 
 def _date(text: str) -> date:
@@ -84,7 +65,7 @@ def _date(text: str) -> date:
 
 def _meal_now() -> str:
     hour = timezone.localtime().hour
-    return next(meal for since, meal in MEAL_FROM if hour >= since)
+    return meal_at(hour)
 
 
 def _context(request: PageRequest, client: Client, on: date) -> dict[str, object]:
@@ -265,15 +246,15 @@ def _settle(request: PageRequest, client: Client, log: LoggedDay, asked: Asked) 
         if food is not None and grams is not None:
             row.food, row.amount = food.slug, grams
             # somebody chose a usual helping: by eye
-            row.basis = BY_EYE
-            row.low_g, row.high_g = basis_range(grams, BY_EYE)
+            row.basis = EYED
+            row.low_g, row.high_g = basis_range(grams, EYED)
             row.save()
             return ""
         thing = thing_of(data.get("dish", "")[:100], client)
         if thing is None or thing.food is not None:
             return "Choose what it was, or write it again with an amount."
         row.bowl, row.recipe, row.amount = thing.bowl, thing.recipe, 1.0
-        row.low, row.high, row.basis = 1.0 - SERVED_OFF, 1.0 + SERVED_OFF, BY_EYE
+        (row.low, row.high), row.basis = NAMED, EYED
         plan_dish(row, request.practice)
         row.save()
     return ""

@@ -12,19 +12,18 @@ from django.db import IntegrityError, transaction
 from clients.models import Client
 from journal.eaten.said import Choices, Names, choices_for, dish_name, of_planned
 from journal.models import LoggedDay, LoggedEntry
-from journal.record.days import AS_PLANNED_OFF, logged_days
+from journal.record.days import logged_days
 from nutrition.composition.foods import food_table
 from nutrition.composition.profile import Profile
 from nutrition.follow_up.eaten import LoggedDay as Known
 from nutrition.follow_up.kitchen_line import LEFT_OUT
+from nutrition.follow_up.told_amounts import AS_PLANNED, BY_EYE
 from planner.models import MEALS, Day, DayEntry
 from planner.planned import guess_of, is_out
 from practice.models import Practice
 
 # What a touch says of a planned dish: how much of it, and what that is called.
 SHARES = ((1.0, "as planned"), (0.5, "half"), (0.75, "\u00be"), (1.5, "1\u00bd"), (0.0, "none"))
-# By eye, half of something may be two fifths or three. Common practice, no source.
-BY_EYE = (0.8, 1.2)
 
 
 @dataclass(frozen=True)
@@ -182,7 +181,7 @@ def decide(log: LoggedDay, rows: Sequence[DayEntry], share: float) -> None:
     words = {1.0: "as planned", 0.0: LEFT_OUT}
     for row in rows:
         how = words.get(share) or ("less" if share < 1 else "more")
-        spread = (1 - AS_PLANNED_OFF, 1 + AS_PLANNED_OFF) if share == 1 else BY_EYE
+        spread = AS_PLANNED if share == 1 else BY_EYE
         of_planned(log, row, share, how, spread=spread).save()
 
 

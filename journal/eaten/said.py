@@ -22,6 +22,7 @@ from nutrition.follow_up.kitchen_line import (
     named_in,
     pieces,
 )
+from nutrition.follow_up.told_amounts import AS_SERVED, NAMED, SAME_AS_PLANNED
 from nutrition.written.finding import to_choose
 from nutrition.written.guess import SAID_OUT, read_guess
 from nutrition.written.line import Line
@@ -37,11 +38,8 @@ from week.models import Favorite
 MOST_CHOICES = 4
 # So many things can be said at once, each of so many characters.
 MOST_PIECES, MOST_PIECE = 60, 200
-# A dish that is named with no share was eaten as it is served, more or less. Common practice.
-SERVED_OFF = 0.2
-# Under or over so much of what was planned it is said to be less, or more. [share]
-AS_PLANNED = (0.95, 1.05)
-AS_SERVED, BY_EYE = "as it was served", "by eye"
+# How an amount came to be known.
+SERVED, EYED = "as it was served", "by eye"
 
 
 @dataclass
@@ -153,7 +151,7 @@ def hear(text: str, day: LoggedDay, meal: str, names: Names, system: str) -> Hea
 
 def of_out(day: LoggedDay, meal: str, text: str) -> LoggedEntry:
     """A meal eaten out as it was said. Raises UnreadableGuess."""
-    row = LoggedEntry(day=day, meal=meal, how="besides", basis=BY_EYE, said=text)
+    row = LoggedEntry(day=day, meal=meal, how="besides", basis=EYED, said=text)
     plan_out(row, day.practice, read_guess(text))
     row.locked = False
     return row
@@ -222,7 +220,7 @@ def _of_piece(day: LoggedDay, row: DayEntry, piece: Piece) -> LoggedEntry:
 
 def _how(share: float) -> str:
     """What so much of what was planned is called."""
-    low, high = AS_PLANNED
+    low, high = SAME_AS_PLANNED
     return "as planned" if low <= share <= high else "less" if share < low else "more"
 
 
@@ -235,7 +233,7 @@ def of_planned(
     spread: tuple[float, float] | None = None,
 ) -> LoggedEntry:
     """So much of what was planned, as a row; `spread` is the range as shares of that."""
-    low, high = spread or (1.0 - SERVED_OFF / 2, 1.0 + SERVED_OFF / 2)
+    low, high = spread or AS_SERVED
     amount = row.amount * share
     return LoggedEntry(
         day=day,
@@ -248,7 +246,7 @@ def of_planned(
         low=amount * low,
         high=amount * high,
         how=how,
-        basis=AS_SERVED if share == 1.0 else BY_EYE,
+        basis=SERVED if share == 1.0 else EYED,
         said=said,
         of_entry=row,
     )
@@ -268,14 +266,14 @@ def _food_row(day: LoggedDay, meal: str, food: Food, line: Line) -> LoggedEntry:
 
 def _dish_row(day: LoggedDay, meal: str, dish: Recipe | Bowl, piece: Piece) -> LoggedEntry:
     amount = 1.0 if piece.share is None else piece.share
-    off = SERVED_OFF if piece.share is None else None
+    told = piece.share is not None
     row = LoggedEntry(
         day=day,
         meal=meal,
         amount=amount,
-        low=amount * (1 - off) if off else piece.low,
-        high=amount * (1 + off) if off else piece.high,
-        basis=BY_EYE,
+        low=piece.low if told else amount * NAMED[0],
+        high=piece.high if told else amount * NAMED[1],
+        basis=EYED,
     )
     if isinstance(dish, Bowl):
         row.bowl = dish

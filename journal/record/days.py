@@ -34,9 +34,6 @@ LOOKED_BACK = 120
 # So many days stay at hand as they were reckoned.
 KEPT_DAYS = 1024
 
-# Eaten "as planned", by who did not weigh it, may be off by so much. Common practice, no source.
-AS_PLANNED_OFF = 0.1
-
 
 def portion_of(row: LoggedEntry, system: str) -> Portion:
     """What was eaten, with its range; what is not settled is there with nothing known of it."""

@@ -11,23 +11,16 @@ from clients.models import Client
 from clients.plan.gate import gate_of
 from clients.plan.in_force import Plan
 from journal.record.days import record_of
-from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import Cause, causes, need_by_record
 from nutrition.follow_up.eaten import Average, Parted, average, parted, whole_days
-from nutrition.follow_up.levers import Filler, Lever, Usual, levers
+from nutrition.follow_up.levers import Lever, Usual, levers, usual_fillers
 from nutrition.follow_up.reported import Reported, reported
 from nutrition.follow_up.stall import Judged, Record, judge_pace
 from week.dishes import thing_of
 from week.models import Favorite
 
-# What may be added, the first of each that the client may have: something light for the room, and
-# something lean for the protein; steps, and the most. [g] Common practice, no source.
-FILLERS = (
-    (("romaine-lettuce-raw", "kale-raw", "cucumber-with-peel-raw", "celery-raw"), 30.0, 90.0),
-    (("white-beans-cooked", "split-mung-beans-cooked", "tofu-firm"), 45.0, 135.0),
-)
 # So many favorites are tried in a dish's place.
 MOST_OTHERS = 8
 
@@ -58,15 +51,11 @@ class Reading:
         # what was written down is never led under what is planned at the least
         room = known.mean - day.energy.least if known else gap
         grown = [one for cause in self.causes for one in cause.foods]
-        table = food_table()
         usual = Usual(
             days=self.lately(28),
             aims=plan_aims(self.plan, None),
             gate=gate_of(self.plan),
-            fillers=[
-                Filler(tuple(food for slug in slugs if (food := table.usable(slug))), step, most)
-                for slugs, step, most in FILLERS
-            ],
+            fillers=usual_fillers(),
             others=self._others(),
             system=self.client.practice.measures,
         )

@@ -31,6 +31,11 @@ CORRECT, WEIGH, LOOK_AT_DAYS, TELL, RETARGET, PLAN, LOOK_AT_CHANGE, SIGN = (
 )
 
 
+# A change is looked at after so long, a note is signed within so long. [d] Common practice, no
+# source.
+CHANGE_DAYS, SIGN_DAYS = 21, 2
+
+
 @dataclass(frozen=True)
 class Need:
     """What is to be attended to, in words, the `step` that settles it, since when it is so, where

@@ -10,7 +10,7 @@ from statistics import median
 
 from nutrition.composition.derived import amount_of
 from nutrition.composition.food_classes import classes_of
-from nutrition.composition.foods import Food
+from nutrition.composition.foods import Food, food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Limits, Portion, food_portion
 from nutrition.composition.profile import Profile
@@ -94,6 +94,23 @@ class Filler:
     foods: tuple[Food, ...]
     step: float
     most: float
+
+
+# What may be added, the first of each that the client may have: something light for the room, and
+# something lean for the protein; steps, and the most. [g] Common practice, no source.
+FILLERS = (
+    (("romaine-lettuce-raw", "kale-raw", "cucumber-with-peel-raw", "celery-raw"), 30.0, 90.0),
+    (("white-beans-cooked", "split-mung-beans-cooked", "tofu-firm"), 45.0, 135.0),
+)
+
+
+def usual_fillers() -> list[Filler]:
+    """What may be added, from the foods in force."""
+    table = food_table()
+    return [
+        Filler(tuple(food for slug in slugs if (food := table.usable(slug))), step, most)
+        for slugs, step, most in FILLERS
+    ]
 
 
 @dataclass(frozen=True, kw_only=True)

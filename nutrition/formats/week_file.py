@@ -16,6 +16,7 @@ from nutrition.composition.profile import Profile
 from nutrition.formats.day_file import Asked, read_asked
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.planning.candidates import (
+    LEAST_BATCH,
     OF_FOOD,
     OF_RECIPE,
     aims_of_days,
@@ -48,8 +49,6 @@ from nutrition.written.naming import name_food
 
 # A week without a date begins on a Monday.
 A_MONDAY = date(2024, 1, 1)
-# A batch is made from half the recipe on. Common practice, no source. [share]
-LEAST_BATCH = 0.5
 MOST_BATCH = 4.0
 
 

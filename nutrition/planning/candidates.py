@@ -32,6 +32,13 @@ from nutrition.targets.scope import WEEK, scopes
 OF_RECIPE, OF_BOWL, OF_FOOD = SERVING_COUNTS, BOWL_COUNTS, (0.5, MOST_HELPINGS, 0.5)
 
 
+# A batch is made from half the recipe on. Common practice, no source. [share]
+LEAST_BATCH = 0.5
+# What holds a food that somebody named as liked is so much nearer, in shares of an aim a day.
+# Common practice, no source.
+LIKED = 0.5
+
+
 def candidate_of(
     one: Portion,
     kinds: Collection[str],

@@ -15,6 +15,11 @@ MOST_HELPINGS = 1.5
 # this share of it. Common practice, no source.
 HALF, TWICE, STAR = 0.5, 2.0, 0.75
 LEAST_STEP_G = 0.2
+# A bowl may be heaped a little over its brim. Common practice, no source. [share]
+HEAPED = 1.05
+# What is worn by bowls is judged in them; where there is none, by so much of what a meal may have,
+# and a meal by so much of the day. Common practice, no source. [share]
+WORN, OF_A_MEAL, MEAL_OF_DAY = ("sauce", "topping"), 0.25, 1 / 3
 
 
 def most_added_g(food: Food) -> float:

@@ -17,6 +17,8 @@ from nutrition.recipe.scaling import LEAST, MOST, Scaled, scale
 FILLED = 0.9
 # ... and one that is frozen leaves room to swell. Common practice, no source. [share]
 FILLED_FROZEN = 0.85
+# A container of half a liter and a little: a lunch. Common practice, no source. [mL]
+USUAL_CONTAINER_ML = 600.0
 # What is left of a serving after dividing that is nobody's. [share of a serving]
 CRUMB = 0.01
 

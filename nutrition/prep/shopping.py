@@ -18,6 +18,12 @@ WHOLE = 0.95
 TRIMMED = 1.02
 
 
+# Less than this is not in the kitchen. [g]
+CRUMB_G = 0.5
+# Fewer trimmings make no stock. Common practice, no source. [g]
+STOCK_G = 50.0
+
+
 @dataclass(frozen=True)
 class Need:
     """So much of a food that goes into something on a day, counted from the first. [g]"""
@@ -197,3 +203,11 @@ def _weight(bought: Bought, sold_as: Sold) -> float:
     """What counts of it: sold by weight it is weighed whole; by the piece, can or bunch, what is
     used of it."""
     return bought.whole_g if sold_as.by_weight else bought.grams
+
+
+def trips_of(days: Iterable[int], first_pot: int) -> list[int]:
+    """The days on which one shops, of those on which one could: the last before the first pot, or
+    on its day, and all after it. A pot earlier than any of them is shopped for on its day."""
+    known = sorted(days)
+    early = [day for day in known if day <= first_pot] or [min(first_pot, 0)]
+    return sorted({max(early), *(day for day in known if day > first_pot)})

@@ -49,8 +49,11 @@ class Condition:
     of_meal: tuple[str, ...] = ()
     doctor: str = ""
     carbohydrate_by_meal: bool = False
+    group: str = ""
 
 
+# What conditions are told apart by where clients are looked for, and what each is called.
+GROUPS = {"kidney": "kidney", "diabetes": "diabetes", "heart": "heart and pressure"}
 # What a row of numbers may need besides conditions: what is planned, and how a body is.
 STATES = ("losing", "underweight", "pregnant", "nursing", "potassium_old", "phosphate_old")
 
@@ -87,6 +90,8 @@ def conditions() -> dict[str, Condition]:
         for name in (*merged["brings"], merged["part_of"]):
             if name and name not in data:
                 raise BadTable(f"{where}: there is no condition “{name}”", name)
+        if merged.get("group", "") not in ("", *GROUPS):
+            raise BadTable(f"{where}: there is no group “{merged['group']}”", "group")
         for key in (*merged["watched"], *merged["of_meal"]):
             if key not in NUTRIENT:
                 raise BadTable(f"{where}: there is no target “{key}” to watch", key)
@@ -98,6 +103,12 @@ def conditions() -> dict[str, Condition]:
 def those(codes: Iterable[str]) -> list[Condition]:
     """The conditions of these codes; unknown codes are left out."""
     return [conditions()[code] for code in codes if code in conditions()]
+
+
+def groups_of(codes: Iterable[str]) -> list[str]:
+    """The groups that conditions of these codes are in, in their order."""
+    found = {one.group for one in those(codes)}
+    return [group for group in GROUPS if group in found]
 
 
 def limits_protein(codes: Iterable[str]) -> bool:

@@ -153,3 +153,12 @@ def likely_meal(meals: Sequence[MealTarget], kcal: float) -> MealTarget | None:
     Common practice, no source. None where the day has no meals."""
     mains = [one for one in meals if one.key in MAIN_MEALS] or list(meals)
     return min(mains, key=lambda one: abs(one.energy_kcal - kcal), default=None)
+
+
+# The hours from which a meal is the one that is meant. Common practice, no source.
+MEAL_FROM = ((17, "dinner"), (11, "lunch"), (0, "breakfast"))
+
+
+def meal_at(hour: int) -> str:
+    """The key of the meal that is eaten at an hour of the day. [0 to 23]"""
+    return next(meal for since, meal in MEAL_FROM if hour >= since)

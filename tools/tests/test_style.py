@@ -132,6 +132,18 @@ class Pages(TestCase):
         ]
         self.assertEqual(found, [])
 
+    def test_no_rule_of_the_job_stands_in_the_web(self):
+        """What is common practice, or from memory, stands in the core, where the list of it looks
+        and its own room tests it."""
+        marked = re.compile(r"common\s+(?:#\s+)?practice|from\s+(?:#\s+)?memory", re.I)
+        found = [
+            name
+            for name, text in files("*.py")
+            if name.partition("/")[0] not in ("nutrition", "tools", "demo") and "tests" not in name
+            if marked.search(text)
+        ]
+        self.assertEqual(found, [])
+
     def test_no_address_in_a_script(self):
         written = re.compile(r"""["'`]/[a-z]""")
         scripts = [row for row in files("*.js") if row[0].startswith("webkit/static/js/")]

@@ -4,7 +4,7 @@ import unittest
 
 from nutrition.composition.foods import food_table
 from nutrition.prep.buying import SECTIONS, as_bought, sold, units_for
-from nutrition.prep.shopping import Need, shopping_list, trip_for
+from nutrition.prep.shopping import CRUMB_G, STOCK_G, Need, shopping_list, trip_for, trips_of
 
 TABLE = food_table()
 
@@ -123,3 +123,23 @@ class Lists(unittest.TestCase):
     def test_somebody_shops_on_some_day(self):
         with self.assertRaises(ValueError):
             shopping_list([], [])
+
+
+class Trips(unittest.TestCase):
+    def test_the_last_day_before_the_first_pot_and_all_after_it(self):
+        for days, first_pot, trips in (
+            ([2, 5], 2, [2, 5]),
+            ([2, 5], 4, [2, 5]),
+            ([0, 2, 5], 4, [2, 5]),
+            ([0, 2, 5], 5, [5]),
+            # cooked before anybody shops: a trip of its own, on a day that is there
+            ([2, 5], 0, [0, 2, 5]),
+            ([2, 5], 1, [0, 2, 5]),
+            ([2, 5], -1, [-1, 2, 5]),
+            ([], 3, [0]),
+        ):
+            with self.subTest(days=days, first_pot=first_pot):
+                self.assertEqual(trips_of(days, first_pot), trips)
+
+    def test_what_is_nothing_and_what_makes_a_stock(self):
+        self.assertEqual((CRUMB_G, STOCK_G), (0.5, 50.0))
