@@ -32,6 +32,7 @@ def page() -> str:
     rows = {
         "Data": sorted((ROOT / "nutrition" / "data").glob("*.*")),
         "The core": sorted((ROOT / "nutrition").rglob("*.py")),
+        "What is drawn": sorted((ROOT / "webkit").rglob("*.py")),
         "What makes the data": sorted((ROOT / "tools").glob("*.*")),
     }
     out = [HEAD]
