@@ -39,7 +39,8 @@ def _score(request: PageRequest, of: str, key: str) -> HttpResponse:
 def find(request: PageRequest) -> HttpResponse:
     """Clients, recipes, bowls, days, foods and pages by a few letters."""
     words = short(request.GET, "q", 80)
-    context = {"q": words, "places": places(words, request.for_client)}
+    # the page has the places itself, and no panel with them over it
+    context = {"q": words, "places": places(words, request.for_client), "finding": True}
     template = "finder/_places.html" if request.htmx else "finder/find.html"
     return render(request, template, context)
 

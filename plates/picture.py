@@ -24,7 +24,6 @@ def rounds(plates: Sequence[Dish], key: str) -> list[dict[str, object]]:
 
 LEAST, MOST = 0.1, 9.5
 TOP, BOTTOM, HEIGHT_OF_LABEL = 24.0, 14.0, 22.0
-SPINE = 150.0
 
 
 @dataclass(frozen=True)

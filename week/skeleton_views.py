@@ -150,4 +150,4 @@ def decided(request: PageRequest) -> HttpResponse:
             messages.error(request, "That dish is no longer there.")
     if request.htmx:
         return render(request, "week/_favorites.html", _favorites_context(request, client))
-    return redirect(f"{reverse('week:favorites')}#{short(data, 'kind', 20)}")
+    return redirect(f"{reverse('week:favorites')}#kind-{short(data, 'kind', 20)}")

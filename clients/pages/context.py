@@ -45,11 +45,6 @@ class ClientInAddressMiddleware:
                 return rendered(self.get_response(request))
 
 
-def client_of_page(request: PageRequest) -> Client | None:
-    """The client whom the page is for; None where the address names none."""
-    return request.for_client
-
-
 def settle_on(
     request: PageRequest, client: Client | None, named: bool = False
 ) -> HttpResponse | None:

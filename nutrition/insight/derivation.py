@@ -59,10 +59,6 @@ class Derived:
     def unit(self) -> str:
         return NUTRIENT[self.key].unit
 
-    def share_of(self, whole: Amount) -> float | None:
-        """Its share of a whole [0 to 1]; None where that cannot be said."""
-        return self.amount.amount / whole.amount if whole.amount > 0 and self.amount.known else None
-
 
 def row_of(food: Food, key: str) -> Row:
     """The row of a food for a key of the table. Raises KeyError for a key that has no column."""

@@ -8,7 +8,7 @@ import difflib
 import math
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from datetime import date, timedelta
 from functools import lru_cache
 from typing import Any
@@ -297,13 +297,6 @@ def checked(skeleton: Skeleton) -> Skeleton:
     if not 0 <= wishes.colors <= 6:
         raise BadSkeleton("colors", "0 to 6 colors a day.")
     return skeleton
-
-
-def away_on(skeleton: Skeleton, day: int, meals: frozenset[str]) -> Skeleton:
-    """The skeleton with some meals of a weekday eaten away."""
-    days = list(skeleton.days)
-    days[day] = replace(days[day], away=meals)
-    return replace(skeleton, days=tuple(days))
 
 
 def check_skeletons() -> None:

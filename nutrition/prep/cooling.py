@@ -7,8 +7,6 @@ from dataclasses import dataclass
 # A pot deeper than a shallow pan does not cool in time by itself. Common practice after FDA Food
 # Code 3-501.15 (shallow pans, smaller portions, ice), from memory. [mL]
 BIG_POT_ML = 2000.0
-# How deep it may stand in a container to cool in a refrigerator: two inches. From memory. [cm]
-SHALLOW_CM = 5.0
 
 
 @dataclass(frozen=True)

@@ -128,11 +128,6 @@ class Facts:
         return tuple(line.text for line in self.unresolved)
 
     @property
-    def unsure(self) -> tuple[Line, ...]:
-        """The lines that are counted and whose food wants a look."""
-        return tuple(line for line in self.lines if line.resolved and not line.sure)
-
-    @property
     def measured_ml(self) -> float | None:
         """Room the batch took when it was portioned out by a cup or a spoon. [mL] None where it was
         not."""

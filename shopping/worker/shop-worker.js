@@ -1,29 +1,33 @@
-// Keeps one shopping list, and what its page needs, for a visit to the shop without a connection: the network first, then what was
-// kept. Nothing else of the application is kept.
+// Keeps one shopping list, and what its page needs, for a visit to the shop without a connection:
+// the network first, then what was kept. Nothing else of the application is kept.
 const KEPT = "shopping-list";
 
 self.addEventListener("install", () => self.skipWaiting());
 self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
 self.addEventListener("message", (event) => {
-  if (!event.data || !event.data.keep) return;
-  event.waitUntil((async () => {
-    const cache = await caches.open(KEPT);
-    for (const address of event.data.keep) {
-      const answer = await fetch(address, { credentials: "same-origin" });
-      if (answer.ok && !answer.redirected) await cache.put(address, answer);
-    }
-    event.source?.postMessage({ kept: event.data.keep.length });
-  })());
+  if (!event.data?.keep) return;
+  event.waitUntil(
+    (async () => {
+      const cache = await caches.open(KEPT);
+      for (const address of event.data.keep) {
+        const answer = await fetch(address, { credentials: "same-origin" });
+        if (answer.ok && !answer.redirected) await cache.put(address, answer);
+      }
+      event.source?.postMessage({ kept: event.data.keep.length });
+    })(),
+  );
 });
 self.addEventListener("fetch", (event) => {
   if (event.request.method !== "GET") return;
-  event.respondWith((async () => {
-    try {
-      return await fetch(event.request);
-    } catch (error) {
-      const kept = await caches.match(event.request, { ignoreSearch: true });
-      if (kept) return kept;
-      throw error;
-    }
-  })());
+  event.respondWith(
+    (async () => {
+      try {
+        return await fetch(event.request);
+      } catch (error) {
+        const kept = await caches.match(event.request, { ignoreSearch: true });
+        if (kept) return kept;
+        throw error;
+      }
+    })(),
+  );
 });

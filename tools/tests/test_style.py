@@ -136,6 +136,16 @@ class Pages(TestCase):
         ]
         self.assertEqual(found, [])
 
+    def test_lines_of_scripts(self):
+        found = [
+            f"{name}:{number}"
+            for name, text in files("*.js")
+            if "/vendor/" not in name
+            for number, line in enumerate(text.splitlines(), 1)
+            if len(line) > 100
+        ]
+        self.assertEqual(found, [])
+
     def test_no_address_in_a_script(self):
         written = re.compile(r"""["'`]/[a-z]""")
         scripts = [row for row in files("*.js") if row[0].startswith("webkit/static/js/")]

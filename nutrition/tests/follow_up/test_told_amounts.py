@@ -1,6 +1,6 @@
 """How far amounts that were told may be off, and what is asked of a day that is remembered."""
 
-from django.test import SimpleTestCase
+from unittest import TestCase
 
 from nutrition.composition.foods import food_table
 from nutrition.follow_up import told_amounts
@@ -10,7 +10,7 @@ from nutrition.follow_up.recall import FORGOTTEN, PASSES
 from nutrition.targets.meals import meal_at
 
 
-class Told(SimpleTestCase):
+class Told(TestCase):
     def test_how_far_each_may_be_off(self):
         self.assertEqual(told_amounts.AS_PLANNED, (0.9, 1.1))
         self.assertEqual(told_amounts.BY_EYE, (0.8, 1.2))

@@ -17,7 +17,6 @@ from nutrition.planning.skeleton import (
     Eater,
     Place,
     as_data,
-    away_on,
     checked,
     days_of,
     from_data,
@@ -96,7 +95,9 @@ class Days(unittest.TestCase):
         self.assertTrue(all(one.packed for one in slots if (one.day, one.meal) == (0, "lunch")))
 
     def test_a_meal_away_has_no_slots(self):
-        away = away_on(self.skeleton, 5, frozenset({"dinner"}))
+        days = list(self.skeleton.days)
+        days[5] = replace(days[5], away=frozenset({"dinner"}))
+        away = replace(self.skeleton, days=tuple(days))
         slots = slots_of(away, MONDAY, 14)
         self.assertFalse([one for one in slots if one.meal == "dinner" and one.day in (5, 12)])
         self.assertTrue([one for one in slots if one.meal == "dinner" and one.day == 6])

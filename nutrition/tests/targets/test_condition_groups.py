@@ -1,6 +1,6 @@
 """Conditions are in a group in their data, and a list of clients is filtered by it."""
 
-from django.test import SimpleTestCase
+from unittest import TestCase
 
 from nutrition.targets.conditions import GROUPS, conditions, groups_of
 
@@ -15,7 +15,7 @@ IN_GROUP = {
 }
 
 
-class Groups(SimpleTestCase):
+class Groups(TestCase):
     def test_each_in_its_own(self):
         found = {
             group: {code for code, one in conditions().items() if one.group == group}

@@ -5,10 +5,12 @@ function setAmount(field) {
   field.form.requestSubmit(field.form.querySelector("button:not([name])"));
 }
 document.addEventListener("change", (event) => {
-  if (event.target.matches("[data-amount]") && event.target.dataset.sent !== event.target.value) setAmount(event.target);
+  if (event.target.matches("[data-amount]") && event.target.dataset.sent !== event.target.value)
+    setAmount(event.target);
 });
 document.addEventListener("keydown", (event) => {
-  if (event.key !== "Enter" || !event.target.matches || !event.target.matches("[data-amount]")) return;
+  if (event.key !== "Enter" || !event.target.matches || !event.target.matches("[data-amount]"))
+    return;
   event.preventDefault();
   setAmount(event.target);
 });

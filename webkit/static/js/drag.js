@@ -1,10 +1,17 @@
 // Dragging a handle of the round sends the share of the circle its part should have.
 let drag = null;
 document.addEventListener("pointerdown", (event) => {
-  const handle = event.target.closest && event.target.closest("[data-drag]");
+  const handle = event.target.closest?.("[data-drag]");
   if (!handle) return;
   event.preventDefault();
-  drag = { part: handle.dataset.drag, url: handle.dataset.url, start: Number(handle.dataset.start), busy: false, last: null, first: true };
+  drag = {
+    part: handle.dataset.drag,
+    url: handle.dataset.url,
+    start: Number(handle.dataset.start),
+    busy: false,
+    last: null,
+    first: true,
+  };
 });
 document.addEventListener("pointermove", (event) => {
   if (!drag) return;
@@ -18,12 +25,15 @@ document.addEventListener("pointermove", (event) => {
   sendDrag();
 });
 document.addEventListener("pointerup", () => {
-  if (drag) { drag.done = true; sendDrag(); }
+  if (drag) {
+    drag.done = true;
+    sendDrag();
+  }
 });
 
 function sendDrag() {
   if (!drag || drag.busy || drag.last === null) {
-    if (drag && drag.done && !drag.busy) drag = null;
+    if (drag?.done && !drag.busy) drag = null;
     return;
   }
   const work = document.getElementById("work").dataset;

@@ -4,16 +4,22 @@ document.addEventListener("input", (event) => {
 });
 
 document.addEventListener("change", (event) => {
-  if (event.target.closest("#reckoned") && !event.target.matches("[data-meant]")) htmx.trigger("#recipe", "settled");
+  if (event.target.closest("#reckoned") && !event.target.matches("[data-meant]"))
+    htmx.trigger("#recipe", "settled");
 });
 
-// What is written is kept by itself once nothing was typed for a moment; a recipe that is new is saved first.
+// What is written is kept by itself once nothing was typed for a moment; a recipe that is new is
+// saved first.
 let keeping = null;
 for (const name of ["typed", "settled"]) document.addEventListener(name, keepSoon);
-document.addEventListener("change", (event) => { if (event.target.closest("#recipe") && event.target.name !== "why") keepSoon(); });
+document.addEventListener("change", (event) => {
+  if (event.target.closest("#recipe") && event.target.name !== "why") keepSoon();
+});
 function keepSoon() {
   clearTimeout(keeping);
-  keeping = setTimeout(() => { if (document.getElementById("kept-status")) htmx.trigger("#recipe", "keep-typing"); }, 900);
+  keeping = setTimeout(() => {
+    if (document.getElementById("kept-status")) htmx.trigger("#recipe", "keep-typing");
+  }, 900);
 }
 
 // A choice that asks the page again.

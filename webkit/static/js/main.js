@@ -1,4 +1,5 @@
-// What the server cannot do: keys, dragging, printing, and seeing that something did not arrive. Every number comes from the server.
+// What the server cannot do: keys, dragging, printing, and seeing that something did not arrive.
+// Every number comes from the server.
 import "./sending-htmx.js";
 import "./sending-forms.js";
 import "./keys.js";
@@ -13,12 +14,16 @@ import "./visit.js";
 import "./choices.js";
 import "./amounts.js";
 import "./limits.js";
-import "./cursor.js";
+import "./morph.js";
 import "./drag.js";
 import "./cook.js";
 import "./week.js";
 import "./shop.js";
 
-// From here on the scripts answer for what is clicked and typed. htmx begins with the same event, and was told of it first.
-const ready = () => { document.documentElement.dataset.ready = "1"; };
-if (document.readyState === "complete") ready(); else document.addEventListener("DOMContentLoaded", ready);
+// From here on the scripts answer for what is clicked and typed. htmx begins with the same event,
+// and was told of it first.
+const ready = () => {
+  document.documentElement.dataset.ready = "1";
+};
+if (document.readyState === "complete") ready();
+else document.addEventListener("DOMContentLoaded", ready);

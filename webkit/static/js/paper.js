@@ -1,12 +1,15 @@
-// What a line was read as stands beside the line, also where the line takes two rows of the paper, or a blank one stands before it.
+// What a line was read as stands beside the line, also where the line takes two rows of the paper,
+// or a blank one stands before it.
 const paper = document.getElementById("id_text");
 const ROW_PX = 32;
 
 // How many rows of the paper each line takes, by a copy of it that nobody sees.
 function rowsTaken(lines) {
-  const copy = document.createElement("div"), style = getComputedStyle(paper);
+  const copy = document.createElement("div"),
+    style = getComputedStyle(paper);
   copy.className = "paper-copy";
-  copy.style.width = `${paper.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight)}px`;
+  const sides = parseFloat(style.paddingLeft) + parseFloat(style.paddingRight);
+  copy.style.width = `${paper.clientWidth - sides}px`;
   copy.style.font = style.font;
   for (const line of lines) copy.appendChild(document.createElement("p")).textContent = line || " ";
   document.body.append(copy);
@@ -16,7 +19,9 @@ function rowsTaken(lines) {
 }
 
 function layBeside() {
-  const lines = paper.value.split("\n"), taken = rowsTaken(lines), read = document.querySelectorAll(".line-row");
+  const lines = paper.value.split("\n"),
+    taken = rowsTaken(lines),
+    read = document.querySelectorAll(".line-row");
   paper.rows = Math.max(14, taken.reduce((sum, one) => sum + one, 0) + 1);
   let at = 0;
   for (const row of read) {

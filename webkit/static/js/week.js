@@ -1,14 +1,18 @@
 // A dish of the week is dragged to another day, or carried there with Shift and the arrows.
 let carried = null;
-const dayOf = (element) => element.closest && element.closest(".week-day[data-day]");
+const dayOf = (element) => element.closest?.(".week-day[data-day]");
 
 function send(dish, day) {
   const work = document.getElementById("work");
-  htmx.ajax("POST", dish.dataset.move, { source: dish, target: "#work", values: { to: day, version: work.dataset.version } });
+  htmx.ajax("POST", dish.dataset.move, {
+    source: dish,
+    target: "#work",
+    values: { to: day, version: work.dataset.version },
+  });
 }
 
 document.addEventListener("dragstart", (event) => {
-  const dish = event.target.closest && event.target.closest("[data-move]");
+  const dish = event.target.closest?.("[data-move]");
   if (!dish) return;
   carried = dish;
   event.dataTransfer.effectAllowed = "move";
@@ -18,7 +22,8 @@ document.addEventListener("dragstart", (event) => {
 document.addEventListener("dragover", (event) => {
   if (!carried) return;
   const day = dayOf(event.target);
-  for (const other of document.querySelectorAll(".over-me")) if (other !== day) other.classList.remove("over-me");
+  for (const other of document.querySelectorAll(".over-me"))
+    if (other !== day) other.classList.remove("over-me");
   if (!day) return;
   event.preventDefault();
   day.classList.add("over-me");
@@ -30,12 +35,13 @@ document.addEventListener("drop", (event) => {
   if (day !== dayOf(carried)) send(carried, day.dataset.day);
 });
 document.addEventListener("dragend", () => {
-  for (const other of document.querySelectorAll(".over-me, .dragged")) other.classList.remove("over-me", "dragged");
+  for (const other of document.querySelectorAll(".over-me, .dragged"))
+    other.classList.remove("over-me", "dragged");
   carried = null;
 });
 
 document.addEventListener("keydown", (event) => {
-  const dish = event.target.closest && event.target.closest("[data-move]");
+  const dish = event.target.closest?.("[data-move]");
   if (!dish || !event.shiftKey || (event.key !== "ArrowLeft" && event.key !== "ArrowRight")) return;
   event.preventDefault();
   const days = [...document.querySelectorAll(".week-day[data-day]")];
@@ -45,7 +51,9 @@ document.addEventListener("keydown", (event) => {
 
 // A place that was opened has the cursor, and gives it back when it is closed.
 let openedFrom = null;
-document.addEventListener("htmx:beforeRequest", (event) => { if (event.detail.elt.dataset && event.detail.elt.dataset.place) openedFrom = event.detail.elt.id; });
+document.addEventListener("htmx:beforeRequest", (event) => {
+  if (event.detail.elt.dataset?.place) openedFrom = event.detail.elt.id;
+});
 document.addEventListener("htmx:afterSettle", (event) => {
   const slot = document.querySelector("#slot.panel");
   if (slot && event.detail.elt.id === "slot") slot.focus({ preventScroll: true });
@@ -57,5 +65,10 @@ function close(event) {
   slot.replaceChildren();
   document.getElementById(openedFrom)?.focus({ preventScroll: true });
 }
-document.addEventListener("click", (event) => { if (event.target.closest && event.target.closest("[data-slot-close]")) close(event); });
-document.addEventListener("keydown", (event) => { if (event.key === "Escape" && event.target.closest && event.target.closest("#slot.panel")) close(event); });
+document.addEventListener("click", (event) => {
+  if (event.target.closest?.("[data-slot-close]")) close(event);
+});
+document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape" && event.target.closest && event.target.closest("#slot.panel"))
+    close(event);
+});
