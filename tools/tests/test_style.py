@@ -2,6 +2,7 @@
 
 import ast
 import re
+import tomllib
 from functools import cache
 from pathlib import Path
 from unittest import TestCase
@@ -97,6 +98,47 @@ class Code(TestCase):
             and "CoreError" not in bases
         ]
         self.assertEqual(found, ["nutrition/composition/errors.py: CoreError"])
+
+
+class Web(TestCase):
+    def test_views_import_no_views_and_forms_stand_in_forms(self):
+        found = []
+        for name, text in files("*.py"):
+            room, _slash, file = name.rpartition("/")
+            if "tests" in room or file == "urls.py":
+                continue
+            if file.endswith("views.py") and re.search(r"^from \S*views import", text, re.M):
+                found.append(f"{name} imports views")
+            if file != "forms.py" and re.search(r"^class \w+\(\S*Form\):", text, re.M):
+                found.append(f"{name} has a form")
+        self.assertEqual(found, [])
+
+    def test_nothing_is_asked_of_a_later_stage_by_a_string(self):
+        """By import-linter's own order of the stages."""
+        layers = tomllib.loads((ROOT / "pyproject.toml").read_text())["tool"]["importlinter"]
+        stages = next(
+            one["layers"] for one in layers["contracts"] if "webkit" in one.get("layers", ())
+        )
+        floor = {
+            room: -at
+            for at, layer in enumerate(stages)
+            for room in layer.replace(" ", "").split("|")
+        }
+        # the addresses of the practice itself have no name before them
+        named = re.compile(
+            r"""["'](\w+):[a-z-]+["']|get_model\(["'](\w+)|include ["'](\w+)/|^from (\w+)""", re.M
+        )
+        found = []
+        for kind in ("*.py", "*.html"):
+            for name, text in files(kind):
+                room = name.partition("/")[0]
+                if room not in floor or "tests" in name:
+                    continue
+                for match in named.finditer(text):
+                    other = next(one for one in match.groups() if one)
+                    if floor.get(other, -99) > floor[room]:
+                        found.append(f"{name}: {match[0]}")
+        self.assertEqual(found, [])
 
 
 class Pages(TestCase):
