@@ -68,6 +68,11 @@ test("an amount is sent once, by Enter or by leaving it", async () => {
   field.value = "90 g";
   field.dispatchEvent(new window.Event("change", { bubbles: true }));
   assert.equal(sent, 2);
+  // drawn anew meanwhile: what stands there is what is set
+  field.setAttribute("value", "90 g");
+  delete field.dataset.sent;
+  field.dispatchEvent(new window.Event("change", { bubbles: true }));
+  assert.equal(sent, 2);
 });
 
 test("a line of a recipe is put in other words, and the others stay", async () => {
