@@ -70,19 +70,28 @@ class MealOfDay:
 
 @dataclass(frozen=True, kw_only=True)
 class DayOfWeek:
-    """A day of the week: its meals, all of it with supplements, where it stands on what is watched;
-    the planner's day that was made of it, and whether that was changed since. `plan` holds on its
-    date."""
+    """A day of the week: its meals, all of it with supplements; the planner's day that was made of
+    it, and whether that was changed since. What holds on its date is asked for where it is
+    needed: a shopping list needs no targets."""
 
     at: int
     date: date
-    plan: Plan
+    plans: Plans
     meals: tuple[MealOfDay, ...]
     profile: Profile
-    strip: list[Reading]
     made: MadeDay | None
     changed: bool
     moved: bool
+
+    @cached_property
+    def plan(self) -> Plan:
+        """What holds on its date."""
+        return self.plans.on(self.date)
+
+    @cached_property
+    def strip(self) -> list[Reading]:
+        """Where it stands on what is watched."""
+        return strip(self.plan, self.profile if self.entries else None)
 
     @property
     def entries(self) -> list[Entry]:
@@ -144,10 +153,14 @@ def _filled(meal: MealOfDay) -> bool:
 @dataclass(frozen=True, kw_only=True)
 class ReckonedWeek:
     week: Week
-    plan: Plan
     skeleton: Skeleton
     days: list[DayOfWeek]
     rows: list[WeekEntry]
+
+    @cached_property
+    def plan(self) -> Plan:
+        """What holds for the week."""
+        return plan_for(self.week)
 
     @property
     def meals(self) -> list[tuple[str, str]]:
@@ -214,7 +227,7 @@ def rows_of(week: Week) -> list[WeekEntry]:
 
 def reckon_week(week: Week, moved: Sequence[int] = ()) -> ReckonedWeek:
     """The week as it stands; `moved` are the days that a change just touched."""
-    plan, plans, skeleton = plan_for(week), Plans(week), skeleton_in(week)
+    plans, skeleton = Plans(week), skeleton_in(week)
     with parts_at_hand():
         rows = rows_of(week)
         measures = week.practice.measures
@@ -230,21 +243,19 @@ def reckon_week(week: Week, moved: Sequence[int] = ()) -> ReckonedWeek:
             profile = food + taken if mine else food
             there = made.get(week.date_of(at))
             held = held_by(row for row in rows if row.day == at)
-            of_day = plans.on(week.date_of(at))
             days.append(
                 DayOfWeek(
                     at=at,
                     date=week.date_of(at),
-                    plan=of_day,
+                    plans=plans,
                     meals=meals,
                     profile=profile,
-                    strip=strip(of_day, profile if mine else None),
                     made=there,
                     changed=there is not None and changed_from(there, held),
                     moved=at in moved,
                 )
             )
-    return ReckonedWeek(week=week, plan=plan, skeleton=skeleton, days=days, rows=rows)
+    return ReckonedWeek(week=week, skeleton=skeleton, days=days, rows=rows)
 
 
 def _meals(

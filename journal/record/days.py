@@ -14,7 +14,7 @@ from django.db.models import QuerySet
 
 from clients.models import Client
 from clients.plan.attention import planned_since
-from clients.plan.in_force import Plan, plan_of
+from clients.plan.in_force import Plan
 from journal.models import LoggedEntry
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
@@ -155,11 +155,8 @@ def _logged_days(client: Client, since: date, until: date) -> list[Known]:
     return out
 
 
-def record_of(
-    client: Client, today: date, plan: Plan | None = None, days: int = LOOKED_BACK
-) -> Record:
-    """All that the follow-up knows of a client."""
-    plan = plan or plan_of(client)
+def record_of(client: Client, today: date, plan: Plan, days: int = LOOKED_BACK) -> Record:
+    """All that the follow-up knows of a client, for whom this plan is in force."""
     version, day = plan.version, plan.day
     since = today - timedelta(days=days)
     weighed = [row.weighed() for row in client.weigh_ins.filter(date__range=(since, today))]

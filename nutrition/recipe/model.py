@@ -36,6 +36,9 @@ class Recipe:
     heaping". What is `eaten` was measured after it was cooked: the lines of a meal.
 
     What is equal is reckoned once: a recipe is its own key. Its mappings are not to be changed.
+
+    `lines` may be given as any sequence of lines, or as one text of them. Raises TypeError for
+    anything else.
     """
 
     lines: tuple[str, ...]
@@ -52,6 +55,13 @@ class Recipe:
     parts: Mapping[str, Recipe] = field(default_factory=dict)
     refused: Mapping[str, str] = field(default_factory=dict)
     eaten: bool = False
+
+    def __post_init__(self) -> None:
+        given: object = self.lines
+        lines = given.splitlines() if isinstance(given, str) else given
+        if not isinstance(lines, Sequence) or not all(isinstance(one, str) for one in lines):
+            raise TypeError(f"The lines of a recipe are texts, not {type(given).__name__}.")
+        object.__setattr__(self, "lines", tuple(lines))
 
     def __hash__(self) -> int:
         return hash(
