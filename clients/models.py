@@ -15,7 +15,7 @@ from nutrition.follow_up.weighed import LATER, MORNING, Weighed
 from nutrition.targets import person as words
 from nutrition.targets.blood import Measured, analytes, implied_by, latest
 from nutrition.targets.conditions import conditions, those
-from nutrition.targets.day import Order
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable

@@ -16,8 +16,9 @@ from clients.plan.in_force import InForce
 from clients.plan.versions import make_version
 from nutrition.safety.cautions import Caution, cautions_in
 from nutrition.safety.situations import body_numbers, planned_situation, situation
-from nutrition.targets.day import DayTargets, day_targets, watched_keys
+from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import OutOfRange, Referred
+from nutrition.targets.watched import watched_keys
 from practice.models import User
 from practice.versioned import StaleSave, version_in
 from schools.chosen import school_named

@@ -21,8 +21,8 @@ from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.follow_up.doubtful import Doubt, doubt
 from nutrition.follow_up.weighed import Weighed, read_weight
 from nutrition.targets.conditions import KIND_WORDS, conditions
-from nutrition.targets.day import Order, check_order
 from nutrition.targets.meals import PATTERN_SHARES
+from nutrition.targets.orders import Order, check_order
 from nutrition.targets.person import LIMITS, OutOfRange, Referred, check
 from practice.forms import field_of
 from schools.chosen import school_choices

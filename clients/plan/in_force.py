@@ -11,13 +11,14 @@ from clients.models import Client, TargetOverride, TargetVersion
 from clients.plan.stored import from_data
 from clients.plan.versions import compute, version_on
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.targets import day as targets
-from nutrition.targets.day import DayTargets, Order
+from nutrition.targets.day import DayTargets
 from nutrition.targets.hard_limits import Moved, hard_keys, moved, tightened, with_hard_limits
 from nutrition.targets.meals import MealTarget
+from nutrition.targets.orders import Order
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.schools import School
 from nutrition.targets.voices import Target, target_words
+from nutrition.targets.watched import watched_keys
 from webkit.once import once
 
 
@@ -185,7 +186,7 @@ def _plan(
 ) -> Plan:
     watched = [
         key
-        for key in client.watched or targets.watched_keys(day.person, day.school, orders)
+        for key in client.watched or watched_keys(day.person, day.school, orders)
         if key in day.targets
     ]
     order = [*watched, *(key for key in day.targets if key not in watched)]

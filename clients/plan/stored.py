@@ -7,8 +7,10 @@ from typing import Any
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets.body import WeightUsed
 from nutrition.targets.conditions import conditions
-from nutrition.targets.day import BY_CHOICE, BY_ORDER, DayTargets, EnergyPlan
+from nutrition.targets.day import DayTargets
+from nutrition.targets.energy_plan import EnergyPlan
 from nutrition.targets.meals import MealTarget
+from nutrition.targets.orders import BY_CHOICE, BY_ORDER
 from nutrition.targets.person import Person, Referred
 from nutrition.targets.pregnancy import GestationalGain
 from nutrition.targets.voices import (

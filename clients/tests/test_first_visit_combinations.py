@@ -10,9 +10,10 @@ from clients.models import Client, Intake
 from clients.testing import ClientCase
 from clients.tests.test_intake import PERSON
 from nutrition.targets.conditions import conditions, of_the_kidneys
-from nutrition.targets.day import day_targets, watched_keys
+from nutrition.targets.day import day_targets
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS, Person, Referred
 from nutrition.targets.schools import schools
+from nutrition.targets.watched import watched_keys
 
 CODES = [code for code in conditions() if code != "over_65"]
 SCHOOLS = ["", *schools()]

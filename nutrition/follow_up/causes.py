@@ -22,7 +22,7 @@ from nutrition.follow_up.reported import KILOGRAM_SD, reported
 from nutrition.follow_up.stall import Judged, Record
 from nutrition.follow_up.weighed import LATER
 from nutrition.targets.body import weight_used
-from nutrition.targets.day import energy_need
+from nutrition.targets.energy_plan import energy_need
 from nutrition.targets.person import ACTIVITY_WORDS, Person
 from nutrition.targets.weight_forecast import (
     HALF_LIFE_DAYS,

@@ -10,7 +10,7 @@ from datetime import date, timedelta
 
 from nutrition.follow_up.trend import Z95, Trend
 from nutrition.targets.body import least_weight
-from nutrition.targets.day import fastest_loss, held_because
+from nutrition.targets.energy_plan import fastest_loss, held_because
 from nutrition.targets.person import Person
 from nutrition.targets.schools import GENERAL_PACE, USUAL_LOSS, School
 from nutrition.targets.weight_forecast import HALF_LIFE_DAYS

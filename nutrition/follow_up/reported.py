@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from nutrition.follow_up.trend import Pace
 from nutrition.targets import energy
 from nutrition.targets.body import weight_used
-from nutrition.targets.day import energy_need
+from nutrition.targets.energy_plan import energy_need
 from nutrition.targets.person import Person
 from nutrition.targets.weight_forecast import KCAL_PER_KG_STATIC, WEEK_DAYS
 

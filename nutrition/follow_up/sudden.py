@@ -10,7 +10,7 @@ from datetime import date
 from nutrition.follow_up.weighed import Weighed
 from nutrition.targets.body import bmi
 from nutrition.targets.conditions import in_play
-from nutrition.targets.day import pace_in_force
+from nutrition.targets.energy_plan import pace_in_force
 from nutrition.targets.person import Person
 from nutrition.targets.schools import School
 

@@ -15,7 +15,8 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.safety.cautions import LEVELS, Caution, cautions_in
 from nutrition.safety.situations import body_numbers, planned_situation, situation
 from nutrition.targets.conditions import conditions
-from nutrition.targets.day import DayTargets, Order, check_order, day_targets
+from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.orders import Order, check_order
 from nutrition.targets.person import (
     ACTIVITY_WORDS,
     FORMULA_WORDS,

@@ -34,17 +34,13 @@ from nutrition.targets.aims import (
     within_upper_levels,
 )
 from nutrition.targets.body import must_gain
-from nutrition.targets.day import (
-    LEAST_BY_HAND,
-    MOST_BY_HAND,
-    DayTargets,
-    day_targets,
-    watched_keys,
-)
+from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.meals import MealTarget, likely_meal
+from nutrition.targets.orders import LEAST_BY_HAND, MOST_BY_HAND
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.reference_intakes import reference_intakes
 from nutrition.targets.together import ENOUGH, KCAL_PER_G
+from nutrition.targets.watched import watched_keys
 from nutrition.written.naming import name_food
 
 WHOLE_DAY = "day"

@@ -43,8 +43,9 @@ from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
 from nutrition.safety.gate import Gate, avoided_kinds
 from nutrition.safety.situations import planned_situation
-from nutrition.targets.day import day_targets, watched_keys
+from nutrition.targets.day import day_targets
 from nutrition.targets.person import OutOfRange
+from nutrition.targets.watched import watched_keys
 from nutrition.written.naming import name_food
 
 # A week without a date begins on a Monday.

@@ -19,9 +19,11 @@ from nutrition.targets import energy
 from nutrition.targets.body import bmi, least_bmi
 from nutrition.targets.body_composition import energy_available, outside_equation
 from nutrition.targets.conditions import in_play
-from nutrition.targets.day import KCAL_FLOOR, DayTargets, Order
+from nutrition.targets.day import DayTargets
+from nutrition.targets.energy_plan import KCAL_FLOOR
 from nutrition.targets.gastric import stomach_ml, tablets_to_take
 from nutrition.targets.meals import MAIN_MEALS, PATTERN_SHARES
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person
 from nutrition.targets.pregnancy import gestational_gain
 from nutrition.targets.refeeding import refeeding_risk

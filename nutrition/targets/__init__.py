@@ -2,7 +2,8 @@
 force, and the day shared out over its meals."""
 
 from nutrition.targets.aim import Aim
-from nutrition.targets.day import DayTargets, Order, day_targets
+from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.orders import Order
 from nutrition.targets.person import OutOfRange, Person, Referred
 from nutrition.targets.schools import School
 from nutrition.targets.standing import Standing, judge

@@ -17,7 +17,7 @@ from nutrition.follow_up.weighed import LATER, MORNING
 from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import Gate
 from nutrition.targets.aim import Aim
-from nutrition.targets.day import energy_need
+from nutrition.targets.energy_plan import energy_need
 from nutrition.targets.person import Person
 from nutrition.tests.follow_up.made import made
 

@@ -9,9 +9,10 @@ from nutrition.composition.helpings import FIRST_HELPING_G
 from nutrition.planning.score import besides, bounds_of, brings
 from nutrition.planning.week import DAY_BEFORE, Candidate, Prepared, Slot, Week, Wishes
 from nutrition.targets.aims import aims_for
-from nutrition.targets.day import day_targets, watched_keys
+from nutrition.targets.day import day_targets
 from nutrition.targets.person import Person
 from nutrition.targets.schools import schools
+from nutrition.targets.watched import watched_keys
 
 MEALS = ("breakfast", "lunch", "dinner", "snack")
 FOODS = [

@@ -3,7 +3,8 @@ ranges, fiber; and the upper levels of the volumes of 1997 to 2011, from memory.
 
 from unittest import TestCase
 
-from nutrition.targets.day import amdr_g, day_targets
+from nutrition.targets.day import day_targets
+from nutrition.targets.general_guidance import amdr_g
 from nutrition.targets.person import Person
 
 

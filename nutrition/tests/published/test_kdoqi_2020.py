@@ -2,7 +2,8 @@
 
 from unittest import TestCase
 
-from nutrition.targets.day import Order, day_targets
+from nutrition.targets.day import day_targets
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person
 from nutrition.targets.schools import schools
 

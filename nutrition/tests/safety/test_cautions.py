@@ -22,7 +22,8 @@ from nutrition.safety.situations import (
     week_numbers,
 )
 from nutrition.targets.conditions import conditions
-from nutrition.targets.day import Order, day_targets
+from nutrition.targets.day import day_targets
+from nutrition.targets.orders import Order
 from nutrition.targets.person import GOAL_WORDS, Person
 from nutrition.targets.schools import schools
 

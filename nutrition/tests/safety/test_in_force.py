@@ -13,7 +13,8 @@ from nutrition.safety.situations import (
     planned_situation,
 )
 from nutrition.safety.upper_levels import upper_levels
-from nutrition.targets.day import Order, day_targets
+from nutrition.targets.day import day_targets
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person
 
 FOODS = food_table()

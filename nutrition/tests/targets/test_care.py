@@ -5,9 +5,10 @@ from unittest import TestCase
 
 from nutrition.safety.situations import plan_numbers, plan_words
 from nutrition.targets.body_composition import energy_available, fat_free_kg, outside_equation
-from nutrition.targets.day import Order, day_targets
+from nutrition.targets.day import day_targets
 from nutrition.targets.energy import eer_2023
 from nutrition.targets.gastric import stomach_ml, tablets_to_take
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person, Referred
 
 

@@ -5,7 +5,8 @@ from unittest import TestCase
 from nutrition.composition.derived import DENSITY
 from nutrition.targets.aims import aims_for
 from nutrition.targets.conditions import conditions
-from nutrition.targets.day import Order, day_targets
+from nutrition.targets.day import day_targets
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person, Referred
 from nutrition.targets.schools import schools
 from nutrition.targets.voices import CONDITION, GENERAL, ORDER

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.targets.day import Order, day_targets
+from nutrition.targets.day import day_targets
 from nutrition.targets.hard_limits import (
     hard_keys,
     is_hard,
@@ -10,6 +10,7 @@ from nutrition.targets.hard_limits import (
     tightened,
     with_hard_limits,
 )
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person
 
 

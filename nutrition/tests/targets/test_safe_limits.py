@@ -11,7 +11,9 @@ from nutrition.safety.cautions import cautions_in
 from nutrition.safety.situations import plan_numbers, plan_words, situation
 from nutrition.targets.body import least_weight
 from nutrition.targets.conditions import conditions
-from nutrition.targets.day import Order, day_targets, fastest_loss
+from nutrition.targets.day import day_targets
+from nutrition.targets.energy_plan import fastest_loss
+from nutrition.targets.orders import Order
 from nutrition.targets.person import OutOfRange, Person, Referred
 from nutrition.targets.schools import schools
 from nutrition.targets.weight_forecast import static_kcal

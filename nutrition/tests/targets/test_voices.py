@@ -10,8 +10,9 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets.adjustments import BadRow
 from nutrition.targets.body import adjusted_weight, bmi, weight_used
 from nutrition.targets.conditions import clash, conditions
-from nutrition.targets.day import Order, day_targets, watched_keys
+from nutrition.targets.day import day_targets
 from nutrition.targets.meals import check_shares
+from nutrition.targets.orders import Order
 from nutrition.targets.person import (
     GOAL_WORDS,
     MEAL_PATTERN_WORDS,
@@ -23,6 +24,7 @@ from nutrition.targets.refeeding import refeeding_risk
 from nutrition.targets.referral import needs_a_clinic
 from nutrition.targets.schools import read_school, school_data, schools
 from nutrition.targets.voices import CONDITION, GENERAL, ORDER, SCHOOL, Statement, settle
+from nutrition.targets.watched import watched_keys
 
 KIND = {"general": GENERAL, "school": SCHOOL, "condition": CONDITION, "order": ORDER}
 persons = st.builds(
