@@ -24,7 +24,7 @@ SAMPLES = {
     "slug": "kale-raw",
     "weighed": 1,
     "of": "bowl-1",
-    "token": "none",
+    "job": 1,
     "on": "2026-11-20",
 }
 
