@@ -46,7 +46,7 @@ def serving_demo(large: tuple[int, int] | None = None) -> Iterator[None]:
             f"--listen=127.0.0.1:{PORT}",
             "roundpantry.wsgi:application",
         ]
-        works = [sys.executable, "manage.py", "work", "--with-parent"]
+        works = [sys.executable, "manage.py", "work", "--with-parent", str(os.getpid())]
         server, worker = (
             subprocess.Popen(one, cwd=ROOT, env=environment) for one in (command, works)
         )

@@ -18,19 +18,21 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument(
             "--with-parent",
-            action="store_true",
-            help="End when the process that started it is gone.",
+            type=int,
+            metavar="PID",
+            help="End when this process, which started it, is gone.",
         )
 
     def handle(self, *args: object, **options: object) -> None:
         # the solver is slow to load: it is there before the first search
         import nutrition.planning.model  # noqa: F401
 
-        parent, stopped = os.getppid(), []
+        # given, and not asked for here: it may be gone before this has begun
+        parent, stopped = options["with_parent"], []
         for name in (signal.SIGTERM, signal.SIGINT):
             signal.signal(name, lambda *_: stopped.append(True))
 
         def over() -> bool:
-            return bool(stopped) or (bool(options["with_parent"]) and os.getppid() != parent)
+            return bool(stopped) or (parent is not None and os.getppid() != parent)
 
         work_off(over, lambda: time.sleep(LOOKS))
