@@ -193,9 +193,9 @@ class Client(Versioned, Removable):
     def at_hand(self, name: str, fetch: Callable[[], list]) -> list:
         """Rows that a list of clients fetched for all of them at once, or else those of this one.
         See clients/listing.py."""
-        if name in self.__dict__ or self.pk is None:
-            return self.__dict__[name] if name in self.__dict__ else fetch()
-        return once((name, self.pk), fetch)
+        if name in self.__dict__:
+            return self.__dict__[name]
+        return fetch() if self.pk is None else once((name, self.pk), fetch)
 
     def newest_weigh_ins(self, most: int = NEWEST_WEIGH_INS) -> "list[WeighIn]":
         """The latest weigh-ins, newest first."""

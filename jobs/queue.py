@@ -11,6 +11,7 @@ from django.db.models import Q
 from django.utils import timezone
 
 from jobs.models import DONE, FAILED, RUNNING, WAITING, Job
+from practice.in_passing import note_in_passing
 from practice.models import Practice, User
 
 # A page that looks says so again after so long; a job that nobody looks at for so long is given up.
@@ -45,7 +46,7 @@ def job_of(pk: int, kind: str, about: str) -> Job | None:
     now = timezone.now()
     if job is not None and not job.over and now - job.looked > LOOKED_AGAIN:
         job.looked = now
-        Job.objects.filter(pk=pk).update(looked=now)
+        note_in_passing(lambda: Job.objects.filter(pk=pk).update(looked=now))
     return job
 
 

@@ -53,15 +53,17 @@ def claim() -> Job | None:
     first."""
     now = timezone.now()
     rows = Job._base_manager.select_related("practice", "by")
+    waiting = rows.filter(state=WAITING, kind__in=_KINDS)
+    interrupted = rows.filter(state=RUNNING, lease_until__lt=now)
     # a look takes no lock
-    if not rows.filter(state__in=(WAITING, RUNNING)).exists():
+    if not (waiting | interrupted).exists():
         return None
     with transaction.atomic():
-        lost = rows.filter(state=RUNNING, lease_until__lt=now).first()
+        lost = interrupted.first()
         if lost is not None and lost.tries >= MOST_TRIES:
             _ended(lost.pk, FAILED, [INTERRUPTED])
             lost = None
-        job: Job | None = lost or rows.filter(state=WAITING, kind__in=_KINDS).first()
+        job: Job | None = lost or waiting.first()
         if job is None:
             return None
         job.state, job.lease_until, job.tries = RUNNING, now + LEASE, job.tries + 1

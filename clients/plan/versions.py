@@ -62,7 +62,7 @@ def make_version(
 def version_on(client: Client, on: date) -> TargetVersion | None:
     """The version in force on a date: the latest made of those that have taken effect; None before
     the first."""
-    latest = [row for row in client.at_hand("fetched_versions", list) if row.takes_effect <= on]
+    latest = [row for row in client.__dict__.get("fetched_versions", ()) if row.takes_effect <= on]
     if latest:
         return max(latest, key=lambda row: row.number)
     # a version made later knows of everything that an earlier one meant to begin with

@@ -5,8 +5,9 @@ from datetime import date, timedelta
 
 from django.utils import timezone
 
-from clients.models import Client, ClientLook
+from clients.models import Client, ClientLook, WeighIn
 from clients.plan.looks import bring_up_to_date, keep, not_up_to_date
+from clients.plan.versions import make_version
 from clients.testing import ClientCase
 
 
@@ -142,3 +143,11 @@ class BirthDate(ClientCase):
                 page, _stored = self.saved(text)
                 self.assertEqual(page.status_code, 200)
                 self.assertTrue(page.context["form"].errors["birth_year"])
+
+    def test_a_page_and_the_list_see_the_same_needs(self):
+        """What is found once while a page is read is the same whoever asks first."""
+        make_version(self.client_row, self.user, "first")
+        WeighIn.objects.create(client=self.client_row, date=timezone.localdate(), kg=80)
+        for page in (f"/clients/{self.client_row.pk}/", "/clients/"):
+            with self.subTest(page):
+                self.assertContains(self.client.get(page), "Targets were made for 100 kg")

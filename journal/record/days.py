@@ -3,7 +3,7 @@ happened."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
 from datetime import date, timedelta
 from threading import Lock
@@ -69,19 +69,21 @@ States = list[tuple[Any, ...]]
 Bites = tuple[Bite, ...]
 
 
-def _bites(key: tuple[Any, ...], states: States, reckon: Callable[[], Iterable[Bite]]) -> Bites:
-    """The bites of a day in a state, kept for the next time; reckoned outside the lock: two that
-    ask at once may both reckon."""
-    # a dish without a copy of its own follows what becomes of it
-    follows = any((state[6] or state[7]) and not state[8] for state in states)
+def _known(keys: Iterable[tuple[Any, ...]]) -> dict[tuple[Any, ...], Bites]:
+    """Those of these days that are kept as they are now."""
     with _lock:
-        found = None if follows else _kept.get(key)
-    if found is None:
-        found = tuple(reckon())
-        if not follows:
-            with _lock:
-                _kept[key] = found
-    return found
+        return {key: _kept[key] for key in keys if key in _kept}
+
+
+def _keep(made: Mapping[tuple[Any, ...], Bites]) -> None:
+    with _lock:
+        for key, bites in made.items():
+            _kept[key] = bites
+
+
+def _follows(states: States) -> bool:
+    """Whether a dish among the rows has no copy of its own, and follows what becomes of it."""
+    return any((state[6] or state[7]) and not state[8] for state in states)
 
 
 def _by_day(rows: QuerySet, fields: Sequence[str]) -> dict[int, States]:
@@ -92,24 +94,26 @@ def _by_day(rows: QuerySet, fields: Sequence[str]) -> dict[int, States]:
     return out
 
 
-class _Rows:
-    """The rows of a day as records, fetched only where they have to be reckoned."""
-
-    def __init__(self, rows: QuerySet, system: str) -> None:
-        self.rows = rows.select_related("bowl__practice", "recipe", "planned")
-        self.system = system
-
-    def eaten(self, day: int) -> Iterator[Bite]:
-        for row in self.rows.filter(day=day):
-            if row.eaten:
-                yield Bite(row.meal, portion_of(row, self.system))
-
-    def planned(self, day: int) -> Iterator[Bite]:
-        for row in self.rows.filter(day=day).select_related("day__client"):
-            if row.food in food_table():
-                yield Bite(row.meal, portion_of_food(row))
-            elif (entry := entry_of(row, self.system)) is not None:
-                yield Bite(row.meal, entry.portion)
+def _bites_of(
+    rows: QuerySet, fields: Sequence[str], system: str, portion: Callable[[Any], Portion | None]
+) -> dict[int, Bites]:
+    """The bites of days by their keys. Rows become records only on days that are not kept as they
+    are: of all those at once, reckoned outside the lock."""
+    states, table = _by_day(rows, fields), food_table().key
+    kind = rows.model.__name__
+    keys = {day: (kind, day, system, tuple(some), table) for day, some in states.items()}
+    known = _known(key for day, key in keys.items() if not _follows(states[day]))
+    made: dict[int, list[Bite]] = {day: [] for day, key in keys.items() if key not in known}
+    if made:
+        records = rows.filter(day__in=list(made)).select_related(
+            "bowl__practice", "recipe", "planned", "day__client"
+        )
+        for row in records:
+            found = portion(row)
+            if found is not None:
+                made[row.day_id].append(Bite(row.meal, found))
+        _keep({keys[day]: tuple(some) for day, some in made.items() if not _follows(states[day])})
+    return {day: tuple(made[day]) if day in made else known[key] for day, key in keys.items()}
 
 
 def logged_days(client: Client, since: date, until: date) -> list[Known]:
@@ -122,37 +126,35 @@ def _logged_days(client: Client, since: date, until: date) -> list[Known]:
     logged = list(client.logged_days.filter(date__range=(since, until)).order_by("date"))
     if not logged:
         return []
-    dates = [day.date for day in logged]
-    plans = dict(client.days.filter(date__in=dates).values_list("date", "pk"))
-    system, table = client.practice.measures, food_table().key
+    plans = dict(
+        client.days.filter(date__in=[day.date for day in logged]).values_list("date", "pk")
+    )
+    system = client.practice.measures
+
+    def planned_portion(row: DayEntry) -> Portion | None:
+        if row.food in food_table():
+            return portion_of_food(row)
+        entry = entry_of(row, system)
+        return entry.portion if entry is not None else None
+
     eaten_rows = LoggedEntry.objects.filter(day__in=[day.pk for day in logged])
+    eaten = _bites_of(
+        eaten_rows.exclude(how=LEFT_OUT), _LOGGED, system, lambda row: portion_of(row, system)
+    )
     plan_rows = DayEntry.objects.filter(day__in=list(plans.values()))
-    eaten = _by_day(eaten_rows.exclude(how=LEFT_OUT), _LOGGED)
-    planned = _by_day(plan_rows, _STATE)
-    eaten_rows_of, plan_rows_of = _Rows(eaten_rows, system), _Rows(plan_rows, system)
+    planned = _bites_of(plan_rows, _STATE, system, planned_portion)
     taken = client.supplements_taken()
     supplements = per_day(taken) if taken else None
-
-    def bites(
-        kind: str, day: int, states: States, reckon: Callable[[int], Iterable[Bite]]
-    ) -> Bites:
-        return _bites((kind, day, system, tuple(states), table), states, lambda: reckon(day))
-
-    out = []
-    for day in logged:
-        plan = plans.get(day.date)
-        out.append(
-            Known(
-                on=day.date,
-                whole=day.whole,
-                eaten=bites("eaten", day.pk, eaten.get(day.pk, []), eaten_rows_of.eaten),
-                planned=bites("planned", plan, planned.get(plan, []), plan_rows_of.planned)
-                if plan is not None
-                else (),
-                supplements=supplements,
-            )
+    return [
+        Known(
+            on=day.date,
+            whole=day.whole,
+            eaten=eaten.get(day.pk, ()),
+            planned=planned.get(plans.get(day.date, 0), ()),
+            supplements=supplements,
         )
-    return out
+        for day in logged
+    ]
 
 
 def record_of(client: Client, today: date, plan: Plan, days: int = LOOKED_BACK) -> Record:
