@@ -134,7 +134,7 @@ class BowlChanges(Changeable):
         return said
 
     def answer(self, key: str = "") -> HttpResponse:
-        return PAGES.answer(self.request, Bowl.with_removed.get(pk=self.record.pk))
+        return PAGES.answer(self.request, PAGES.stored(self.record.pk))
 
     def page(self, context: dict[str, object]) -> HttpResponse:
         own = PAGES.context(self.request, self.record)

@@ -9,7 +9,6 @@ from django.views.decorators.http import require_POST
 from django_htmx.http import retarget
 
 from bowls.changeable import BowlChanges
-from bowls.models import Bowl
 from bowls.page import PAGES
 from changes.panel import proposed
 from clients.pages.context import PageRequest
@@ -38,7 +37,7 @@ def limits(request: PageRequest, pk: int, part: int) -> HttpResponse:
             return retarget(PAGES.stale(request, error.current, "other limits of a part"), "#work")
     typed = {name: short(request.POST, name, 40) for name in FIELDS}
     if request.htmx:
-        it = BowlChanges(request, Bowl.with_removed.get(pk=pk))
+        it = BowlChanges(request, PAGES.stored(pk))
         return proposed(it, {"part": part, "problem": problem, **typed} if problem else None)
     if problem:
         return PAGES.answer(request, bowl, 400, errors={part: (f"{row.grams:g} g", problem)})

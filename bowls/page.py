@@ -14,7 +14,8 @@ from bowls.models import Bowl, BowlPart
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.places import meal_of_bowl
 from clients.models import Client
-from clients.pages.context import PageRequest, settle_on
+from clients.pages.context import PageRequest
+from clients.pages.of_client import OpenRecordPages
 from clients.plan.cautions import Holder, of_foods
 from clients.plan.in_force import Plan, plan_of
 from clients.plan.strip import strip_context
@@ -22,7 +23,6 @@ from nutrition.composition.foods import ROLES
 from nutrition.insight import indices
 from nutrition.insight.summary import tell
 from nutrition.targets.meals import MealTarget, usual_meal
-from practice.record_pages import RecordPages
 from practice.uses import uses_of
 from recipes.facts import parts_at_hand
 from webkit.drawing.dishes import dish_round
@@ -110,24 +110,16 @@ def holders(reckoned: Reckoned) -> list[Holder]:
     ]
 
 
-class BowlPages(RecordPages[Bowl]):
+class BowlPages(OpenRecordPages[Bowl]):
     """The list of bowls, and a bowl's page with its round."""
 
     app, noun, model, new_form = "bowls", "bowl", Bowl, BowlForm
-    related = ("client",)
-
-    def elsewhere(self, request: PageRequest, bowl: Bowl) -> HttpResponse | None:
-        """A bowl that is somebody's is not opened for nobody; it may be for somebody else."""
-        return settle_on(request, bowl.client) if request.for_client is None else None
 
     def lists(self) -> Lists:
         return BOWL_LISTS
 
     def rows(self, request: PageRequest) -> QuerySet[Bowl]:
-        bowls = Bowl.objects.select_related("client", "practice").filter(client__removed=None)
-        if request.for_client is not None:
-            bowls = bowls.filter(Q(client=request.for_client) | Q(client=None))
-        return bowls.prefetch_related("parts__recipe")
+        return super().rows(request).select_related("practice").prefetch_related("parts__recipe")
 
     def list_context(self, request: PageRequest, page: Page) -> dict[str, Any]:
         with parts_at_hand():

@@ -223,7 +223,7 @@ class DayChanges(Changeable):
         return said
 
     def answer(self, key: str = "") -> HttpResponse:
-        stored = Day.with_removed.select_related("client").get(pk=self.record.pk)
+        stored = PAGES.stored(self.record.pk)
         return PAGES.answer(self.request, stored)
 
     def page(self, context: dict[str, object]) -> HttpResponse:

@@ -26,13 +26,13 @@ posted = method_decorator(require_POST)
 
 class RecordPages(Generic[R]):
     """What every kind of record has in common. `app` names its addresses and templates, `noun` is
-    what a person calls it."""
+    what a person calls it. A kind says only what the steps need that its addresses lead to."""
 
     app: ClassVar[str]
     noun: ClassVar[str]
     model: ClassVar[type[Any]]
     # fetched with each record
-    related: ClassVar[tuple[str, ...]] = ()
+    related: ClassVar[tuple[str, ...]]
     # what its list and its page are called among the addresses
     list_name: ClassVar[str] = "list"
     page_name: ClassVar[str] = "page"
@@ -97,8 +97,7 @@ class RecordPages(Generic[R]):
 
     def stored(self, pk: int) -> R:
         """The record as it is stored now. Raises Http404."""
-        rows = self.model.with_removed.select_related(*self.related)
-        return get_object_or_404(rows if self.related else self.model.with_removed, pk=pk)
+        return get_object_or_404(self.model.with_removed.select_related(*self.related), pk=pk)
 
     def opened(self, request: Any, pk: int) -> tuple[R, HttpResponse | None]:
         """The record, and where to go instead if not to its page."""
@@ -129,8 +128,7 @@ class RecordPages(Generic[R]):
 
     @posted
     def new(self, request: Any) -> HttpResponse:
-        refused = self.new_refused(request)
-        if refused:
+        if refused := self.new_refused(request):
             messages.error(request, refused)
             return redirect(self.list_address)
         assert self.new_form is not None

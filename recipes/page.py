@@ -5,13 +5,12 @@ from typing import Any
 
 from django.contrib import messages
 from django.core.paginator import Page
-from django.db.models import F, Q, QuerySet
-from django.http import HttpResponse
+from django.db.models import F, Q
 
-from clients.pages.context import PageRequest, settle_on
+from clients.pages.context import PageRequest
+from clients.pages.of_client import OpenRecordPages
 from nutrition.insight import indices
 from practice.in_passing import note_in_passing
-from practice.record_pages import RecordPages
 from recipes.facts import facts_of, parts_at_hand
 from recipes.models import ROLE_CHOICES, Recipe
 from recipes.numbers import differ, note_all
@@ -38,25 +37,13 @@ RECIPE_LISTS = Lists(
 )
 
 
-class RecipePages(RecordPages[Recipe]):
+class RecipePages(OpenRecordPages[Recipe]):
     """The list of recipes, and what is the same for a recipe as for everything that is kept."""
 
     app, noun, model = "recipes", "recipe", Recipe
-    related = ("client",)
-
-    def elsewhere(self, request: PageRequest, recipe: Recipe) -> HttpResponse | None:
-        return settle_on(request, recipe.client) if request.for_client is None else None
 
     def lists(self) -> Lists:
         return RECIPE_LISTS
-
-    def rows(self, request: PageRequest) -> QuerySet[Recipe]:
-        """Everybody's recipes, and those of the client in the address; for nobody, all there
-        are."""
-        recipes = Recipe.objects.select_related("client").filter(client__removed=None)
-        if request.for_client is not None:
-            recipes = recipes.filter(Q(client=None) | Q(client=request.for_client))
-        return recipes
 
     def list_context(self, request: PageRequest, page: Page) -> dict[str, Any]:
         with parts_at_hand():

@@ -179,7 +179,7 @@ class _Layout:
             one = self.tokens[at]
             if one.end is not None and self.nests(at, one.end):
                 at = self.nested(at, one.end, indent)
-            elif one.block or one.kind == "opens" and one.name == "block":
+            elif one.block:
                 self.flush(at)
                 self.add(at, indent)
                 at += 1
@@ -193,10 +193,10 @@ class _Layout:
     def nests(self, at: int, end: int) -> bool:
         """Whether something opens lines of its own: a block, or a condition or loop with blocks."""
         one = self.tokens[at]
-        if one.kind == "open":
-            return one.block or self.has_block(at + 1, end)
-        if one.name == "block":
+        if one.block:
             return True
+        if one.kind == "open":
+            return self.has_block(at + 1, end)
         return self.has_block(at + 1, end) and self.may_break(at) and self.may_break(end + 1)
 
     def nested(self, at: int, end: int, indent: int) -> int:

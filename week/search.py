@@ -29,17 +29,20 @@ def about(week: Week) -> str:
 
 def search(week: Week, by: User, most: int = MOST_WEEKS) -> Job:
     """Ask for up to so many weeks. Raises CannotBe where there are no targets to plan for."""
+    _has_targets(week)
+    return begin(week.practice, by, KIND, about(week), {"most": most})
+
+
+def _has_targets(week: Week) -> None:
+    """Raises CannotBe."""
     plan = plan_for(week)
     if plan.day is None:
         raise CannotBe(plan.problem or NOT_KNOWN)
-    return begin(week.practice, by, KIND, about(week), {"most": most})
 
 
 def posed_of(week: Week) -> Posed:
     """The problem. Raises CannotBe where there is none."""
-    plan = plan_for(week)
-    if plan.day is None:
-        raise CannotBe(plan.problem or NOT_KNOWN)
+    _has_targets(week)
     try:
         posed = pose(week)
     except BadWeek as error:

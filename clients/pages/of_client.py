@@ -1,9 +1,10 @@
-"""The pages of a record that is one client's alone."""
+"""The pages of a record that is one client's alone, or may be."""
 
 from __future__ import annotations
 
 from typing import Any, ClassVar, TypeVar
 
+from django.db.models import Q, QuerySet
 from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.utils.decorators import method_decorator
@@ -20,6 +21,23 @@ from webkit.listing import Lists, listed
 R = TypeVar("R", bound=Any)
 # Whose records, where the address names nobody.
 WHOSE = Lists(search=("name",), sorts={"name": ("name", ("name",))})
+
+
+class OpenRecordPages(RecordPages[R]):
+    """Of one client or of nobody: not opened for nobody where it is somebody's, but perhaps for
+    somebody else."""
+
+    related: ClassVar[tuple[str, ...]] = ("client",)
+
+    def elsewhere(self, request: PageRequest, record: R) -> HttpResponse | None:
+        return settle_on(request, record.client) if request.for_client is None else None
+
+    def rows(self, request: PageRequest) -> QuerySet:
+        """Everybody's, and those of the client in the address; for nobody, all there are."""
+        rows = self.model.objects.select_related("client").filter(client__removed=None)
+        if request.for_client is not None:
+            rows = rows.filter(Q(client=None) | Q(client=request.for_client))
+        return rows
 
 
 class ClientRecordPages(RecordPages[R]):
