@@ -11,8 +11,8 @@ class BowlsConfig(AppConfig):
         import recipes.places
         from bowls.changeable import BowlChanges
         from bowls.models import Bowl
+        from bowls.sauce_bowls import worn_by
         from bowls.uses import holding, holding_food, moved, of_client
-        from bowls.worn import worn_by
         from changes.changeable import changes_with
         from changes.places import WORN_IN
         from clients.models import Client

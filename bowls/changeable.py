@@ -24,13 +24,13 @@ from nutrition.composition.foods import ROLES
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.portions.problem import PlateShare
-from nutrition.portions.rooms import rooms_of
-from nutrition.portions.sensible import limits_around
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_limits import limits_around
+from nutrition.portions.serving_rules import servable
+from nutrition.portions.stomach_room import rooms_of
 from nutrition.targets.schools import School
 from practice.undo import asked_by
+from recipes.client_copies import made_without
 from recipes.dishes import others_in, recipe_of
-from recipes.without import made_without
 from webkit.drawing.dishes import dish_round, ghosts, outlined
 
 

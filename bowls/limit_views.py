@@ -15,7 +15,7 @@ from clients.pages.context import PageRequest
 from nutrition.written.typed_amounts import MAX_GRAMS
 from practice.undo import asked_by
 from practice.versioned import StaleSave
-from webkit.asked import grams_in, short
+from webkit.request_values import grams_in, short
 
 FIELDS = ("least_g", "most_g")
 

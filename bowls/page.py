@@ -14,8 +14,8 @@ from bowls.models import Bowl, BowlPart
 from changes.aims import WHOLE_DAY, meal_of, meal_options
 from changes.places import meal_of_bowl
 from clients.models import Client
+from clients.pages.client_records import OpenRecordPages
 from clients.pages.context import PageRequest
-from clients.pages.of_client import OpenRecordPages
 from clients.plan.cautions import Holder, of_foods
 from clients.plan.in_force import Plan, plan_of
 from clients.plan.strip import strip_context

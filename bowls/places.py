@@ -1,6 +1,6 @@
 """The places that later stages fill on a bowl's page."""
 
-from webkit.later import Place
+from webkit.extension_points import Place
 
 # while the practice is new
 FIRST_STEPS = Place("bowl-first-steps")

@@ -10,7 +10,7 @@ from pantry.models import OwnFood
 from practice.uses import some
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from webkit import show
+from webkit import figures
 
 TOLD_KEYS = ("energy_kcal", "protein_g", "sodium_mg")
 # A change of less than this share is not worth a word; so many bowls are told of one by one.
@@ -45,8 +45,8 @@ def moved(before: Recipe, after: Recipe) -> list[str]:
             if abs(now - was) > WORTH_SAYING * max(was, now, 1e-9):
                 places = NUTRIENT[key].decimals
                 told.append(
-                    f"{NUTRIENT[key].name.lower()} {show.digits(was, places)} to "
-                    f"{show.digits(now, places)} {NUTRIENT[key].unit}"
+                    f"{NUTRIENT[key].name.lower()} {figures.digits(was, places)} to "
+                    f"{figures.digits(now, places)} {NUTRIENT[key].unit}"
                 )
         if told:
             out.append(

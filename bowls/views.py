@@ -21,7 +21,7 @@ from practice.versioned import StaleSave
 from recipes import adding
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from webkit.asked import key_in, number_in, short
+from webkit.request_values import key_in, number_in, short
 
 
 @require_POST

@@ -3,7 +3,7 @@
 from collections.abc import Collection
 
 from clients.plan.in_force import Plan
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.profile import Profile
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import UNPLANNED, aims_for, less_rest

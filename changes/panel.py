@@ -6,8 +6,8 @@ from django.http import HttpResponse
 from django.shortcuts import render
 
 from changes.changeable import Changeable, Look
-from changes.held import held
-from changes.proposed import found, in_the_way_of, problem_of
+from changes.gate_findings import held
+from changes.proposals import found, in_the_way_of, problem_of
 from nutrition.portions.problem import BadProblem
 
 

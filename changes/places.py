@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from nutrition.composition.profile import Profile
-from webkit.later import Question
+from webkit.extension_points import Question
 
 
 @dataclass(frozen=True)

@@ -13,11 +13,11 @@ from clients.plan.cautions import listener
 from clients.plan.gate import avoided_by
 from clients.plan.in_force import Plan
 from clients.plan.strip import Reading, reading
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.foods import Food, ready_to_eat
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.plausible import Unknown
 from nutrition.composition.portion import Portion, food_portion
+from nutrition.composition.unknown_amounts import Unknown
 from nutrition.safety.cautions import Caution
 from nutrition.swaps.fillers import COMPLEMENT_KEYS, Filler
 from nutrition.swaps.gaps import Gap, Judged, Move, Offer, also_short, gaps
@@ -26,7 +26,7 @@ from nutrition.swaps.swap import rank, reason
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import judged as judged_aims
 from nutrition.written.finding import surely_meant
-from webkit import show
+from webkit import figures
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -157,7 +157,7 @@ def _shown(it: Changeable, look: Look, aims: Iterable[Aim], one: Gap) -> ShownGa
 def _filled_why(filler: Filler, aim: Aim, look: Look) -> str:
     """Why a food was added, for a version."""
     nutrient, short = NUTRIENT[aim.key], -aim.miss(amount_of(look.profile, aim.key).amount)
-    by = f"{show.digits(short, nutrient.decimals)} {nutrient.unit}"
+    by = f"{figures.digits(short, nutrient.decimals)} {nutrient.unit}"
     return f"{filler.words} added: {nutrient.name.lower()} was under by {by}"
 
 
@@ -177,13 +177,15 @@ def _offered(it: Changeable, offer: Offer, why: str) -> Offered:
 
 def _moved(move: Move) -> ShownMove:
     nutrient = NUTRIENT[move.key]
-    before, after = (show.digits(value, nutrient.decimals) for value in (move.before, move.after))
+    before, after = (
+        figures.digits(value, nutrient.decimals) for value in (move.before, move.after)
+    )
     inside = move.state == "inside"
     return ShownMove(
         name=nutrient.name,
         before=before,
         after=f"{after} {nutrient.unit}",
-        word=move.state if inside else show.by_words(move.state, move.by, move.key),
+        word=move.state if inside else figures.by_words(move.state, move.by, move.key),
         state=move.state,
     )
 
@@ -193,7 +195,7 @@ def _unknown_words(row: Unknown) -> str:
     nutrient, size = NUTRIENT[row.key], ""
     if row.between is not None:
         more = row.between[1] - row.between[0]
-        size = f": up to {show.digits(more, nutrient.decimals)} {nutrient.unit} more"
+        size = f": up to {figures.digits(more, nutrient.decimals)} {nutrient.unit} more"
     return f"{nutrient.name} is unknown in {', '.join(row.names)}{size}"
 
 

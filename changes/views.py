@@ -10,7 +10,7 @@ from django.views.decorators.http import require_POST
 from changes.changeable import Changeable, Look, of_kind
 from changes.offers import LEFT_OUT_G, Edit, Outdated, taken
 from changes.panel import looked_at, proposed
-from changes.proposed import strip_after, ticked
+from changes.proposals import strip_after, ticked
 from changes.swaps import panel, portions_after
 from clients.pages.context import PageRequest
 from nutrition.composition.profile import Profile

@@ -11,7 +11,7 @@ from django_scopes import ScopedManager
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.supplements import Supplement
-from nutrition.follow_up.weighed import LATER, MORNING, Weighed
+from nutrition.follow_up.weigh_in import LATER, MORNING, Weighed
 from nutrition.targets import person as words
 from nutrition.targets.blood import Measured, analytes, implied_by, latest
 from nutrition.targets.conditions import conditions, those
@@ -20,7 +20,7 @@ from nutrition.targets.person import Person
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
-from webkit.once import once
+from webkit.page_cache import once
 
 
 def _choices(known: dict[str, str]) -> list[tuple[str, str]]:

@@ -1,6 +1,6 @@
 """The places that later stages fill on a client's page."""
 
-from webkit.later import Place
+from webkit.extension_points import Place
 
 # beside the name: what to do next
 DOING = Place("client-doing")

@@ -16,10 +16,10 @@ from clients.models import BloodValue, Client, WeighIn
 from clients.plan.versions import make_version, version_on
 from journal.models import Felt, Happening, LoggedDay, LoggedEntry, TakenChange, Visit
 from journal.visits.notes import figures_of
-from nutrition.follow_up.weighed import LATER, MORNING
+from nutrition.follow_up.weigh_in import LATER, MORNING
 from nutrition.written.typed_amounts import leveled_range
 from planner.models import Day, DayEntry
-from planner.planned import plan_dish
+from planner.planned_copies import plan_dish
 from practice.models import Practice, User
 from recipes.models import Recipe
 

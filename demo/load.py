@@ -34,7 +34,7 @@ from nutrition.written.guess import read_guess
 from pantry.in_force import foods_of_practice
 from pantry.models import OwnFood
 from planner.models import MEALS, Day, DayEntry
-from planner.planned import plan_dish, plan_out
+from planner.planned_copies import plan_dish, plan_out
 from plates.models import OldDish
 from practice.models import Practice, User
 from recipes.facts import facts_of

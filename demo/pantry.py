@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from nutrition.composition.foods import shipped_foods
-from nutrition.composition.overruled import Overruling
+from nutrition.composition.overrides import Overruling
 from nutrition.formats.label_csv import read_labels
 from pantry import keeping
 from pantry.models import COPIED, OwnFood

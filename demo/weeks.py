@@ -29,8 +29,8 @@ from week.changes import put
 from week.dishes import thing_of
 from week.favorites import decide
 from week.forms import next_monday
-from week.made import make_days
 from week.models import ClientSkeleton, Week
+from week.planner_days import make_days
 from week.problem import pose
 
 HERE = Path(__file__).resolve().parent

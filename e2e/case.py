@@ -16,7 +16,7 @@ from django.utils import timezone  # noqa: E402
 from playwright.sync_api import expect  # noqa: E402
 
 from demo.load import NAME  # noqa: E402
-from demo.tests.filled import fill  # noqa: E402
+from demo.tests.demo_rows import fill  # noqa: E402
 from e2e.browser import chromium  # noqa: E402
 from practice.models import User  # noqa: E402
 

@@ -23,7 +23,7 @@ from planner.models import Day
 from recipes.adding import very_food, with_words
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from webkit.for_client import addresses_for
+from webkit.client_address import addresses_for
 
 MOST = 6
 # How a date is typed, without the year, which is the one nearest to today.

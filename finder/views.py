@@ -6,13 +6,13 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import render
 
 from clients.pages.context import PageRequest
-from finder.derived import derived, foods_of
+from finder.number_origins import derived, foods_of
 from finder.places import places
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.insight.glycemic import glycemic_load
 from nutrition.insight.protein_quality import PATTERN_2013, amino_acid_score
 from nutrition.insight.shares import glycemic_shares, protein_shares
-from webkit.asked import short
+from webkit.request_values import short
 
 # What is scored over all the foods of a dish, and is no sum of them.
 SCORES = ("amino_acid_score", "glycemic_load")

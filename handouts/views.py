@@ -14,10 +14,10 @@ from clients.plan.strip import Reading, strip
 from nutrition.composition.allergies import found_in
 from nutrition.insight import indices
 from nutrition.recipe.method_steps import read_steps
+from planner.cautions import told_of
 from planner.day import ReckonedDay, reckon_day
 from planner.models import Day
 from planner.plans import plan_for
-from planner.told import told_of
 from recipes.dishes import serving_said
 from recipes.facts import facts_of
 from recipes.models import Recipe

@@ -11,8 +11,8 @@ from django.db.models import Q
 from django.utils import timezone
 
 from jobs.models import DONE, FAILED, RUNNING, WAITING, Job
-from practice.in_passing import note_in_passing
 from practice.models import Practice, User
+from practice.passing_notes import note_in_passing
 
 # A page that looks says so again after so long; a job that nobody looks at for so long is given up.
 LOOKED_AGAIN, GIVEN_UP = timedelta(seconds=5), timedelta(seconds=90)

@@ -16,7 +16,7 @@ from django_scopes import scope
 from jobs.models import DONE, FAILED, RUNNING, WAITING, Job
 from jobs.queue import GIVEN_UP
 from practice.models import Practice
-from webkit.later import Question
+from webkit.extension_points import Question
 
 log = logging.getLogger(__name__)
 

@@ -9,11 +9,11 @@ class JournalConfig(AppConfig):
     def ready(self) -> None:
         from clients.pages.listing import STEP
         from clients.places import WEIGHT
-        from clients.plan.agreed import AGREED
+        from clients.plan.agreements import AGREED
         from clients.plan.attention import NEEDS
         from clients.plan.cautions import MORE_NUMBERS, USUAL_NUMBERS
         from clients.plan.looks import looked_at_anew_with
-        from journal.attends import (
+        from journal.attention import (
             agreed,
             numbers_of_the_habit,
             numbers_of_the_log,

@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from clients.models import BloodValue
 from journal.models import FELT, Felt, Happening, TakenChange
-from nutrition.follow_up.happened import KINDS
+from nutrition.follow_up.events import KINDS
 from nutrition.targets.blood import (
     BadValue,
     analytes,
@@ -18,7 +18,7 @@ from nutrition.targets.blood import (
     likely_units,
     unit_asked,
 )
-from webkit.asked import number_in
+from webkit.request_values import number_in
 
 DAYS_BACK = timedelta(days=3 * 366)
 

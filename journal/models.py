@@ -8,7 +8,7 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from clients.models import Client
-from nutrition.follow_up.happened import KINDS, Happened
+from nutrition.follow_up.events import KINDS, Happened
 from nutrition.follow_up.kitchen_line import LEFT_OUT
 from planner.models import EATEN, MEALS, DayEntry, Eaten, eaten_words
 from practice.models import Practice, User

@@ -16,12 +16,12 @@ from clients.plan.attention import reasons
 from clients.plan.cautions import of_the_client
 from clients.plan.in_force import plan_of
 from journal.blood.values import latest_rows
+from journal.client_pages import for_a_client
 from journal.eaten.strips import days_back
 from journal.forms import HappeningForm
 from journal.models import Happening
 from journal.record.reading import Reading, read
 from journal.weight.chart import line_of
-from journal.whose import for_a_client
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.stall import span
 from practice.removal import offered_back

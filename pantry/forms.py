@@ -8,7 +8,7 @@ from django import forms
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food, foods_in_force, shipped_foods
 from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
-from nutrition.composition.overruled import (
+from nutrition.composition.overrides import (
     MEASURE,
     MEASURE_SPREAD,
     CannotOverrule,
@@ -20,13 +20,13 @@ from nutrition.composition.overruled import (
 from nutrition.formats.label_csv import UnreadableLabels, read_labels
 from nutrition.labels.label import BadLabel, Label, read_label
 from nutrition.labels.like_kind import fits
-from nutrition.labels.printed import KIND_WORDS
+from nutrition.labels.printed_value import KIND_WORDS
 from nutrition.labels.rounding import label_values
 from nutrition.written.finding import find_foods
 from nutrition.written.naming import name_food
 from pantry.in_force import made_of
 from pantry.models import COPIED, LONGEST, OwnFood
-from webkit.asked import number_in
+from webkit.request_values import number_in
 
 MOST_VALUE = 24
 OFFERED = 5

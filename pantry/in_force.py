@@ -12,11 +12,11 @@ from django_scopes import scope, scopes_disabled
 
 from nutrition.composition.food_names import TABLES_KEPT, food_names
 from nutrition.composition.foods import Food, FoodTable, foods_in_force, shipped_foods
-from nutrition.composition.overruled import Overruling, overruled
+from nutrition.composition.overrides import Overruling, overruled
+from nutrition.labels.food_data import from_plain, made_with, to_plain
 from nutrition.labels.label import Label
 from nutrition.labels.own_food import OwnFood as MadeFood
 from nutrition.labels.own_food import own_food
-from nutrition.labels.stored import from_plain, made_with, to_plain
 from nutrition.written.naming import said_words
 from pantry.models import Overrule, OwnFood, OwnFoods, Word
 from practice.models import Practice

@@ -6,7 +6,7 @@ from django.utils import timezone
 
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food
-from nutrition.composition.overruled import Overruling
+from nutrition.composition.overrides import Overruling
 from nutrition.written.naming import name_food, said_words
 from pantry.in_force import changed, make
 from pantry.models import Overrule, OwnFood, OwnFoodVersion, Word

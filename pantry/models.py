@@ -4,9 +4,9 @@ here, values put in place of a row's."""
 from django.db import models
 from django_scopes import ScopedManager
 
-from nutrition.composition.overruled import Overruling, label_of
+from nutrition.composition.overrides import Overruling, label_of
 from nutrition.labels.label import Label
-from nutrition.labels.printed import KIND_WORDS
+from nutrition.labels.printed_value import KIND_WORDS
 from practice.models import Practice, User
 from practice.versioned import Versioned
 

@@ -8,20 +8,20 @@ from django.views.decorators.http import require_POST
 
 from clients.pages.context import PageRequest
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.labels.beside import BASES, beside
+from nutrition.labels.comparison import BASES, beside
 from nutrition.labels.label import BadLabel
 from nutrition.labels.rounding import label_values
 from pantry import keeping
 from pantry.forms import OwnFoodForm, likes_for
 from pantry.in_force import made_of
+from pantry.label_page import seen, told_of
 from pantry.models import COPIED, OwnFood, OwnFoodVersion
-from pantry.seen import seen, told_of
 from practice.forms import with_version
 from practice.record_pages import RecordPages
 from practice.uses import uses_of
 from practice.versioned import StaleSave
-from webkit.asked import short
 from webkit.listing import Lists, listed
+from webkit.request_values import short
 
 # What differs: in words, the one's, the other's.
 Difference = tuple[str, object, object]

@@ -1,6 +1,6 @@
 """The places that later stages fill on the pages of a food and of a package."""
 
-from webkit.later import Place
+from webkit.extension_points import Place
 
 FOOD_DOING = Place("food-doing")
 PACKAGE_DOING = Place("package-doing")

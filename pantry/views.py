@@ -19,7 +19,7 @@ from nutrition.written.finding import find_foods
 from pantry import keeping
 from pantry.forms import OverruleForm
 from pantry.models import SLUG, Overrule
-from webkit.asked import short
+from webkit.request_values import short
 
 SHOWN = 24
 

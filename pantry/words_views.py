@@ -11,8 +11,8 @@ from nutrition.formats.csv_cells import SafeWriter
 from nutrition.written.finding import surely_meant
 from pantry import keeping
 from pantry.models import Word
-from webkit.asked import TooLong, whole
 from webkit.listing import Lists, listed
+from webkit.request_values import TooLong, whole
 
 # What a phrase and the name of a food hold. [characters]
 MOST_PHRASE = 120

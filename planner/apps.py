@@ -19,16 +19,16 @@ class PlannerConfig(AppConfig):
         from clients.plan.attention import PLANNED_UNTIL
         from clients.plan.looks import FETCHED_TOO, looked_at_anew_with
         from pantry.models import OwnFood
-        from planner.changeable import DayChanges
-        from planner.models import Day
-        from planner.planned import planned_food, planned_with, stays_planned
-        from planner.stands import (
+        from planner.bowl_meal import (
             first_day,
             meal_it_stands_in,
             planned_until,
             stands_in,
             step_to_plan,
         )
+        from planner.changeable import DayChanges
+        from planner.models import Day
+        from planner.planned_copies import planned_food, planned_with, stays_planned
         from practice.uses import MOVES, USES, counted
         from recipes.models import Recipe
 

@@ -21,26 +21,26 @@ from clients.pages.context import PageRequest
 from clients.plan.in_force import Plan
 from nutrition.composition.portion import Dish, Limits, Portion
 from nutrition.composition.profile import Profile
-from nutrition.portions.rooms import rooms_of
-from nutrition.portions.sensible import (
+from nutrition.portions.serving_limits import (
     BOWL_COUNTS,
     SERVING_COUNTS,
     limits_around,
     limits_by_count,
 )
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_rules import servable
+from nutrition.portions.stomach_room import rooms_of
 from nutrition.targets.aims import ALL, SOME, UNPLANNED
 from nutrition.written.typed_amounts import leveled_range
+from planner.completeness import filled
 from planner.day import Entry, ReckonedDay, bowl_portion, reckon_day
-from planner.filled import filled
 from planner.models import MEALS, Day, DayEntry
 from planner.page import PAGES
-from planner.planned import plan_dish
+from planner.planned_copies import plan_dish
 from planner.plans import plan_for
 from practice.undo import asked_by
+from recipes.client_copies import made_without
 from recipes.dishes import others_in, recipe_of
 from recipes.facts import facts_of
-from recipes.without import made_without
 from webkit.drawing.dishes import FILLED, dish_round, ghosts, outlined
 
 MOST_BOWLS = 6

@@ -1,7 +1,7 @@
 """How many of a bowl or of servings, as it is typed."""
 
-from nutrition.written.plain import number
 from nutrition.written.typed_amounts import UnreadableAmount
+from nutrition.written.wording import number
 
 MOST = 20.0
 

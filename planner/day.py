@@ -10,11 +10,11 @@ from django.template.defaultfilters import floatformat
 
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
 from nutrition.composition.drinks import beside_the_food
-from nutrition.composition.eaten_out import eaten_out
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Dish, Portion, food_portion
 from nutrition.composition.profile import Profile
+from nutrition.composition.restaurant_meal import eaten_out
 from nutrition.composition.supplements import Supplement, per_day
 from nutrition.recipe.reckoning import Facts
 from nutrition.safety.meal_size import meal_sizes
@@ -22,10 +22,10 @@ from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS
 from nutrition.written import household
 from planner.models import MEALS, Day, Eaten
-from planner.planned import guess_of
+from planner.planned_copies import guess_of
 from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept
-from webkit import show
+from webkit import figures
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -44,7 +44,7 @@ class Entry(OfPortion):
         if self.kind == "out":
             guess = guess_of(self.row)
             return "" if guess.kcal is None else f"{guess.kcal:,.0f} kcal"
-        return show.grams(amount) if self.kind == "food" else floatformat(amount, -2)
+        return figures.grams(amount) if self.kind == "food" else floatformat(amount, -2)
 
 
 @dataclass(frozen=True)
@@ -128,9 +128,9 @@ def _part_words(part: Part, amount: float, system: str) -> str:
     grams = part.profile.grams * amount
     measure = household.measure_of(part.portion, grams, system)
     return (
-        f"{part.name}, {measure.words} ({show.grams(grams)})"
+        f"{part.name}, {measure.words} ({figures.grams(grams)})"
         if measure
-        else f"{part.name}, {show.grams(grams)}"
+        else f"{part.name}, {figures.grams(grams)}"
     )
 
 

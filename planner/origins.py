@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from planner.models import Day
-from webkit.later import Question
+from webkit.extension_points import Question
 
 
 @dataclass(frozen=True)

@@ -11,28 +11,28 @@ from django.urls import reverse
 from django.utils import timezone
 
 from clients.models import Client
+from clients.pages.client_records import ClientRecordPages
 from clients.pages.context import PageRequest
-from clients.pages.of_client import ClientRecordPages
-from clients.plan.agreed import agreed_with
+from clients.plan.agreements import agreed_with
 from clients.plan.cautions import Holder
 from clients.plan.in_force import Plan
 from clients.plan.strip import strip, strip_context
 from clients.plan.versions import version_on
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.insight import indices
 from nutrition.insight.habits import tick
 from nutrition.insight.summary import tell
+from planner.cautions import told_of
+from planner.completeness import filled
 from planner.day import ReckonedDay, entry_now, reckon_day
-from planner.filled import filled
 from planner.forms import DAYS_AHEAD, DayForm, SettingsForm
 from planner.models import MEALS, Day, DayEntry
 from planner.origins import origin_of
-from planner.planned import changed_since
+from planner.planned_copies import changed_since
 from planner.plans import plan_for
-from planner.told import told_of
 from practice.models import Practice
-from webkit import show
+from webkit import figures
 from webkit.listing import Lists
 
 # A change of a target by less than this share of its aim is not worth a word.
@@ -91,7 +91,9 @@ def newer_dishes(reckoned: ReckonedDay, plan: Plan) -> dict[int, str]:
                         amount_of(one.profile, nutrient.key).amount for one in (entry, now)
                     )
                     if abs(after - before) >= WORTH_SAYING * (abs(row.target.aim) or 1.0):
-                        said = (show.digits(value, nutrient.decimals) for value in (before, after))
+                        said = (
+                            figures.digits(value, nutrient.decimals) for value in (before, after)
+                        )
                         moved.append(f"{nutrient.name.lower()} {' to '.join(said)} {nutrient.unit}")
                 renamed = f"it is called {now.name} now; " if now.name != entry.name else ""
                 out[entry.row.pk] = renamed + ("; ".join(moved) or "no watched target moves")

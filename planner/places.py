@@ -1,5 +1,5 @@
 """The places that later stages fill on a day's page."""
 
-from webkit.later import Place
+from webkit.extension_points import Place
 
 DOING = Place("day-doing")

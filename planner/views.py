@@ -20,14 +20,14 @@ from planner.counts import count_in
 from planner.forms import DayForm
 from planner.models import MEALS, DayEntry
 from planner.page import PAGES, day_on
-from planner.planned import guess_of, is_out, plan_dish, plan_out
+from planner.planned_copies import guess_of, is_out, plan_dish, plan_out
 from planner.plans import plan_for
 from practice.undo import asked_by
 from practice.versioned import StaleSave
 from recipes import adding
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from webkit.asked import key_in, short
+from webkit.request_values import key_in, short
 
 
 @require_POST

@@ -2,7 +2,7 @@
 
 from django.apps import AppConfig
 
-from webkit.later import More
+from webkit.extension_points import More
 
 
 class PlatesConfig(AppConfig):

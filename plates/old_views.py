@@ -18,7 +18,7 @@ from nutrition.written.typed_amounts import UnreadableAmount, read_amount
 from plates.models import OldDish
 from plates.subjects import old_plate
 from recipes.adding import typed
-from webkit.asked import TooLong, short, whole
+from webkit.request_values import TooLong, short, whole
 
 MOST_FOUND, MOST_PARTS, MOST_NAME = 10, 30, 120
 

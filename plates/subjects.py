@@ -19,7 +19,7 @@ from plates.models import OldDish
 from recipes.dishes import serving_dish
 from recipes.facts import facts_of
 from recipes.models import Recipe, RecipeVersion
-from webkit.asked import key_in, number_in
+from webkit.request_values import key_in, number_in
 
 MOST_FOUND = 5
 # How many times as much, or how little, a plate may be asked for.

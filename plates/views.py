@@ -41,7 +41,7 @@ from plates.pairs import pairs
 from plates.picture import ladder_drawing, rounds
 from plates.subjects import found, plate_for, usual_foods
 from practice.removal import offered_back
-from webkit.asked import number_in, short
+from webkit.request_values import number_in, short
 
 MOST_PLATES = 6
 NUMBERS = ("no", "one", "two", "three", "four", "five", "six")

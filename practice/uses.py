@@ -4,7 +4,7 @@ from typing import Any
 
 from django.db import models
 
-from webkit.later import Question
+from webkit.extension_points import Question
 
 # Where is a record used? In words; empty where it is not.
 USES: Question[[Any], str] = Question()

@@ -28,9 +28,9 @@ from nutrition.written.typed_amounts import (
 )
 from recipes.facts import facts_of, parts_at_hand, room_of
 from recipes.models import Recipe
-from recipes.owned import open_to
-from webkit import show
-from webkit.asked import grams_in
+from recipes.ownership import open_to
+from webkit import figures
+from webkit.request_values import grams_in
 
 MOST_DISHES, MOST_FOODS = 5, 7
 # A part or an entry that is added weighs no less: to take it out is a step of its own. [g]
@@ -96,7 +96,7 @@ def _weight_words(food: Food, amount: str, system: str) -> str:
         line = food_line(food, amount, system)
     except UnreadableAmount:
         return f"“{amount}” cannot be weighed"
-    return show.grams(line.grams or 0.0)
+    return figures.grams(line.grams or 0.0)
 
 
 @dataclass(frozen=True, kw_only=True)

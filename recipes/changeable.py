@@ -19,7 +19,7 @@ from clients.plan.strip import strip_context
 from nutrition.composition.cooking import cook
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
-from nutrition.portions.sensible import MEAL_OF_DAY, OF_A_MEAL, WORN
+from nutrition.portions.serving_limits import MEAL_OF_DAY, OF_A_MEAL, WORN
 from nutrition.recipe.model import choice_keys
 from nutrition.recipe.notation import as_written, not_counted, noted
 from nutrition.recipe.reckoning import Facts, line_method
@@ -29,12 +29,12 @@ from nutrition.targets.aim import Aim
 from nutrition.targets.meals import likely_meal
 from nutrition.written.line import Choice
 from nutrition.written.matching import reckon_line
-from nutrition.written.plain import uncapitalized
+from nutrition.written.wording import uncapitalized
+from recipes.client_copies import batch_follows, copy_for, save_new
 from recipes.dishes import line_portions
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from recipes.versions import save_kept
-from recipes.without import batch_follows, copy_for, save_new
 
 # A serving judged by as much of the day as its calories are.
 BY_CALORIES = "calories"

@@ -11,7 +11,7 @@ from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from webkit.asked import key_in
+from webkit.request_values import key_in
 
 
 def cook(request: PageRequest, pk: int) -> HttpResponse:

@@ -15,7 +15,7 @@ from nutrition.safety.gate import Gate
 from nutrition.written.household import Spoken, measure_of, say
 from recipes.facts import facts_of, room_of
 from recipes.models import Recipe
-from recipes.owned import open_to
+from recipes.ownership import open_to
 
 # So many other recipes are looked at in a dish's place.
 MOST_DISHES = 8

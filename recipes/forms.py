@@ -17,7 +17,7 @@ from nutrition.recipe.model import (
 from nutrition.written.serving_words import counted
 from practice.forms import field_of
 from recipes.models import Recipe
-from webkit.asked import grams_in
+from webkit.request_values import grams_in
 
 
 class RecipeForm(forms.ModelForm):

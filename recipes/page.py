@@ -7,14 +7,14 @@ from django.contrib import messages
 from django.core.paginator import Page
 from django.db.models import F, Q
 
+from clients.pages.client_records import OpenRecordPages
 from clients.pages.context import PageRequest
-from clients.pages.of_client import OpenRecordPages
 from nutrition.insight import indices
-from practice.in_passing import note_in_passing
+from practice.passing_notes import note_in_passing
+from recipes.client_copies import save_new
 from recipes.facts import facts_of, parts_at_hand
 from recipes.models import ROLE_CHOICES, Recipe
 from recipes.numbers import differ, note_all
-from recipes.without import save_new
 from webkit.listing import Lists
 
 RECIPE_LISTS = Lists(

@@ -1,6 +1,6 @@
 """The places that later stages fill on a recipe's pages."""
 
-from webkit.later import Place
+from webkit.extension_points import Place
 
 # other places to work on it
 BENCHES = Place("recipe-benches")

@@ -28,15 +28,15 @@ from nutrition.written.serving_words import is_yield
 from practice.forms import with_version
 from practice.uses import moves_of, uses_of
 from practice.versioned import StaleSave
-from recipes.always import always_from, settle_always
 from recipes.dishes import serving_said
+from recipes.draft import facts_from
 from recipes.facts import Loop, check_no_loop, facts_of, note_parts
 from recipes.forms import RecipeForm, choices_from
 from recipes.models import Recipe
 from recipes.page import PAGES
-from recipes.typed import facts_from
+from recipes.standing_choices import always_from, settle_always
 from recipes.versions import WORDS, differing, is_kept, keep, save_kept, save_unkept
-from webkit.asked import key_in, short
+from webkit.request_values import key_in, short
 
 # A count of servings this near to the one in force is not offered in its place. [share]
 SAME_COUNT = 0.02

@@ -5,7 +5,7 @@ import logging
 from django.conf import settings
 from django.test.runner import DiscoverRunner
 
-from roundpantry.warm import warm
+from roundpantry.warm_up import warm
 
 FAST_HASHER = "django.contrib.auth.hashers.MD5PasswordHasher"
 

@@ -69,7 +69,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "practice.middleware.SignedInMiddleware",
-    "practice.once.OnceMiddleware",
+    "practice.resubmission.OnceMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
@@ -132,8 +132,8 @@ DATABASES = {
         "TEST": {"NAME": VAR_DIR / "test.sqlite3"},
     }
 }
-# ... but a note that is made in passing does not wait at all (practice/in_passing.py): what says so
-# to this database, and what takes it back; empty for one that needs no such word
+# ... but a note that is made in passing does not wait at all (practice/passing_notes.py): what says
+# so to this database, and what takes it back; empty for one that needs no such word
 GIVE_UP_AT_ONCE = "PRAGMA busy_timeout = 0"
 WAIT_AS_USUAL = f"PRAGMA busy_timeout = {TURN * 1000}"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

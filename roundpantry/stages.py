@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from django.http import HttpRequest
 from django.urls import reverse
 
-from webkit.for_client import without_client
+from webkit.client_address import without_client
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""All addresses. Each may stand behind "/for/<client>": see webkit/for_client.py."""
+"""All addresses. Each may stand behind "/for/<client>": see webkit/client_address.py."""
 
 from django.urls import include, path
 from django.views.generic import RedirectView

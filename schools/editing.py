@@ -8,7 +8,7 @@ from django.http import QueryDict
 
 from nutrition.targets.adjustments import BadRow
 from nutrition.targets.schools import read_school
-from webkit.asked import key_in, number_in
+from webkit.request_values import key_in, number_in
 
 # section: its columns. The first column empty means the row was taken out or never filled.
 SECTIONS: dict[str, tuple[str, ...]] = {

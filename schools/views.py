@@ -12,10 +12,10 @@ from nutrition.targets.schools import USUAL_LOSS, school_data, schools
 from practice.requests import SignedInRequest
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
-from schools.chosen import school_named
+from schools.choices import school_named
 from schools.editing import differing, from_post, problems, rows_of
 from schools.models import OwnSchool
-from webkit.asked import key_in
+from webkit.request_values import key_in
 
 PACE_COLUMNS = (
     ("lose", "Losing [kg a week]"),

@@ -14,7 +14,7 @@ from nutrition.prep.shopping import STOCK_G, Item, Need, ShoppingList, shopping_
 from shopping.models import Bought, Package, Stock
 from week.models import Week
 from week.pots import Pot
-from week.reckoned import ReckonedWeek, reckon_week
+from week.reckoning import ReckonedWeek, reckon_week
 
 
 @dataclass(frozen=True)

@@ -18,10 +18,10 @@ from shopping.forms import PackageForm, StockForm
 from shopping.kitchen import add_to, cooked, tick
 from shopping.lists import list_of
 from shopping.models import Package, Stock
-from webkit.asked import key_in, short
+from webkit.request_values import key_in, short
+from week.cautions import asked_of
 from week.models import Week
 from week.page import PAGES
-from week.told import asked_of
 
 # Where the script stands that a phone keeps the list by.
 STATIC = Path(__file__).resolve().parent / "worker"

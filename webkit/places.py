@@ -1,6 +1,6 @@
 """The places of the frame around every page."""
 
-from webkit.later import Place, Question
+from webkit.extension_points import Place, Question
 
 # beside the name of the application: whom the page is for
 SHELF = Place("shelf")

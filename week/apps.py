@@ -12,7 +12,7 @@ class WeekConfig(AppConfig):
         from planner.origins import ORIGIN
         from practice.uses import USES
         from recipes.models import Recipe
-        from week.made import origin_of_day
+        from week.planner_days import origin_of_day
         from week.search import KIND, work
         from week.uses import weeks_with
 

@@ -15,7 +15,7 @@ from nutrition.written.guess import UnreadableGuess, read_guess
 from nutrition.written.typed_amounts import UnreadableAmount, leveled_range, read_amount
 from planner.counts import count_in
 from planner.models import MEALS
-from planner.planned import is_out, plan_dish, plan_out
+from planner.planned_copies import is_out, plan_dish, plan_out
 from week.dishes import Thing, thing_of
 from week.models import Week, WeekEntry
 from week.problem import skeleton_in

@@ -9,22 +9,22 @@ from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from clients.models import Client
 from nutrition.composition.drinks import beside_the_food
-from nutrition.composition.eaten_out import eaten_out
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion
+from nutrition.composition.restaurant_meal import eaten_out
 from nutrition.planning.candidates import LEAST_BATCH, OF_BOWL, OF_FOOD, OF_RECIPE
 from nutrition.planning.kinds import KINDS_OF_BOWL, kinds_of_food, kinds_of_recipe
 from nutrition.planning.week import MOST_POTS, Prepared
 from nutrition.prep.keeping import Keeping, is_heated, keeping_of
 from planner.day import bowl_portion
 from planner.models import Eaten
-from planner.planned import guess_of
+from planner.planned_copies import guess_of
 from recipes.dishes import batch_portion
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from recipes.owned import open_to
-from webkit.asked import key_in
+from recipes.ownership import open_to
+from webkit.request_values import key_in
 
 
 @dataclass(frozen=True, kw_only=True)

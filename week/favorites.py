@@ -11,14 +11,14 @@ from django.db.models import Max
 
 from clients.models import Client
 from clients.plan.in_force import Plan
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.planning.candidates import LIKED
 from nutrition.planning.kinds import KINDS, USUAL_FOODS
 from nutrition.planning.skeleton import Skeleton
 from nutrition.safety.gate import Gate
 from practice.models import User
 from recipes.facts import parts_at_hand
-from recipes.owned import open_to
+from recipes.ownership import open_to
 from week.dishes import Thing, bowls_open_to, of_bowl, of_food, of_recipe, thing_of
 from week.models import Favorite
 

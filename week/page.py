@@ -11,23 +11,23 @@ from django.http import HttpResponse
 from django.urls import reverse
 from django.utils import timezone
 
+from clients.pages.client_records import ClientRecordPages
 from clients.pages.context import PageRequest
-from clients.pages.of_client import ClientRecordPages
-from clients.plan.agreed import agreed_with
+from clients.plan.agreements import agreed_with
 from clients.plan.strip import strip_context
 from clients.plan.versions import version_on
 from nutrition.planning.skeleton import as_data
 from planner.models import MEALS
-from webkit.asked import next_in, short
 from webkit.listing import Lists
+from webkit.request_values import next_in, short
 from week import changes
+from week.cautions import told_of
 from week.forms import SettingsForm, WeekForm, form_of, next_monday
 from week.models import Week
-from week.proposed import told
-from week.reckoned import Place, ReckonedWeek, reckon_week
+from week.proposals import told
+from week.reckoning import Place, ReckonedWeek, reckon_week
 from week.skeletons import skeleton_of
 from week.slot import options_for
-from week.told import told_of
 
 
 def week_lists() -> Lists:

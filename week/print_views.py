@@ -14,11 +14,11 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.prep.batches import Label
 from nutrition.recipe.method_steps import read_steps
 from nutrition.safety.cautions import Caution
-from webkit import show
+from webkit import figures
+from week.cautions import asked_of
 from week.page import PAGES
 from week.pots import Pot
-from week.reckoned import reckon_week
-from week.told import asked_of
+from week.reckoning import reckon_week
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
 # So many numbers fit onto a label.
@@ -73,7 +73,7 @@ def _shown(label: Label, alone: bool, ask: bool) -> dict[str, object]:
     """A label as it is printed: its numbers in words, whose it is where several eat, and whether to
     ask before it is eaten."""
     said = [
-        f"{show.digits(value, 0 if value >= 10 else 1)} {NUTRIENT[key].unit}"
+        f"{figures.digits(value, 0 if value >= 10 else 1)} {NUTRIENT[key].unit}"
         + ("" if key == "energy_kcal" else f" {NUTRIENT[key].name.lower()}")
         for key, value in label.numbers
     ]

@@ -22,11 +22,11 @@ from nutrition.planning.candidates import (
 from nutrition.planning.skeleton import Skeleton, days_of, from_data, slots_of
 from nutrition.planning.week import Candidate, Choice, Slot
 from nutrition.planning.week import Week as Problem
-from nutrition.portions.sensible import MOST_AT_ONCE_ML
+from nutrition.portions.serving_limits import MOST_AT_ONCE_ML
 from nutrition.portions.staples import staples
 from nutrition.targets.aims import within_upper_levels
 from nutrition.targets.gastric import stomach_ml
-from planner.planned import is_out
+from planner.planned_copies import is_out
 from week.dishes import Thing, out_of, prepared_of, recipes_in, thing_of
 from week.favorites import for_planning, without_school
 from week.models import Week, WeekEntry

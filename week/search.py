@@ -11,7 +11,7 @@ from nutrition.planning.week import BadWeek
 from practice.models import User
 from week.models import Week
 from week.problem import Posed, plan_for, pose
-from week.proposed import as_kept
+from week.proposals import as_kept
 
 KIND = "week"
 NOT_KNOWN = "The client's targets are not known."

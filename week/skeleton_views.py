@@ -17,7 +17,7 @@ from clients.plan.in_force import plan_of
 from nutrition.planning.kinds import KINDS
 from nutrition.planning.skeleton import as_data
 from practice.versioned import StaleSave, version_in
-from webkit.asked import key_in, short
+from webkit.request_values import key_in, short
 from week.favorites import decide, move_up, of_kinds
 from week.forms import TypedSkeleton, as_typed, read_skeleton, typed_in
 from week.models import Favorite, Week

@@ -12,7 +12,7 @@ from week.dishes import Thing, bowls_open_to
 from week.favorites import for_planning
 from week.models import Week
 from week.problem import BESIDES, plan_for
-from week.reckoned import Place
+from week.reckoning import Place
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -12,14 +12,14 @@ from django.views.decorators.http import require_POST
 from clients.pages.context import PageRequest
 from practice.undo import asked_by
 from practice.versioned import StaleSave
-from webkit.asked import key_in, short
+from webkit.request_values import key_in, short
 from week import changes
 from week.changes import NotThere
 from week.dishes import thing_of
-from week.made import make_days
 from week.models import Week
 from week.page import PAGES
-from week.proposed import planned_in
+from week.planner_days import make_days
+from week.proposals import planned_in
 
 
 def slot(request: PageRequest, pk: int, key: str) -> HttpResponse:

@@ -11,8 +11,8 @@ from django.utils.functional import SimpleLazyObject
 from clients.models import Client
 from clients.plan.standing import stands_anyway
 from practice.requests import SignedInRequest, rendered
-from webkit.for_client import addresses_for, client_in, lead_on_for, without_client
-from webkit.once import reading
+from webkit.client_address import addresses_for, client_in, lead_on_for, without_client
+from webkit.page_cache import reading
 
 # The stages that have a page for nobody in particular.
 STAGES = ("pantry", "recipes", "bowls", "days", "weeks", "compare", "schools")

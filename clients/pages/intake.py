@@ -18,10 +18,10 @@ from nutrition.safety.cautions import Caution, cautions_in
 from nutrition.safety.situations import body_numbers, planned_situation, situation
 from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import OutOfRange, Referred
-from nutrition.targets.watched import watched_keys
+from nutrition.targets.watched_targets import watched_keys
 from practice.models import User
 from practice.versioned import StaleSave, version_in
-from schools.chosen import school_named
+from schools.choices import school_named
 
 NOT_KEPT = {"csrfmiddlewaretoken", "visit_version", "finish", "later"}
 MOST_KEPT = 60_000

@@ -13,8 +13,8 @@ from clients.models import Client, ClientLook
 from clients.plan.looks import ASK, NEED, STOP, fetched, keep, not_up_to_date
 from nutrition.follow_up.attention import CORRECT, RETARGET, WEIGH, Need
 from nutrition.targets.conditions import GROUPS
-from webkit.for_client import without_client
-from webkit.later import Question
+from webkit.client_address import without_client
+from webkit.extension_points import Question
 from webkit.listing import Lists
 
 # The most urgent first, of them what has waited longest.

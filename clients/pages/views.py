@@ -38,8 +38,8 @@ from practice.forms import with_version
 from practice.removal import offered_back
 from practice.uses import uses_of
 from practice.versioned import StaleSave, version_in
-from webkit.asked import next_in
 from webkit.listing import listed
+from webkit.request_values import next_in
 
 MOST_WATCHED_BY_HAND = MOST_SHOWN
 # So many of the latest weigh-ins are listed.

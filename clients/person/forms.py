@@ -18,15 +18,15 @@ from clients.models import (
 from nutrition.composition.allergens import ALLERGENS, UnknownAllergen
 from nutrition.composition.allergies import allergies_named
 from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
-from nutrition.follow_up.doubtful import Doubt, doubt
-from nutrition.follow_up.weighed import Weighed, read_weight
+from nutrition.follow_up.doubts import Doubt, doubt
+from nutrition.follow_up.weigh_in import Weighed, read_weight
 from nutrition.targets.conditions import KIND_WORDS, conditions
 from nutrition.targets.meals import PATTERN_SHARES
 from nutrition.targets.orders import Order, check_order
 from nutrition.targets.person import LIMITS, OutOfRange, Referred, check
 from practice.forms import field_of
-from schools.chosen import school_choices
-from webkit.asked import number_in
+from schools.choices import school_choices
+from webkit.request_values import number_in
 
 # The order of a first visit: heading, what to have in mind, fields.
 SECTIONS = (

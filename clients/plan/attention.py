@@ -6,10 +6,10 @@ from clients.models import Client
 from nutrition.follow_up.attention import Need, attention, judged_for, pace_of
 from nutrition.follow_up.stall import Judged
 from nutrition.follow_up.trend import Pace
-from nutrition.follow_up.weighed import Weighed
-from schools.chosen import school_named
-from webkit.later import Question
-from webkit.once import once
+from nutrition.follow_up.weigh_in import Weighed
+from schools.choices import school_named
+from webkit.extension_points import Question
+from webkit.page_cache import once
 
 # What more of a client is there to attend to on a day?
 NEEDS: Question[[Client, date], list[Need]] = Question()

@@ -13,9 +13,9 @@ from django.utils import timezone
 from clients.models import HALF_A_YEAR_WEIGH_INS, CautionDismissal, Client
 from clients.plan.in_force import Plan
 from nutrition.composition.ingredient import Ingredient
-from nutrition.follow_up.sudden import weight_signs
+from nutrition.follow_up.sudden_change import weight_signs
 from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
-from nutrition.safety.in_force import limits_of
+from nutrition.safety.limits_in_force import limits_of
 from nutrition.safety.situations import (
     body_numbers,
     measured_numbers,
@@ -25,7 +25,7 @@ from nutrition.safety.situations import (
     tablet_numbers,
 )
 from nutrition.targets.blood import blood_numbers, blood_words
-from webkit.later import Question
+from webkit.extension_points import Question
 
 ABOUT_LENGTH = 400
 # What more is known of a client in numbers, for their own page?

@@ -9,7 +9,7 @@ from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
 from nutrition.safety.gate import OPEN, Gate, avoided_kinds
 from nutrition.targets.referral import needs_a_clinic
-from schools.chosen import school_named
+from schools.choices import school_named
 
 
 def avoided_by(plan: Plan) -> dict[str, str]:

@@ -8,7 +8,7 @@ from datetime import date
 from django.utils import timezone
 
 from clients.models import Client, TargetOverride, TargetVersion
-from clients.plan.stored import from_data
+from clients.plan.target_data import from_data
 from clients.plan.versions import compute, version_on
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets.day import DayTargets
@@ -18,8 +18,8 @@ from nutrition.targets.orders import Order
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.schools import School
 from nutrition.targets.voices import Target, target_words
-from nutrition.targets.watched import watched_keys
-from webkit.once import once
+from nutrition.targets.watched_targets import watched_keys
+from webkit.page_cache import once
 
 
 @dataclass(frozen=True)

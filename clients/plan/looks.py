@@ -25,9 +25,9 @@ from clients.plan.cautions import of_the_client
 from clients.plan.in_force import plan_of
 from nutrition.safety.cautions import LEVELS, URGENT, Caution
 from nutrition.targets.conditions import groups_of, in_play
-from practice.in_passing import note_in_passing
+from practice.passing_notes import note_in_passing
 from practice.removal import put_away_or_back
-from webkit.later import Question
+from webkit.extension_points import Question
 
 # A version that is in force is among so many latest ones, or is looked up.
 LATEST_VERSIONS = 4

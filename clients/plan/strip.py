@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from clients.models import Client
 from clients.plan.in_force import InForce, Plan
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Amount, Profile
 from nutrition.targets.aims import share_of_meal
@@ -15,7 +15,7 @@ from nutrition.targets.meals import MealTarget
 from nutrition.targets.standing import standing
 from nutrition.targets.voices import Band, band_words, target_words
 from practice.requests import SignedInRequest
-from webkit import show
+from webkit import figures
 from webkit.drawing.track import Track, track
 
 # sent by the page with every live request while the other targets are open
@@ -68,18 +68,18 @@ def reading(target: Band, amount: Amount | None) -> Reading:
             name=name, key=key, target=words, band=band, whose=whose, track=track(*bounds, None)
         )
     stands = standing(target, amount)
-    value, word = show.amount(amount, key), show.standing(stands, key)
+    value, word = figures.amount(amount, key), figures.standing(stands, key)
     return Reading(
         name=name,
         key=key,
         target=words,
         band=band,
         value=value,
-        short=show.brief(value),
-        span=show.span(amount, key),
+        short=figures.brief(value),
+        span=figures.span(amount, key),
         word=word,
-        state="near" if word == show.NEAR_WORDS else stands.state,
-        unknown=show.unknown(amount),
+        state="near" if word == figures.NEAR_WORDS else stands.state,
+        unknown=figures.unknown(amount),
         whose=whose,
         track=track(*bounds, amount.amount, amount.low, amount.high),
     )

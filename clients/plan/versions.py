@@ -8,12 +8,12 @@ from django.db.models import QuerySet
 from django.utils import timezone
 
 from clients.models import Client, TargetOverride, TargetVersion
-from clients.plan.stored import same_targets, to_data
+from clients.plan.target_data import same_targets, to_data
 from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import Referred
 from practice.models import User
-from schools.chosen import school_named
-from webkit.once import once
+from schools.choices import school_named
+from webkit.page_cache import once
 
 
 def standing_overrides(client: Client) -> QuerySet[TargetOverride]:

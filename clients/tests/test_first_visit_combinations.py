@@ -13,7 +13,7 @@ from nutrition.targets.conditions import conditions, of_the_kidneys
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS, Person, Referred
 from nutrition.targets.schools import schools
-from nutrition.targets.watched import watched_keys
+from nutrition.targets.watched_targets import watched_keys
 
 CODES = [code for code in conditions() if code != "over_65"]
 SCHOOLS = ["", *schools()]

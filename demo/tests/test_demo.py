@@ -11,14 +11,14 @@ from clients.plan.attention import judged_now, weekly_pace
 from clients.plan.cautions import of_foods, of_the_client
 from clients.plan.in_force import plan_of
 from demo.load import unsettled
-from demo.tests.filled import fill
+from demo.tests.demo_rows import fill
 from nutrition.safety.cautions import rules
 from nutrition.targets.schools import schools
 from pantry.in_force import foods_of_practice
+from planner.cautions import told_of
 from planner.day import reckon_day
 from planner.models import Day
 from planner.plans import plan_for
-from planner.told import told_of
 from practice.models import Practice
 from recipes.models import Recipe
 

@@ -9,7 +9,7 @@ from django_scopes import scope
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
-from demo.tests.filled import fill
+from demo.tests.demo_rows import fill
 from nutrition.written.household import BOUND, measure_of, say
 from nutrition.written.typed_amounts import read_amount, read_batch_amount
 from pantry.in_force import foods_of_practice

@@ -9,30 +9,30 @@ from bowls.changeable import BowlChanges
 from bowls.models import Bowl, BowlPart
 from changes.aims import WHOLE_DAY
 from changes.offers import LEFT_OUT_G
-from changes.proposed import problem_of
+from changes.proposals import problem_of
 from changes.swaps import panel
 from clients.models import Client
 from clients.plan.cautions import of_foods
 from clients.plan.gate import avoided_by, gate_of
 from clients.plan.in_force import plan_of
 from clients.testing import asked_for
-from demo.tests.filled import fill
-from nutrition.composition.derived import amount_of
+from demo.tests.demo_rows import fill
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.food_classes import kinds_of
 from nutrition.composition.food_mosts import most_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
+from nutrition.portions.hints import hints
 from nutrition.portions.problem import OF_PLANTS, BadProblem
 from nutrition.portions.proposals import balanced
 from nutrition.portions.solver import balance
 from nutrition.portions.staples import staple_portions
-from nutrition.portions.would_help import hints
 from nutrition.safety.cautions import LEVELS
 from nutrition.targets.aims import upper_levels
 from pantry.in_force import foods_of_practice
 from planner.changeable import DayChanges
+from planner.completeness import filled
 from planner.day import reckon_day
-from planner.filled import filled
 from planner.models import Day, DayEntry
 from planner.plans import plan_for
 from practice.models import Practice

@@ -15,17 +15,17 @@ from clients.plan.cautions import of_foods
 from clients.plan.in_force import plan_of
 from clients.plan.standing import stands_anyway
 from clients.plan.versions import make_version
-from demo.tests.filled import fill
+from demo.tests.demo_rows import fill
 from nutrition.safety.cautions import LEVELS
 from nutrition.targets.conditions import conditions
 from pantry.in_force import foods_of_practice
+from planner.cautions import caution_numbers
 from planner.day import reckon_day
 from planner.models import Day
-from planner.told import caution_numbers
 from practice.models import Practice, User
 from practice.testing import as_shown
 from week.models import Week
-from week.reckoned import reckon_week
+from week.reckoning import reckon_week
 
 # Under nearly every day of the demo. [mg]
 ORDERED_MG = 900.0

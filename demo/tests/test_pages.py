@@ -7,7 +7,7 @@ from django.conf import settings
 from django.test import TestCase
 
 from demo.load import NAME
-from demo.tests.filled import fill
+from demo.tests.demo_rows import fill
 from practice.models import User
 
 LINK = re.compile(r'(?:href|hx-get)="(/[^"#]*)')

@@ -4,16 +4,16 @@ each."""
 from django.test import TestCase
 from django_scopes import scope
 
-from demo.tests.filled import fill
+from demo.tests.demo_rows import fill
 from demo.weeks import planned_rows
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
 from pantry.in_force import foods_of_practice
 from practice.models import Practice
 from shopping.lists import list_of, needs_of
+from week.cautions import told_of
 from week.models import Week
-from week.reckoned import reckon_week
-from week.told import told_of
+from week.reckoning import reckon_week
 
 THREE = 1.0 + 1.0 + 0.6
 

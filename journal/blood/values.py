@@ -18,8 +18,8 @@ from clients.models import BloodValue, Client
 from clients.plan.versions import make_version
 from journal.dates import read_date
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.follow_up.eaten import LoggedDay as Known
-from nutrition.follow_up.eaten import average
+from nutrition.follow_up.intake import LoggedDay as Known
+from nutrition.follow_up.intake import average
 from nutrition.targets.blood import (
     Analyte,
     BadValue,
@@ -30,7 +30,7 @@ from nutrition.targets.blood import (
 )
 from nutrition.targets.kidney import egfr_ckd_epi_2021, stage_of
 from practice.models import User
-from webkit import show
+from webkit import figures
 
 MOST_ROWS = 400
 # What the laboratory is called, and a remark, hold so much. [characters]
@@ -73,7 +73,7 @@ def range_words(one: Measured) -> str:
     if (one.low, one.high) != (None, None):
         low, high, unit = one.low, one.high, one.unit
     digits = one.analyte.decimals[unit]
-    said = [None if edge is None else show.digits(edge, digits) for edge in (low, high)]
+    said = [None if edge is None else figures.digits(edge, digits) for edge in (low, high)]
     whose = "laboratory" if (one.low, one.high) != (None, None) else "usual"
     if said[0] and said[1]:
         return f"{whose} {said[0]} to {said[1]} {unit}"
@@ -127,7 +127,7 @@ def bearing(shown: Shown, logged: Sequence[Known]) -> list[str]:
         if known is None:
             continue
         one = NUTRIENT[key]
-        amount, span = show.amount(known.amount, key), show.span(known.amount, key)
+        amount, span = figures.amount(known.amount, key), figures.span(known.amount, key)
         said = f"{one.name} {amount}{f' ({span})' if span else ''}"
         out.append(f"{said}, {known.days} days")
     return out

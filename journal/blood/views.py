@@ -17,11 +17,11 @@ from clients.plan.in_force import plan_of
 from clients.plan.versions import make_version
 from journal.blood.drawing import spark
 from journal.blood.values import Table, bearing, keep, latest_rows, read_table
+from journal.client_pages import for_a_client
 from journal.forms import BloodForm
 from journal.record.days import logged_days
-from journal.whose import for_a_client
 from practice.removal import offered_back
-from webkit.asked import TooLong, text_or_file
+from webkit.request_values import TooLong, text_or_file
 
 LATELY = timedelta(days=28)
 

@@ -14,12 +14,12 @@ from django.views.decorators.http import require_POST
 from clients.models import Client
 from clients.pages.context import PageRequest
 from clients.plan.in_force import plan_of
+from journal.client_pages import for_a_client
 from journal.eaten.feeling import beside_food
-from journal.eaten.liked import eaten_lately
+from journal.eaten.likings import eaten_lately
 from journal.eaten.strips import days_back
 from journal.record.reading import read
-from journal.whose import for_a_client
-from webkit.asked import short
+from webkit.request_values import short
 from week.favorites import decide
 
 SPANS = (7, 14, 28, 56)

@@ -14,7 +14,8 @@ from django.views.decorators.http import require_POST
 from clients.models import Client
 from clients.pages.context import PageRequest
 from clients.plan.in_force import plan_of
-from journal.eaten.logged import (
+from journal.client_pages import for_a_client
+from journal.eaten.log_day import (
     SHARES,
     DayLog,
     decide,
@@ -23,10 +24,9 @@ from journal.eaten.logged import (
     planned_rows,
     undecided_of,
 )
-from journal.eaten.said import EYED, Names, hear
+from journal.eaten.spoken_log import EYED, Names, hear
 from journal.forms import DAYS_BACK, FeltForm
 from journal.models import Felt, LoggedDay, LoggedEntry
-from journal.whose import for_a_client
 from nutrition.composition.foods import food_table
 from nutrition.follow_up.recall import FORGOTTEN, PASSES
 from nutrition.follow_up.told_amounts import NAMED
@@ -34,11 +34,11 @@ from nutrition.targets.meals import meal_at
 from nutrition.written.basis import basis_range
 from nutrition.written.guess import UnreadableGuess
 from planner.models import MEALS
-from planner.planned import plan_dish
+from planner.planned_copies import plan_dish
 from practice.models import User
 from practice.undo import asked_by
 from practice.versioned import StaleSave
-from webkit.asked import TooLong, key_in, number_in, short, whole
+from webkit.request_values import TooLong, key_in, number_in, short, whole
 from week.dishes import thing_of
 
 # Which version a change was asked for, by whom, from which open page.

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from datetime import date
 
 from journal.models import FELT, Felt
-from nutrition.composition.derived import DENSITY, amount_of
-from nutrition.follow_up.eaten import LoggedDay as Known
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.follow_up.feeling import hunger_words
+from nutrition.follow_up.intake import LoggedDay as Known
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,7 +8,7 @@ from datetime import date, timedelta
 
 from clients.models import Client
 from nutrition.composition.profile import Amount
-from nutrition.follow_up.eaten import LoggedDay as Known
+from nutrition.follow_up.intake import LoggedDay as Known
 
 WHOLE, PART, NOTHING = "logged", "in part", "not logged"
 

@@ -20,14 +20,14 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day
-from nutrition.follow_up.eaten import Bite
-from nutrition.follow_up.eaten import LoggedDay as Known
+from nutrition.follow_up.intake import Bite
+from nutrition.follow_up.intake import LoggedDay as Known
 from nutrition.follow_up.kitchen_line import LEFT_OUT
 from nutrition.follow_up.stall import Record
 from nutrition.targets.blood import blood_numbers
 from planner.day import entry_of, portion_of_food
 from planner.models import DayEntry
-from webkit.once import once
+from webkit.page_cache import once
 
 # So far back the record is looked at. [d]
 LOOKED_BACK = 120

@@ -14,9 +14,9 @@ from journal.record.days import record_of
 from nutrition.composition.portion import Portion
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import Cause, causes, need_by_record
-from nutrition.follow_up.eaten import Average, Parted, average, parted, whole_days
+from nutrition.follow_up.intake import Average, Parted, average, parted, whole_days
 from nutrition.follow_up.levers import Lever, Usual, levers, usual_fillers
-from nutrition.follow_up.reported import Reported, reported
+from nutrition.follow_up.reported_energy import Reported, reported
 from nutrition.follow_up.stall import Judged, Record, judge_pace
 from week.dishes import thing_of
 from week.models import Favorite

@@ -11,11 +11,11 @@ from django.views.decorators.http import require_POST
 from clients.models import Client
 from clients.pages.context import PageRequest
 from clients.plan.in_force import plan_of
+from journal.client_pages import for_a_client
 from journal.forms import OutcomeForm, TakeForm
 from journal.record.reading import read
+from journal.stall.agreement import edits_in, plans_touched, signed_edits, write_into_plans
 from journal.stall.outcome import since_then
-from journal.stall.written import edits_in, plans_touched, signed_edits, write_into_plans
-from journal.whose import for_a_client
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import ACTIVITY, LIGHTER, PACE, SCALE, UNLOGGED, WATER
 

@@ -6,7 +6,7 @@ from datetime import date, timedelta
 from unittest.mock import patch
 
 from journal.blood.values import read_table
-from journal.weight.pasted import read_weights
+from journal.weight.paste import read_weights
 from planner.testing import DayCase
 
 TODAY = date(2026, 11, 26)
@@ -83,7 +83,7 @@ class Weights(DayCase):
         for number in range(1700):
             text, truth = self.paste(chance)
             # whether a weight is doubted is another matter, and takes the trend of all the others
-            with patch("journal.weight.pasted.doubt", return_value=None):
+            with patch("journal.weight.paste.doubt", return_value=None):
                 read = read_weights(text, self.client_row, TODAY)
             rows = {row.line: row for row in read.rows}
             named = {line for line, _text, _why in read.problems}

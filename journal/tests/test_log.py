@@ -9,7 +9,7 @@ from clients.plan.in_force import plan_of
 from journal.models import LoggedDay
 from journal.record.reading import read
 from planner.models import Day, DayEntry
-from planner.planned import plan_dish
+from planner.planned_copies import plan_dish
 from planner.testing import DayCase
 from recipes.models import Recipe
 

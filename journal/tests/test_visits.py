@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from clients.plan.attention import reasons
 from journal.models import LoggedDay, LoggedEntry, Visit
-from planner.planned import plan_dish
+from planner.planned_copies import plan_dish
 from planner.testing import DayCase
 from week.models import Favorite
 

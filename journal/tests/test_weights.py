@@ -7,7 +7,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
 from journal.dates import read_date
-from journal.weight.pasted import read_weights
+from journal.weight.paste import read_weights
 from planner.testing import DayCase
 
 

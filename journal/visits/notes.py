@@ -16,7 +16,7 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.stall import span
 from practice.models import User
-from webkit import show
+from webkit import figures
 
 # The sections of each form: key, heading, what to have in mind, and whether figures stand above it.
 FULL = (
@@ -118,8 +118,8 @@ def _eaten(known: Reading, on: date, since: date) -> list[Figure]:
     ]
     for row, one in known.averages(days):
         nutrient = NUTRIENT[one.key]
-        span, target = show.span(one.amount, one.key), getattr(row, "words", "")
-        said = f"{show.amount(one.amount, one.key)} a day{f' ({span})' if span else ''}"
+        span, target = figures.span(one.amount, one.key), getattr(row, "words", "")
+        said = f"{figures.amount(one.amount, one.key)} a day{f' ({span})' if span else ''}"
         said += f"; target {target}."
         out.append(Figure("assessment", nutrient.name, said))
     parted = known.parted(days)

@@ -9,14 +9,14 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from clients.models import Client
+from clients.pages.client_records import ClientRecordPages
 from clients.pages.context import PageRequest
-from clients.pages.of_client import ClientRecordPages
+from journal.client_pages import for_a_client
 from journal.models import Addendum, Visit
 from journal.visits.notes import MOST_WORDS, NEXT, figures_of, sections_of, sign, visit_before
-from journal.whose import for_a_client
 from practice.removal import offered_back
 from practice.versioned import StaleSave, version_in
-from webkit.asked import TooLong, whole
+from webkit.request_values import TooLong, whole
 
 FORMS = dict(Visit.FORMS)
 # What an addendum and a name hold. [characters]

@@ -12,11 +12,11 @@ from clients.models import Client
 from clients.pages.context import PageRequest
 from clients.plan.attention import judged_now
 from clients.plan.in_force import plan_of
+from journal.client_pages import for_a_client
 from journal.weight.chart import line_of
-from journal.weight.pasted import keep_weights, read_weights
-from journal.whose import for_a_client
+from journal.weight.paste import keep_weights, read_weights
 from practice.removal import offered_back
-from webkit.asked import TooLong, text_or_file
+from webkit.request_values import TooLong, text_or_file
 
 FIRST = {"day": True, "month": False}
 

@@ -11,7 +11,7 @@ from rapidfuzz.distance import OSA
 from nutrition.composition.food_names import TABLES_KEPT, food_names, other_names
 from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, FoodTable, food_table
-from nutrition.composition.measured_dry import plain_state
+from nutrition.composition.measured_state import plain_state
 
 STATE_WORDS = frozenset(
     "raw cooked dry dried canned drained undrained rinsed frozen fresh ready pickled boiled baked "

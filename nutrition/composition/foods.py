@@ -13,9 +13,9 @@ import numpy as np
 from nutrition.composition.errors import CoreError
 from nutrition.composition.food_allergens import held_and_often
 from nutrition.composition.nutrients import KEYS
+from nutrition.composition.plausible_bounds import Kind, upper_of, uppers_by_kind
 from nutrition.composition.profile import INDEX, Profile, Vector
 from nutrition.composition.tables import csv_rows
-from nutrition.composition.uppers import Kind, upper_of, uppers_by_kind
 from nutrition.composition.variation import varied
 
 ML_PER_CUP = 236.588

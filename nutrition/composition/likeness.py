@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from nutrition.composition.food_words import Apart
 from nutrition.composition.foods import Food
-from nutrition.composition.measured_dry import plain_state
+from nutrition.composition.measured_state import plain_state
 
 # What a row costs that is excluded; and from this on it is one.
 OUT = 100.0

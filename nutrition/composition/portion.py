@@ -8,11 +8,11 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
-from nutrition.composition.plausible import unknown_at_most
 from nutrition.composition.profile import Profile
+from nutrition.composition.unknown_amounts import unknown_at_most
 
 # What has no known volume is taken as water. [mL/g]
 ML_PER_G = 1.0

@@ -9,7 +9,7 @@ from datetime import date
 
 from nutrition.follow_up.stall import FAST_SHARE_PER_WEEK, Judged, Record, judge_pace, span
 from nutrition.follow_up.trend import Pace
-from nutrition.follow_up.weighed import Weighed
+from nutrition.follow_up.weigh_in import Weighed
 from nutrition.targets.person import OutOfRange, Person, check
 from nutrition.targets.schools import School
 

@@ -8,7 +8,8 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
-from nutrition.follow_up.eaten import (
+from nutrition.follow_up.events import KINDS
+from nutrition.follow_up.intake import (
     WEEKEND,
     Grew,
     LoggedDay,
@@ -17,10 +18,9 @@ from nutrition.follow_up.eaten import (
     parted,
     whole_days,
 )
-from nutrition.follow_up.happened import KINDS
-from nutrition.follow_up.reported import KILOGRAM_SD, reported
+from nutrition.follow_up.reported_energy import KILOGRAM_SD, reported
 from nutrition.follow_up.stall import Judged, Record
-from nutrition.follow_up.weighed import LATER
+from nutrition.follow_up.weigh_in import LATER
 from nutrition.targets.body import weight_used
 from nutrition.targets.energy_plan import energy_need
 from nutrition.targets.person import ACTIVITY_WORDS, Person

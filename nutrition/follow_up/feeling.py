@@ -6,9 +6,9 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.composition.food_classes import classes_of
-from nutrition.follow_up.eaten import LoggedDay
+from nutrition.follow_up.intake import LoggedDay
 
 # From here on somebody is hungry between meals. [0 to 10] Common practice, no source.
 HUNGRY = 6.0

@@ -8,17 +8,17 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from statistics import median
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Limits, Portion, food_portion
 from nutrition.composition.profile import Profile
 from nutrition.follow_up.causes import DENSE_KCAL_PER_G
-from nutrition.follow_up.eaten import Grew, LoggedDay, whole_days
+from nutrition.follow_up.intake import Grew, LoggedDay, whole_days
 from nutrition.portions.problem import BadProblem, Problem
 from nutrition.portions.proposals import balanced
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_rules import servable
 from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.aim import Aim
 from nutrition.written.household import say

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import date, timedelta
 
-from nutrition.follow_up.eaten import LoggedDay, whole_days
+from nutrition.follow_up.intake import LoggedDay, whole_days
 from nutrition.targets import energy
 from nutrition.targets.person import Person
 

@@ -8,10 +8,10 @@ from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 
 from nutrition.follow_up.corridor import asked_pace
-from nutrition.follow_up.eaten import LoggedDay
-from nutrition.follow_up.happened import Happened
+from nutrition.follow_up.events import Happened
+from nutrition.follow_up.intake import LoggedDay
 from nutrition.follow_up.trend import Z95, Pace, Trend, trend_of
-from nutrition.follow_up.weighed import Weighed
+from nutrition.follow_up.weigh_in import Weighed
 from nutrition.targets.person import Person
 from nutrition.targets.schools import School
 from nutrition.targets.weight_forecast import static_kcal

@@ -25,7 +25,7 @@ from functools import lru_cache
 import numpy as np
 import numpy.typing as npt
 
-from nutrition.follow_up.weighed import Weighed
+from nutrition.follow_up.weigh_in import Weighed
 
 Array = npt.NDArray[np.float64]
 

@@ -12,14 +12,14 @@ from nutrition.composition.portion import Portion, room_ml
 from nutrition.follow_up.attention import pace_of
 from nutrition.follow_up.causes import causes
 from nutrition.follow_up.corridor import heading
-from nutrition.follow_up.doubtful import doubt
-from nutrition.follow_up.eaten import Bite, LoggedDay, average
-from nutrition.follow_up.happened import KINDS, Happened
-from nutrition.follow_up.reported import reported
+from nutrition.follow_up.doubts import doubt
+from nutrition.follow_up.events import KINDS, Happened
+from nutrition.follow_up.intake import Bite, LoggedDay, average
+from nutrition.follow_up.reported_energy import reported
 from nutrition.follow_up.stall import Judged, Record, judge_pace
-from nutrition.follow_up.sudden import weight_signs
+from nutrition.follow_up.sudden_change import weight_signs
 from nutrition.follow_up.trend import Pace
-from nutrition.follow_up.weighed import LATER, MORNING, Weighed, read_weight
+from nutrition.follow_up.weigh_in import LATER, MORNING, Weighed, read_weight
 from nutrition.formats.caution_file import LEVEL_WORDS, named_meals, read_meal
 from nutrition.formats.day_file import Asked, read_asked
 from nutrition.safety.cautions import cautions_in

@@ -14,7 +14,7 @@ from nutrition.composition.errors import CoreError
 from nutrition.formats.csv_cells import SafeWriter, plain_cell
 from nutrition.labels.label import Label
 from nutrition.labels.rounding import label_values
-from nutrition.written.pasted import printable
+from nutrition.written.pasted_recipe import printable
 
 FIELDS = ("name", "kind", "serving", "serving_size", "servings", "like", "ingredients", "claims")
 NEEDED = ("name", "serving_size", "energy_kcal", "protein_g")

@@ -11,7 +11,7 @@ from nutrition.portions.problem import Problem, name_of
 from nutrition.portions.proposals import Proposal, allowed, partly_unknown
 from nutrition.portions.solver import Answer, balance
 from nutrition.portions.work import Work
-from nutrition.swaps.helping import helping
+from nutrition.swaps.hints import helping
 from nutrition.targets.aim import Aim
 
 SIGNIFICANT = 9

@@ -8,7 +8,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.ingredient import Ingredient
@@ -18,8 +18,8 @@ from nutrition.formats.caution_file import Eaten, read_meals
 from nutrition.formats.day_file import read_asked
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.portions.problem import BadProblem, Problem
-from nutrition.portions.sensible import limits_around
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_limits import limits_around
+from nutrition.portions.serving_rules import servable
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import Facts, reckon
 from nutrition.safety.gate import OPEN, Gate, avoided_kinds
@@ -35,12 +35,12 @@ from nutrition.targets.aims import (
 )
 from nutrition.targets.body import must_gain
 from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.macronutrient_fit import ENOUGH, KCAL_PER_G
 from nutrition.targets.meals import MealTarget, likely_meal
 from nutrition.targets.orders import LEAST_BY_HAND, MOST_BY_HAND
 from nutrition.targets.person import OutOfRange
 from nutrition.targets.reference_intakes import reference_intakes
-from nutrition.targets.together import ENOUGH, KCAL_PER_G
-from nutrition.targets.watched import watched_keys
+from nutrition.targets.watched_targets import watched_keys
 from nutrition.written.naming import name_food
 
 WHOLE_DAY = "day"

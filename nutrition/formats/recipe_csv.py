@@ -22,7 +22,7 @@ from nutrition.recipe.model import (
     fitting,
 )
 from nutrition.written.line import Choice
-from nutrition.written.pasted import decoded, printable
+from nutrition.written.pasted_recipe import decoded, printable
 
 CSV_COLUMNS = ("field", "text", "food", "grams")
 # What the columns of a plain table may be called.

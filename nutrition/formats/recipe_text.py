@@ -21,7 +21,7 @@ from nutrition.recipe.model import (
 )
 from nutrition.recipe.notation import SHARE, read_share
 from nutrition.written.line import Choice
-from nutrition.written.pasted import decoded, parted, printable
+from nutrition.written.pasted_recipe import decoded, parted, printable
 from nutrition.written.serving_words import counted
 from nutrition.written.units import UNIT_OF
 from nutrition.written.units import grams as unit_grams

@@ -26,7 +26,7 @@ from nutrition.recipe.model import (
 )
 from nutrition.recipe.reckoning import Facts
 from nutrition.written.line import Choice
-from nutrition.written.pasted import decoded, printable
+from nutrition.written.pasted_recipe import decoded, printable
 
 # schema.org NutritionInformation: property, our key.
 NUTRITION = (

@@ -45,7 +45,7 @@ from nutrition.safety.gate import Gate, avoided_kinds
 from nutrition.safety.situations import planned_situation
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import OutOfRange
-from nutrition.targets.watched import watched_keys
+from nutrition.targets.watched_targets import watched_keys
 from nutrition.written.naming import name_food
 
 # A week without a date begins on a Monday.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.composition.foods import Food
 from nutrition.composition.profile import Profile
 from nutrition.insight.derivation import as_data, of_dish, of_food

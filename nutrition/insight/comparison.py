@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Dish

@@ -6,8 +6,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
+from nutrition.composition.amounts import DENSITY, PRAL_FACTORS, amount_of
 from nutrition.composition.cooking import Cooked
-from nutrition.composition.derived import DENSITY, PRAL_FACTORS, amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT, SUMS

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from nutrition.composition.derived import DENSITY, PRAL_FACTORS, amount_of
+from nutrition.composition.amounts import DENSITY, PRAL_FACTORS, amount_of
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import Food
 from nutrition.composition.profile import Known, Profile

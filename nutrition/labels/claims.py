@@ -12,10 +12,16 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.labels.ingredients import Ingredients
 from nutrition.labels.label import ReadLabel
-from nutrition.labels.regional import AMOUNTS, BY_NUTRIENT, BY_REGION, OF_THEIR_OWN, by_region
+from nutrition.labels.regional_claims import (
+    AMOUNTS,
+    BY_NUTRIENT,
+    BY_REGION,
+    OF_THEIR_OWN,
+    by_region,
+)
 from nutrition.labels.rounding import Printed, label_values
 from nutrition.labels.verdicts import FAILS, HOLDS, OPEN
-from nutrition.written.plain import uncapitalized
+from nutrition.written.wording import uncapitalized
 
 # A serving so small is held to the limits per 50 g too. [g]
 SMALL_SERVING, SMALL_BASE = 30.0, 50.0

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from nutrition.composition.errors import CoreError
 from nutrition.composition.foods import HouseholdMeasure
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.labels.printed import (
+from nutrition.labels.printed_value import (
     KIND_WORDS,
     WITHOUT_FIBER,
     Unreadable,
@@ -18,7 +18,7 @@ from nutrition.labels.printed import (
 from nutrition.labels.rounding import Printed
 from nutrition.written import units
 from nutrition.written.grammar import read
-from nutrition.written.plain import NUMBER, number
+from nutrition.written.wording import NUMBER, number
 
 MOST_GRAMS, MOST_SERVINGS = 5000.0, 500.0
 # A milliliter of a drink or sauce: usual, least, most. Common practice, no source. [g/mL]

@@ -11,8 +11,8 @@ import numpy as np
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.food_names import FoodNames
 from nutrition.composition.foods import Food, FoodTable, HouseholdMeasure, nobody_knows
+from nutrition.composition.plausible_bounds import upper_of
 from nutrition.composition.profile import INDEX, Vector
-from nutrition.composition.uppers import upper_of
 from nutrition.labels.ingredients import Ingredients, read_ingredients
 from nutrition.labels.label import Label, ReadLabel, read_label
 from nutrition.labels.like_kind import PER_FAT, fill, none_added, peers_of

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nutrition.composition.nutrients import AMINO_ACIDS
-from nutrition.labels.printed import EUROPE
+from nutrition.labels.printed_value import EUROPE
 from nutrition.labels.rounding import Printed
 
 # The United States: of what nature put in at least 80 % of what is printed, of energy, sugars, fats

@@ -6,13 +6,13 @@ from __future__ import annotations
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import replace
 
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
 from nutrition.insight.variety import colors_in, distinct_plants
 from nutrition.planning.week import Candidate, Check
 from nutrition.portions.problem import OF_PLANTS
-from nutrition.portions.sensible import (
+from nutrition.portions.serving_limits import (
     BOWL_COUNTS,
     MOST_AT_ONCE_ML,
     MOST_HELPINGS,

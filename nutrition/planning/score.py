@@ -13,7 +13,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.planning.cooking import cookings, cost_of
 from nutrition.planning.week import Candidate, Choice, Planned, Slot, Week
 from nutrition.targets.aim import Aim

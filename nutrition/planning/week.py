@@ -7,7 +7,7 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.composition.errors import CoreError
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.profile import Profile

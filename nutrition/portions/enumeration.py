@@ -11,7 +11,7 @@ import math
 import numpy as np
 import numpy.typing as npt
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
 from nutrition.portions.local_search import moves

@@ -14,7 +14,7 @@ from collections.abc import Callable, Mapping, Sequence
 import numpy as np
 import numpy.typing as npt
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.portions.local_search import score, search
 from nutrition.portions.problem import Grid, Problem, at_most, name_of, npt_ints, sums, totals

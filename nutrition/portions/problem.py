@@ -15,7 +15,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Portion

@@ -9,16 +9,16 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.plausible import WORTH_SAYING, Unknown, names_unknown
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
-from nutrition.portions.few_changes import best_of_all, best_pair, best_single
+from nutrition.composition.unknown_amounts import WORTH_SAYING, Unknown, names_unknown
 from nutrition.portions.judge import Judge, Ways
 from nutrition.portions.problem import BadProblem, Grid, Problem, name_of, npt_ints
+from nutrition.portions.smallest_changes import best_of_all, best_pair, best_single
 from nutrition.portions.solver import Answer, answer_from
 from nutrition.portions.work import Work
 from nutrition.targets.aim import SLACK, Aim
-from nutrition.written.plain import uncapitalized
+from nutrition.written.wording import uncapitalized
 
 ALLOWED = "what is allowed"
 ONE, TWO, MORE, MUST = "One change", "Two changes", "Several changes", "What must change"

@@ -9,8 +9,8 @@ from dataclasses import replace
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Limits, Portion, food_portion
-from nutrition.portions.sensible import most_added_g
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_limits import most_added_g
+from nutrition.portions.serving_rules import servable
 from nutrition.safety.gate import OPEN, Gate
 
 # Chosen so that each nutrient that runs short on plants has a food or two that brings much of it.

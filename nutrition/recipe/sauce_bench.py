@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.profile import Profile
 from nutrition.recipe.reckoning import Facts

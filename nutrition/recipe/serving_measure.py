@@ -11,8 +11,8 @@ from nutrition.recipe.reckoning import Facts
 from nutrition.written import units
 from nutrition.written.grammar import FILLS
 from nutrition.written.household import fraction
-from nutrition.written.plain import number
 from nutrition.written.serving_words import _read_measure, counted
+from nutrition.written.wording import number
 
 _SHARE = re.compile(
     r"^\s*(?:an?\s+|one\s+)?(\d+/\d+|\d+(?:\.\d+)?\s*%|half|third|quarter|fifth|sixth"

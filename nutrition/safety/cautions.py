@@ -11,19 +11,26 @@ from functools import lru_cache
 
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.allergies import allergy, refused_in, sees_no_more, texts_of
-from nutrition.composition.carried import carried_by
 from nutrition.composition.food_classes import food_classes, kinds_of
 from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.other_substances import carried_by
 from nutrition.composition.tables import BadTable, toml_rows
-from nutrition.safety.at_hand import FOOD_NUMBERS, numbers_at_hand
-from nutrition.safety.because import because_of
-from nutrition.safety.bringing import brought_by, named_for
-from nutrition.safety.in_force import CAUTION, NOTE, STOP, Limit, passed_limits, passed_uppers
-from nutrition.safety.words import found_words, said_of
+from nutrition.safety.contributions import brought_by, named_for
+from nutrition.safety.evidence import because_of
+from nutrition.safety.known_numbers import FOOD_NUMBERS, numbers_at_hand
+from nutrition.safety.limits_in_force import (
+    CAUTION,
+    NOTE,
+    STOP,
+    Limit,
+    passed_limits,
+    passed_uppers,
+)
+from nutrition.safety.word_dangers import found_words, said_of
 from nutrition.targets.conditions import conditions, doctor_for
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS
 from nutrition.targets.schools import schools
-from nutrition.written.plain import uncapitalized
+from nutrition.written.wording import uncapitalized
 
 LEVELS = (STOP, CAUTION, NOTE)
 # How soon somebody should look, the soonest first.

@@ -14,7 +14,7 @@ from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement
 from nutrition.safety.cautions import Situation
-from nutrition.safety.in_force import FAR, Limit, limits_of
+from nutrition.safety.limits_in_force import FAR, Limit, limits_of
 from nutrition.targets import energy
 from nutrition.targets.body import bmi, least_bmi
 from nutrition.targets.body_composition import energy_available, outside_equation

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.foods import Food
-from nutrition.portions.sensible import most_added_g
+from nutrition.portions.serving_limits import most_added_g
 from nutrition.safety.gate import Gate
 from nutrition.swaps.swap import kitchen, weight_words
-from nutrition.written.plain import uncapitalized
+from nutrition.written.wording import uncapitalized
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -6,11 +6,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
-from nutrition.composition.plausible import WORTH_SAYING, Unknown, names_unknown, unknown_at_most
 from nutrition.composition.profile import Profile
+from nutrition.composition.unknown_amounts import (
+    WORTH_SAYING,
+    Unknown,
+    names_unknown,
+    unknown_at_most,
+)
 from nutrition.portions.staples import staples
 from nutrition.safety.cautions import LEVELS, Caution
 from nutrition.safety.gate import Gate

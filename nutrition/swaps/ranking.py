@@ -14,7 +14,7 @@ from nutrition.safety.gate import OPEN, Gate
 from nutrition.swaps.library import ANOTHER_FORM, for_food
 from nutrition.swaps.swap import Step, Swap, gap, kitchen, rank, totals_of, weight_words
 from nutrition.targets.aim import SLACK, Aim
-from nutrition.written.plain import uncapitalized
+from nutrition.written.wording import uncapitalized
 
 LESS = ((0.75, "a quarter less"), (2 / 3, "a third less"), (0.5, "half the"))
 THIN_SHARES = (0.25, 0.5)

@@ -10,14 +10,14 @@ from nutrition.targets.body import WeightUsed, least_weight, weight_used
 from nutrition.targets.conditions import in_play
 from nutrition.targets.energy_plan import EnergyPlan, energy_plan
 from nutrition.targets.general_guidance import general_guidance
-from nutrition.targets.laid_over import food_disagreements, laid_over, pace_disagreement
+from nutrition.targets.guidance_layers import food_disagreements, laid_over, pace_disagreement
+from nutrition.targets.macronutrient_fit import fitted
 from nutrition.targets.meals import MealTarget, meal_targets
 from nutrition.targets.orders import Order, by_hand, check_order
 from nutrition.targets.person import Person, check
 from nutrition.targets.pregnancy import GestationalGain, gestational_gain
 from nutrition.targets.referral import check_referral
 from nutrition.targets.schools import School
-from nutrition.targets.together import fitted
 from nutrition.targets.voices import ORDER, WISH, Disagreement, Statement, Target, settle
 from nutrition.targets.weight_forecast import Forecast, forecast
 

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Protocol
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.composition.nutrients import NUTRIENT
 
 GENERAL, SCHOOL, CONDITION, WISH, ORDER = range(5)

@@ -9,9 +9,9 @@ import re
 import unicodedata
 from dataclasses import dataclass, replace
 
-from nutrition.written.afterward import set_apart
-from nutrition.written.plain import NUMBER, number, plain
+from nutrition.written.remarks import set_apart
 from nutrition.written.units import CASED, UNIT_OF, WEIGHT_NAMES
+from nutrition.written.wording import NUMBER, number, plain
 
 
 @dataclass(frozen=True)

@@ -19,9 +19,9 @@ from nutrition.written import units
 from nutrition.written.grammar import NO_AMOUNT, Quantity, Reading
 from nutrition.written.line import Choice, Line, by_own_weight
 from nutrition.written.naming import NamedFood, name_food
-from nutrition.written.plain import plain
 from nutrition.written.two_foods import TWO_FOODS, two_foods
 from nutrition.written.weighing import CannotWeigh, needs_no_amount, weigh
+from nutrition.written.wording import plain
 
 # Only a fresh herb comes by the sprig.
 FRESH_UNITS, ROOT_UNITS = {"sprig", "bunch", "leaf"}, {"inch", "thumb", "knob"}

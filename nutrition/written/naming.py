@@ -13,8 +13,8 @@ from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import Apart, Words, lexicon, varieties, words
 from nutrition.composition.foods import Food
 from nutrition.composition.likeness import BOUGHT_SO, OUT, Fit, fit, same_heat, states_of
-from nutrition.written.plain import uncapitalized
 from nutrition.written.units import UNIT_OF
+from nutrition.written.wording import uncapitalized
 
 # What a word of a row's name costs that was not said: within its first part, and after it.
 # What a word costs that was said and is not in the name; from UNACCOUNTED on nothing settles.

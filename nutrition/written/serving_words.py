@@ -7,7 +7,7 @@ import re
 
 from nutrition.written import units
 from nutrition.written.grammar import FILLS, Reading, read
-from nutrition.written.plain import FRACTION_WORDS, NUMBER_WORDS
+from nutrition.written.wording import FRACTION_WORDS, NUMBER_WORDS
 
 _COUNTED = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+?)\s*$", re.I)
 

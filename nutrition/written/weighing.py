@@ -10,9 +10,9 @@ from nutrition.composition.food_words import words
 from nutrition.composition.foods import Food, HouseholdMeasure
 from nutrition.composition.profile import INDEX
 from nutrition.written import units
+from nutrition.written.as_purchased import eaten_of, weighed_as_bought
 from nutrition.written.basis import BASIS_SPREAD
-from nutrition.written.bought import eaten_of, weighed_as_bought
-from nutrition.written.by_eye import (
+from nutrition.written.eye_measures import (
     BUNCH_GRAMS,
     BY_EYE,
     COMMON_GRAMS,

@@ -6,12 +6,12 @@ from django.urls import reverse
 
 from changes.testing import offers
 from clients.models import Client, ClientSupplement
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.foods import food_table
 from planner.day import reckon_day
 from planner.models import Day, DayEntry
 from planner.testing import DayCase
-from webkit import show
+from webkit import figures
 
 
 class Days(DayCase):
@@ -169,4 +169,4 @@ class Days(DayCase):
         }
         self.assertIn("zinc_mg", readings)
         for key, value in readings.items():
-            self.assertEqual(value, show.amount(amount_of(reckoned.profile, key), key))
+            self.assertEqual(value, figures.amount(amount_of(reckoned.profile, key), key))

@@ -11,7 +11,7 @@ from bowls.changeable import BowlChanges
 from bowls.models import Bowl, BowlPart
 from bowls.page import UNSAID_MEAL
 from changes.places import meal_of_bowl, worn_in
-from changes.proposed import problem_of
+from changes.proposals import problem_of
 from clients.models import Client
 from clients.testing import asked_for
 from nutrition.portions.proposals import balanced

@@ -11,7 +11,7 @@ from django_scopes import scope
 
 from bowls.models import Bowl
 from clients.models import Client, WeighIn
-from demo.tests.filled import fill
+from demo.tests.demo_rows import fill
 from planner.models import Day
 from practice.models import Practice, User
 from recipes.models import Recipe

@@ -8,7 +8,7 @@ from django.urls import reverse
 from shopping.lists import list_of, needs_of
 from shopping.models import Bought, Package, Stock
 from week.models import Week
-from week.reckoned import reckon_week
+from week.reckoning import reckon_week
 from week.tests.test_week import WeekCase
 
 

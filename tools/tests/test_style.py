@@ -10,6 +10,17 @@ from unittest import TestCase
 ROOT = Path(__file__).resolve().parents[2]
 ELSEWHERE = {".venv", "node_modules", ".git", "var", "vendor", "migrations"}
 MOST_POSITIONAL, LONGEST_TEMPLATE_LINE = 4, 120
+# Participles, verbs and adverbs: as the name of a module they say nothing of what it is about.
+NO_NAMES_OF_MODULES = frozenset(
+    """
+    added afterward agreed always asked attends because beside bought bringing built by_eye carried
+    chosen counted derived doubtful done drawn eaten fed filled found given gone had happened held
+    helping inside kept known laid_over later liked logged made measured named once over_it owned
+    pasted planned plausible printed proposed put read reckoned regional reported said seen sensible
+    servable shown sold stands stored sudden taken told together typed usual wanted watched weighed
+    whose without worn would_help written
+    """.split()  # noqa: SIM905
+)
 
 
 @cache
@@ -39,18 +50,17 @@ class Code(TestCase):
         word = "fmt: " + "skip"
         self.assertEqual([name for name, text in files("*.py") if word in text], [])
 
-    def test_no_public_name_of_a_package_hides_a_module(self):
-        found = []
-        for name, tree in self.modules:
-            if name.startswith("nutrition/") and name.endswith("/__init__.py"):
-                public = {
-                    element.value
-                    for node in tree.body
-                    if isinstance(node, ast.Assign) and node.targets[0].id == "__all__"
-                    for element in node.value.elts
-                }
-                modules = {path.stem for path in (ROOT / name).parent.glob("*.py")}
-                found += [f"{name}: {word}" for word in sorted(public & modules)]
+    def test_a_package_of_the_core_has_no_face_of_its_own(self):
+        found = [
+            name
+            for name, tree in self.modules
+            if name.startswith("nutrition/") and name.endswith("/__init__.py")
+            if "/tests/" not in name and len(tree.body) != 1
+        ]
+        self.assertEqual(found, [])
+
+    def test_modules_are_named_by_nouns(self):
+        found = [name for name, _tree in self.modules if Path(name).stem in NO_NAMES_OF_MODULES]
         self.assertEqual(found, [])
 
     def test_larger_dataclasses_are_keyword_only(self):

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.portion import Dish, Portion
 from webkit.drawing.round import Slice, outlines, picture
 

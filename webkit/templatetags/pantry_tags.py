@@ -7,17 +7,17 @@ from django import template
 from django.template import Context
 from django.utils.html import format_html
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.food_search import Match
 from nutrition.composition.foods import Food
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.overruled import value_in
+from nutrition.composition.overrides import value_in
 from nutrition.composition.profile import Amount, Profile
 from nutrition.insight.comparison import heap_words
 from nutrition.targets.conditions import those
 from nutrition.written.finding import to_choose
 from nutrition.written.line import Line
-from webkit import show
+from webkit import figures
 from webkit.places import WHERE_FROM
 
 register = template.Library()
@@ -33,33 +33,33 @@ def heap(volume_ml: float) -> str:
 
 @register.filter
 def amount(profile: Profile, key: str) -> str:
-    return show.amount(amount_of(profile, key), key)
+    return figures.amount(amount_of(profile, key), key)
 
 
 @register.filter
 def brief(profile: Profile, key: str) -> str:
     """An amount where there is little room: "≥ 31 g"."""
-    return show.brief(show.amount(amount_of(profile, key), key))
+    return figures.brief(figures.amount(amount_of(profile, key), key))
 
 
 @register.filter
 def span(profile: Profile, key: str) -> str:
-    return show.span(amount_of(profile, key), key)
+    return figures.span(amount_of(profile, key), key)
 
 
 @register.filter
 def unknown(profile: Profile, key: str) -> str:
-    return show.unknown(amount_of(profile, key))
+    return figures.unknown(amount_of(profile, key))
 
 
 @register.filter
 def said(value: Amount, key: str) -> str:
-    return show.amount(value, key)
+    return figures.amount(value, key)
 
 
 @register.filter
 def said_span(value: Amount, key: str) -> str:
-    return show.span(value, key)
+    return figures.span(value, key)
 
 
 @register.filter
@@ -74,12 +74,12 @@ def nutrient_unit(key: str) -> str:
 
 @register.filter
 def grams(value: float | None) -> str:
-    return "" if value is None else show.grams(value)
+    return "" if value is None else figures.grams(value)
 
 
 @register.filter
 def digits(value: float | None, decimals: int = 0) -> str:
-    return "" if value is None else show.digits(float(value), int(decimals))
+    return "" if value is None else figures.digits(float(value), int(decimals))
 
 
 @register.filter
@@ -99,14 +99,14 @@ def per_100(food: Food, key: str) -> str:
     return (
         "unknown"
         if value is None
-        else f"{show.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
+        else f"{figures.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
     )
 
 
 @register.simple_tag
 def index_text(indices: dict[str, float | None], key: str, decimals: int) -> str:
     value = indices.get(key)
-    return "unknown" if value is None else show.digits(value, decimals)
+    return "unknown" if value is None else figures.digits(value, decimals)
 
 
 @register.simple_tag
@@ -151,7 +151,7 @@ def lookup(mapping: dict, key: object) -> object:
 @register.filter
 def in_unit(value: float, key: str) -> str:
     """An amount of a nutrient in words, from the bare number."""
-    return f"{show.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
+    return f"{figures.digits(value, NUTRIENT[key].decimals)} {NUTRIENT[key].unit}"
 
 
 @register.filter
@@ -192,7 +192,7 @@ def signed(value: float | None, key: str) -> str:
     """A difference with its sign, empty where it would print as nothing."""
     if value is None:
         return ""
-    text = show.digits(abs(value), NUTRIENT[key].decimals)
+    text = figures.digits(abs(value), NUTRIENT[key].decimals)
     sign = "+" if value > 0 else "\u2212"
     return "" if not text.strip("0.,") else f"{sign}{text} {NUTRIENT[key].unit}"
 
@@ -205,7 +205,7 @@ def magnitude(value: float) -> float:
 @register.filter
 def signed_grams(value: float) -> str:
     """A difference in weight with its sign."""
-    return ("+" if value > 0 else "\u2212") + show.grams(abs(value))
+    return ("+" if value > 0 else "\u2212") + figures.grams(abs(value))
 
 
 @register.filter
@@ -213,7 +213,7 @@ def signed_kg(value: float) -> str:
     """A change of weight a week with its sign; what no scale shows is no change."""
     if abs(value) < NO_CHANGE_KG:
         return "no change"
-    return ("+" if value > 0 else "\u2212") + show.digits(abs(value), 2) + " kg"
+    return ("+" if value > 0 else "\u2212") + figures.digits(abs(value), 2) + " kg"
 
 
 @register.filter
@@ -226,7 +226,7 @@ def condition_name(code: str) -> str:
 @register.filter
 def signed_short(value: float) -> str:
     """A number with its sign and two decimals."""
-    return ("\u2212" if value < -0.005 else "+") + show.digits(abs(value), 2)
+    return ("\u2212" if value < -0.005 else "+") + figures.digits(abs(value), 2)
 
 
 @register.filter

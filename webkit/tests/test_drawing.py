@@ -4,7 +4,7 @@ import math
 from unittest import TestCase
 
 from nutrition.composition.profile import Amount
-from webkit import show
+from webkit import figures
 from webkit.drawing.round import BOWL, CENTER, Slice, draw
 from webkit.drawing.track import INSET, WIDTH, track
 
@@ -68,41 +68,43 @@ class TheTrack(TestCase):
 class Words(TestCase):
     def test_amounts(self):
         self.assertEqual(
-            show.amount(Amount(amount=31.04, low=28, high=34, known=1.0), "protein_g"), "31 g"
+            figures.amount(Amount(amount=31.04, low=28, high=34, known=1.0), "protein_g"), "31 g"
         )
         self.assertEqual(
-            show.amount(
+            figures.amount(
                 Amount(amount=41.2, low=40, high=43, known=0.6, unknown_lines=3, lines=9),
                 "iodine_ug",
             ),
             "at least 41 µg",
         )
         self.assertEqual(
-            show.amount(
+            figures.amount(
                 Amount(amount=0, low=0, high=0, known=0.0, unknown_lines=9, lines=9), "iodine_ug"
             ),
             "unknown",
         )
         self.assertEqual(
-            show.unknown(Amount(amount=41.2, low=40, high=43, known=0.6, unknown_lines=3, lines=9)),
+            figures.unknown(
+                Amount(amount=41.2, low=40, high=43, known=0.6, unknown_lines=3, lines=9)
+            ),
             "3 of 9 unknown",
         )
         self.assertEqual(
-            show.span(Amount(amount=31.04, low=28.1, high=34.2, known=1.0), "protein_g"),
+            figures.span(Amount(amount=31.04, low=28.1, high=34.2, known=1.0), "protein_g"),
             "28–34",
         )
         self.assertEqual(
-            show.span(Amount(amount=31.0, low=31.0, high=31.01, known=1.0), "protein_g"), ""
+            figures.span(Amount(amount=31.0, low=31.0, high=31.01, known=1.0), "protein_g"), ""
         )
 
     def test_digits(self):
         self.assertEqual(
             [
-                show.digits(-0.02, 1),
-                show.digits(1234.5),
-                show.grams(9.04),
-                show.grams(9.5),
-                show.grams(80.4),
+                figures.digits(-0.02, 1),
+                figures.digits(1234.5),
+                figures.grams(9.04),
+                figures.grams(9.5),
+                figures.grams(80.4),
             ],
             ["0.0", "1,234", "9 g", "9.5 g", "80 g"],
         )

@@ -15,7 +15,7 @@ from planner.testing import DayCase
 from recipes.models import Recipe
 from week.forms import next_monday
 from week.models import ClientSkeleton, Favorite, MadeDay, Week, WeekEntry
-from week.reckoned import reckon_week
+from week.reckoning import reckon_week
 
 SOUP = "2 cups white beans, cooked\n2 medium carrots, diced\n1 medium onion, diced\n3 cups water"
 

@@ -9,7 +9,7 @@ from nutrition.formats.problem_answer import as_text, solve
 from nutrition.formats.problem_file import read_problem
 from nutrition.formats.why import of_answer
 from nutrition.portions.problem import BadProblem
-from webkit.given_file import asked_key, json_given, read_given, refuse
+from webkit.command_file import asked_key, json_given, read_given, refuse
 
 MOST_SECONDS = 600.0
 

@@ -6,7 +6,7 @@ from django.core.management.base import BaseCommand, CommandParser
 
 from nutrition.formats.caution_file import as_text, report
 from nutrition.targets.person import OutOfRange
-from webkit.given_file import json_given, refuse
+from webkit.command_file import json_given, refuse
 
 
 class Command(BaseCommand):

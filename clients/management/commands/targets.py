@@ -7,7 +7,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from nutrition.formats.day_file import as_text, read_asked, report
 from nutrition.formats.why import of_target
 from nutrition.targets.person import OutOfRange
-from webkit.given_file import asked_key, json_given, refuse
+from webkit.command_file import asked_key, json_given, refuse
 
 
 class Command(BaseCommand):

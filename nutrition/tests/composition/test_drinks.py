@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.composition.derived import DENSITY, amount_of
+from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.composition.drinks import beside_the_food, is_drink
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion

@@ -4,7 +4,7 @@ from dataclasses import replace
 from unittest import TestCase
 
 from nutrition.composition.foods import FoodTable, food_table, foods_in_force, shipped_foods
-from nutrition.composition.overruled import CannotOverrule, Overruling, check, overruled, value_in
+from nutrition.composition.overrides import CannotOverrule, Overruling, check, overruled, value_in
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.swaps.library import for_food

@@ -4,7 +4,7 @@ from datetime import date, timedelta
 from unittest import TestCase
 
 from nutrition.follow_up.attention import WEIGH_IN_DAYS, attention, judged_for, pace_of
-from nutrition.follow_up.weighed import Weighed
+from nutrition.follow_up.weigh_in import Weighed
 from nutrition.targets.person import Person
 
 TODAY = date(2026, 3, 20)

@@ -8,18 +8,18 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
 from nutrition.follow_up import causes as why
 from nutrition.follow_up.causes import causes, need_by_record
-from nutrition.follow_up.eaten import Bite, LoggedDay
-from nutrition.follow_up.happened import Happened
+from nutrition.follow_up.events import Happened
+from nutrition.follow_up.intake import Bite, LoggedDay
 from nutrition.follow_up.levers import AS_BEFORE, Filler, Usual, levers
 from nutrition.follow_up.signs import record_numbers
 from nutrition.follow_up.stall import Record, judge_pace
-from nutrition.follow_up.weighed import LATER, MORNING
+from nutrition.follow_up.weigh_in import LATER, MORNING
 from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import Gate
 from nutrition.targets.aim import Aim
 from nutrition.targets.energy_plan import energy_need
 from nutrition.targets.person import Person
-from nutrition.tests.follow_up.made import made
+from nutrition.tests.follow_up.synthetic import made
 
 FOODS = food_table()
 # 70 g of each a day bring so much in all; the rest of a day is made up with potatoes. [kcal]

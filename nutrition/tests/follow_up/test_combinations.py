@@ -22,7 +22,7 @@ from nutrition.targets.body import least_weight
 from nutrition.targets.conditions import conditions
 from nutrition.targets.person import GOAL_WORDS, OutOfRange, Person, check
 from nutrition.targets.schools import schools
-from nutrition.tests.follow_up.made import made
+from nutrition.tests.follow_up.synthetic import made
 
 SERIES = [made(600 + at, kind) for at, kind in enumerate(("plain", "plateau", "odd", "gaps"))]
 

@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from nutrition.follow_up.corridor import asked_corridor, heading, usual_corridor, walk
 from nutrition.follow_up.trend import trend_of
-from nutrition.follow_up.weighed import Weighed
+from nutrition.follow_up.weigh_in import Weighed
 from nutrition.targets.body import least_weight
 from nutrition.targets.person import Person
 from nutrition.targets.schools import schools

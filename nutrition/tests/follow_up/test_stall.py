@@ -8,9 +8,9 @@ from unittest import TestCase
 from nutrition.follow_up import stall
 from nutrition.follow_up.stall import Record, judge_pace, span
 from nutrition.follow_up.trend import Pace
-from nutrition.follow_up.weighed import Weighed
+from nutrition.follow_up.weigh_in import Weighed
 from nutrition.targets.person import Person
-from nutrition.tests.follow_up.made import made
+from nutrition.tests.follow_up.synthetic import made
 
 
 def person(**more):

@@ -7,8 +7,8 @@ from unittest import TestCase
 import numpy as np
 
 from nutrition.follow_up.trend import trend_of
-from nutrition.follow_up.weighed import Weighed
-from nutrition.tests.follow_up.made import START, made
+from nutrition.follow_up.weigh_in import Weighed
+from nutrition.tests.follow_up.synthetic import START, made
 
 KINDS = ("plain", "gaps", "odd", "water", "plateau")
 

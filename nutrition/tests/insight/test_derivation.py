@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.composition.derived import PRAL_FACTORS, amount_of
+from nutrition.composition.amounts import PRAL_FACTORS, amount_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Dish, food_portion

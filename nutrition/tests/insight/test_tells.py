@@ -3,7 +3,7 @@ plate."""
 
 from unittest import TestCase
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.food_classes import classes_of, food_classes
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient

@@ -7,14 +7,14 @@ from hypothesis import strategies as st
 
 from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import food_table
-from nutrition.labels.beside import beside
-from nutrition.labels.eaten import eaten
+from nutrition.labels.comparison import beside
+from nutrition.labels.food_data import from_plain, to_plain
 from nutrition.labels.label import BadLabel, Label, read_label
 from nutrition.labels.like_kind import fits
 from nutrition.labels.own_food import own_food
-from nutrition.labels.printed import Unreadable, read_printed
+from nutrition.labels.printed_value import Unreadable, read_printed
 from nutrition.labels.rounding import hidden_by_percent, label_values
-from nutrition.labels.stored import from_plain, to_plain
+from nutrition.labels.servings import eaten
 from nutrition.written.typed_amounts import UnreadableAmount
 
 SPREAD = {

@@ -12,7 +12,7 @@ from nutrition.targets.aims import aims_for
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import Person
 from nutrition.targets.schools import schools
-from nutrition.targets.watched import watched_keys
+from nutrition.targets.watched_targets import watched_keys
 
 MEALS = ("breakfast", "lunch", "dinner", "snack")
 FOODS = [

@@ -11,8 +11,8 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import FIRST_HELPING_G
 from nutrition.composition.portion import Limits, food_portion
 from nutrition.portions.problem import Grid, Problem
-from nutrition.portions.sensible import limits_around
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_limits import limits_around
+from nutrition.portions.serving_rules import servable
 from nutrition.targets.aim import Aim
 
 KEYS = (

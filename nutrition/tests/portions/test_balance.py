@@ -11,14 +11,14 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Limits, food_portion
 from nutrition.formats.problem_answer import solve
 from nutrition.formats.problem_file import read_problem
+from nutrition.portions.hints import hints
 from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import BadProblem, PlateShare, Problem, totals
-from nutrition.portions.sensible import limits_around
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_limits import limits_around
+from nutrition.portions.serving_rules import servable
 from nutrition.portions.solver import balance
 from nutrition.portions.staples import portion_of, staple_portions
 from nutrition.portions.work import Work
-from nutrition.portions.would_help import hints
 from nutrition.targets.aim import Aim
 from nutrition.tests.portions.balance_cases import by_hand, enumerated, highs, keeps_hard, problem
 

@@ -9,7 +9,7 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.formats.problem_answer import solve
 from nutrition.formats.problem_file import read_problem
-from nutrition.portions.servable import servable
+from nutrition.portions.serving_rules import servable
 
 FOODS = food_table()
 READ = tomllib.loads((Path(__file__).parent / "served.toml").read_text(encoding="utf-8"))

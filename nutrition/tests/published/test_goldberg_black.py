@@ -6,7 +6,7 @@ for seven days. The figures are from memory."""
 
 from unittest import TestCase
 
-from nutrition.follow_up.reported import goldberg_cut_off, implied_intake, reported
+from nutrition.follow_up.reported_energy import goldberg_cut_off, implied_intake, reported
 from nutrition.follow_up.trend import Pace
 from nutrition.targets.person import Person
 

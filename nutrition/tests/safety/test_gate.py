@@ -12,16 +12,16 @@ from nutrition.composition.food_mosts import ceiling_g, food_mosts, most_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.ingredient import Ingredient
-from nutrition.composition.plausible import upper_per_100_g
 from nutrition.composition.portion import Limits, food_portion
 from nutrition.composition.profile import INDEX
+from nutrition.composition.unknown_amounts import upper_per_100_g
 from nutrition.formats.problem_answer import solve
 from nutrition.formats.problem_file import read_problem
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.insight.summary import tell
+from nutrition.portions.hints import hints
 from nutrition.portions.problem import Problem, at_most, totals
 from nutrition.portions.solver import balance
-from nutrition.portions.would_help import hints
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.safety.cautions import LEVELS, Situation, rules

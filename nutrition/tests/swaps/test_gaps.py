@@ -3,7 +3,7 @@
 from dataclasses import replace
 from unittest import TestCase
 
-from nutrition.composition.derived import amount_of
+from nutrition.composition.amounts import amount_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
 from nutrition.composition.profile import Profile

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.composition.derived import DENSITY
+from nutrition.composition.amounts import DENSITY
 from nutrition.targets.aims import aims_for
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import day_targets

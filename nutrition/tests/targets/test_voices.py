@@ -24,7 +24,7 @@ from nutrition.targets.refeeding import refeeding_risk
 from nutrition.targets.referral import needs_a_clinic
 from nutrition.targets.schools import read_school, school_data, schools
 from nutrition.targets.voices import CONDITION, GENERAL, ORDER, SCHOOL, Statement, settle
-from nutrition.targets.watched import watched_keys
+from nutrition.targets.watched_targets import watched_keys
 
 KIND = {"general": GENERAL, "school": SCHOOL, "condition": CONDITION, "order": ORDER}
 persons = st.builds(

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nutrition.composition.eaten_out import eaten_out, guessed_profile
+from nutrition.composition.restaurant_meal import eaten_out, guessed_profile
 from nutrition.written.guess import UnreadableGuess, read_guess
 
 

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from nutrition.written.grammar import read
 from nutrition.written.household import fraction
-from nutrition.written.plain import number, plain
+from nutrition.written.wording import number, plain
 
 # line: ((best, unit), ...), phrase, forms that must be among those read
 READINGS = [

@@ -5,7 +5,7 @@ from math import hypot
 from unittest import TestCase
 
 from nutrition.composition.foods import food_table
-from nutrition.written.bought import weighed_as_bought
+from nutrition.written.as_purchased import weighed_as_bought
 from nutrition.written.grammar import read
 from nutrition.written.matching import reckon_line
 

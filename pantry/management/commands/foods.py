@@ -7,7 +7,7 @@ from django.core.management.base import BaseCommand, CommandParser
 
 from nutrition.formats.why import of_row
 from nutrition.written.finding import find_foods
-from webkit.given_file import asked_key
+from webkit.command_file import asked_key
 
 
 class Command(BaseCommand):

@@ -14,7 +14,7 @@ from nutrition.insight.derivation import as_lines, of_recipe
 from nutrition.recipe.model import UnreadableRecipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.written.units import SYSTEM_WORDS
-from webkit.given_file import asked_key, read_given
+from webkit.command_file import asked_key, read_given
 
 
 class Command(BaseCommand):

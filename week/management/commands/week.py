@@ -7,7 +7,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from nutrition.formats.week_answer import as_text, solve
 from nutrition.formats.week_file import read_week
 from nutrition.planning.week import BadWeek
-from webkit.given_file import json_given, read_given, refuse
+from webkit.command_file import json_given, read_given, refuse
 
 MOST_SECONDS = 600.0
 

@@ -1,0 +1,89 @@
+"""After a week: which few of the dishes were liked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from clients.models import Client
+from journal.eaten.spoken_log import dish_name
+from journal.models import LoggedEntry
+from nutrition.planning.skeleton import Skeleton
+from week.dishes import Thing, thing_of
+from week.models import Favorite
+from week.skeletons import skeleton_of
+
+LATELY = timedelta(days=14)
+MOST = 30
+
+
+@dataclass(frozen=True, kw_only=True)
+class Eaten:
+    """A dish of the last weeks: how often it was eaten and how often left, what was decided of it,
+    and the kind it would be kept as."""
+
+    key: str
+    name: str
+    eaten: int
+    left: int
+    kind: str
+    verdict: str
+    full: bool
+
+
+@dataclass(frozen=True)
+class Filled:
+    """A kind with how many favorites it has, of how many at most."""
+
+    kind: str
+    kept: int
+    most: int
+
+
+def _key(row: LoggedEntry) -> str:
+    return f"recipe-{row.recipe_id}" if row.recipe_id else f"bowl-{row.bowl_id}"
+
+
+def _kind_of(thing: Thing, skeleton: Skeleton) -> str:
+    """The kind that a dish would be kept as: the first of the skeleton's that it can stand in."""
+    return next((kind for kind in skeleton.kinds if kind in thing.kinds), "")
+
+
+def eaten_lately(client: Client, today: date) -> tuple[list[Eaten], list[Filled]]:
+    """The dishes of the last two weeks, those not decided first, and how full each kind is."""
+    skeleton = skeleton_of(client)
+    rows = (
+        LoggedEntry.objects.filter(day__client=client, day__date__gt=today - LATELY, food="")
+        .exclude(recipe=None, bowl=None)
+        .select_related("recipe", "bowl", "planned")
+    )
+    counts: dict[str, list[int]] = {}
+    names: dict[str, str] = {}
+    for row in rows:
+        one = counts.setdefault(_key(row), [0, 0])
+        one[0 if row.eaten else 1] += 1
+        names[_key(row)] = dish_name(row)
+    favorites = list(Favorite.objects.filter(client=client))
+    verdicts = {row.key: row.verdict for row in favorites}
+    kept = dict.fromkeys(skeleton.kinds, 0)
+    for favorite in favorites:
+        if favorite.verdict == "kept" and favorite.kind in kept:
+            kept[favorite.kind] += 1
+    out = []
+    for key, (eaten, left) in counts.items():
+        thing = thing_of(key, client)
+        kind = _kind_of(thing, skeleton) if thing else ""
+        full = bool(kind) and kept.get(kind, 0) >= skeleton.limit(kind)
+        out.append(
+            Eaten(
+                key=key,
+                name=names[key],
+                eaten=eaten,
+                left=left,
+                kind=kind,
+                verdict=verdicts.get(key, ""),
+                full=full,
+            )
+        )
+    out.sort(key=lambda one: (bool(one.verdict), -one.eaten, one.name))
+    return out[:MOST], [Filled(kind, kept[kind], skeleton.limit(kind)) for kind in skeleton.kinds]
