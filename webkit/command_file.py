@@ -1,18 +1,21 @@
-"""A file that was named on the command line, and what is told of one that cannot be used."""
+"""A file that was named on the command line, what is told of one that cannot be used, and the
+commands that answer one."""
 
 import json
 import math
 import os
 import sys
 from pathlib import Path
-from typing import Any, NoReturn
+from typing import Any, ClassVar, NoReturn
 
-from django.core.management.base import BaseCommand, CommandError
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from nutrition.composition.errors import CoreError
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.requests.structure import Structure, Told, schema_of
 
 MOST_BYTES = 1_000_000
+MOST_SECONDS = 600.0
 
 
 def read_given(name: str) -> str:
@@ -57,6 +60,57 @@ def asked_key(key: str) -> str:
         near = ", ".join(name for name in NUTRIENT if key.split("_")[0] in name) or "protein_g"
         raise CommandError(f"--why {key}: there is no such number. Near it: {near}.")
     return key
+
+
+def as_json(data: object) -> str:
+    """Plain data as it is printed."""
+    return json.dumps(data, indent=2, ensure_ascii=False)
+
+
+class FileCommand(BaseCommand):
+    """A command that takes what is asked in a JSON file and prints the answer in words or as JSON,
+    or the schema of both."""
+
+    requires_system_checks: list[str] = []
+    asked: ClassVar[type[Structure]]
+    answered: ClassVar[type[Told]]
+    file_help = ""
+    why_help = ""
+    seconds_help = ""
+    # Whether a refusal is said with its field before it.
+    names_the_field = True
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", nargs="?", help=f"{self.file_help}, or - for standard input")
+        parser.add_argument("--json", action="store_true", help="print JSON")
+        parser.add_argument(
+            "--schema", action="store_true", help="print the JSON Schema of what is asked and told"
+        )
+        if self.why_help:
+            parser.add_argument("--why", metavar="KEY", help=self.why_help)
+        if self.seconds_help:
+            parser.add_argument("--seconds", type=float, help=self.seconds_help)
+
+    def answer_to(self, given: object, why: str, seconds: float | None) -> tuple[Told, str]:
+        """The answer, and the same in words. Raises CoreError for what cannot be."""
+        raise NotImplementedError
+
+    def handle(self, *args: object, **options: Any) -> None:
+        if options["schema"]:
+            self.stdout.write(as_json(schema_of(self.asked, self.answered)))
+            return
+        if options["file"] is None:
+            raise CommandError("Name a file, or - for standard input.")
+        seconds = options.get("seconds")
+        if seconds is not None and not 0 < seconds <= MOST_SECONDS:
+            raise CommandError(f"--seconds: a number above zero, up to {MOST_SECONDS:g}.")
+        why = asked_key(options["why"]) if options.get("why") else ""
+        try:
+            answer, words = self.answer_to(json_given(options["file"]), why, seconds)
+        except CoreError as error:
+            said = f"{error.field}: {error}" if self.names_the_field else str(error)
+            refuse(self, error, said, bool(options["json"]))
+        self.stdout.write(as_json(answer.data()) if options["json"] else words)
 
 
 def refuse(command: BaseCommand, error: CoreError, words: str, as_json: bool) -> NoReturn:

@@ -11,11 +11,11 @@ from clients.plan.strip import in_one_line, strip
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import per_day
-from nutrition.formats.week_answer import help_words
 from nutrition.planning.obstacles import comes_from, would_help
 from nutrition.planning.proposals import PlannedWeek
 from nutrition.planning.score import Missed, eaten_on
 from nutrition.planning.week import Choice
+from nutrition.requests.week_answer import help_words
 from webkit import figures
 from week.models import Week
 from week.problem import Plans, Posed

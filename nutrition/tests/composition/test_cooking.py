@@ -18,11 +18,11 @@ from nutrition.composition.cooking import (
 from nutrition.composition.foods import food_table
 from nutrition.composition.profile import INDEX
 from nutrition.formats.recipe_files import read_recipe
-from nutrition.formats.report import as_data, as_text
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.notation import own_method
 from nutrition.recipe.reckoning import reckon
 from nutrition.recipe.serving_measure import UnreadableServing, measured
+from nutrition.requests.recipe_answer import as_text, report
 from nutrition.written.matching import reckon_line
 
 FOODS = food_table()
@@ -126,7 +126,7 @@ class Methods(TestCase):
                 f"{head}\n1 cup pearl barley, dry\n2 medium carrots [method: roasted]\n6 cups water"
             ).recipe
         )
-        data = as_data(facts)
+        data = report(facts).data()
         self.assertAlmostEqual(data["yield"].pop("computed_grams"), 600 + 122 * 0.7, places=3)
         wanted = {
             "claimed": "4 to 6",

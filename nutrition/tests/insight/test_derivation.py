@@ -6,10 +6,12 @@ from nutrition.composition.amounts import PRAL_FACTORS, amount_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Dish, food_portion
-from nutrition.formats.why import of_row, of_target
 from nutrition.insight.derivation import as_data, as_lines, of_dish, of_food, of_recipe
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.requests.day import report
+from nutrition.requests.derivations import of_row, of_target
+from nutrition.requests.person import read_asked
 
 SOUP = Recipe(
     ("1 cup pearl barley, dry", "200 g spinach", "1 ladle of the red stuff", "1/2 tsp salt"),
@@ -102,11 +104,16 @@ class Derivation(TestCase):
         self.assertIn("row barley-pearled-dry: 2.5 mg in 100 g", text)
         self.assertIn("1 ladle of the red stuff: unknown", text)
         self.assertEqual(of_row(food_table()["millet-dry"], "iron_mg")["row"]["food"], "millet-dry")
-        told = {
-            "targets": {"iron_mg": {"aim": 14.0}},
-            "disagreements": [{"nutrient": "iron_mg", "why": "x"}, {"nutrient": "zinc_mg"}],
-        }
-        self.assertEqual(
-            of_target(told, "iron_mg"),
-            {"target": {"aim": 14.0}, "disagreements": [{"nutrient": "iron_mg", "why": "x"}]},
-        )
+
+    def test_a_target_is_told_with_what_disagrees(self):
+        """A school of much protein and kidneys that ask for little of it do not agree."""
+        person = {"sex": "female", "age_years": 40, "height_cm": 170, "weight_kg": 70}
+        asked = read_asked(person | {"conditions": ["ckd_3b"], "school": "strength"})
+        told = report(asked)
+        against = {row.key for row in told.disagreements}
+        self.assertIn("protein_g", against)
+        found = of_target(told, "protein_g")
+        self.assertEqual(found["target"]["unit"], "g")
+        self.assertEqual({row["key"] for row in found["disagreements"]}, {"protein_g"})
+        with self.assertRaises(KeyError):
+            of_target(told, "gravel_g")

@@ -9,8 +9,6 @@ from hypothesis import strategies as st
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Limits, food_portion
-from nutrition.formats.problem_answer import solve
-from nutrition.formats.problem_file import read_problem
 from nutrition.portions.hints import hints
 from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import BadProblem, PlateShare, Problem, totals
@@ -19,6 +17,8 @@ from nutrition.portions.serving_rules import servable
 from nutrition.portions.solver import balance
 from nutrition.portions.staples import portion_of, staple_portions
 from nutrition.portions.work import Work
+from nutrition.requests.balance import read_problem
+from nutrition.requests.balance_answer import solve
 from nutrition.targets.aim import Aim
 from nutrition.tests.portions.balance_cases import by_hand, enumerated, highs, keeps_hard, problem
 
@@ -330,7 +330,7 @@ class File(TestCase):
     }
 
     def test_published_keys(self):
-        out = solve(read_problem(self.data, str))
+        out = solve(read_problem(self.data, str)).data()
         self.assertLessEqual(
             {"status", "portions", "totals", "violation", "deviation", "misses", "hints"}, set(out)
         )
@@ -338,7 +338,7 @@ class File(TestCase):
         self.assertEqual(out["portions"]["seeds"], 10)
         self.assertEqual(set(out["totals"]), {"protein_g", "sodium_mg"})
         short = {**self.data, "targets": {"protein_g": {"min": 90, "aim": 95}}}
-        missed = solve(read_problem(short, str))
+        missed = solve(read_problem(short, str)).data()
         self.assertEqual(missed["misses"][0]["nutrient"], "protein_g")
         self.assertLess(missed["misses"][0]["by"], 0)
         self.assertTrue(missed["hints"])

@@ -7,10 +7,10 @@ from unittest import TestCase
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.profile import Profile
-from nutrition.formats.day_file import read_asked
-from nutrition.formats.problem_answer import solve
-from nutrition.formats.problem_file import read_problem
 from nutrition.portions.problem import BadProblem
+from nutrition.requests.balance import read_problem
+from nutrition.requests.balance_answer import solve
+from nutrition.requests.person import read_asked
 from nutrition.safety.cautions import LEVELS, cautions_in
 from nutrition.safety.situations import PlannedDay, day_numbers, planned_situation
 from nutrition.targets.conditions import conditions
@@ -90,7 +90,7 @@ class Pairs(TestCase):
                 parts = [{"id": slug, "food": slug, "grams": g} for slug, g in portions.items()]
                 problem = read_problem({"parts": parts, "person": person, "meal": meal}, str)
                 try:
-                    after = solve(problem)["portions"]
+                    after = solve(problem).portions
                 except BadProblem:
                     continue
                 new = stops(day, after, meal == "day") - stops(day, portions, meal == "day")
@@ -106,7 +106,8 @@ class NothingLeft(TestCase):
 
         def asked(portions):
             parts = [{"id": slug, "food": slug, "grams": g} for slug, g in portions.items()]
-            return solve(read_problem({"parts": parts, "person": person, "meal": "day"}, str))
+            asked = {"parts": parts, "person": person, "meal": "day"}
+            return solve(read_problem(asked, str)).data()
 
         with self.assertRaises(BadProblem) as caught:
             asked(DAY)

@@ -7,9 +7,9 @@ from unittest import TestCase
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.formats.problem_answer import solve
-from nutrition.formats.problem_file import read_problem
 from nutrition.portions.serving_rules import servable
+from nutrition.requests.balance import read_problem
+from nutrition.requests.balance_answer import solve
 
 FOODS = food_table()
 READ = tomllib.loads((Path(__file__).parent / "served.toml").read_text(encoding="utf-8"))
@@ -32,7 +32,7 @@ class Served(TestCase):
         cls.answers = {}
         for name, row in READ.items():
             asked = asked_of(row)
-            cls.answers[name] = asked, solve(asked)
+            cls.answers[name] = asked, solve(asked).data()
 
     def moved(self, name):
         row, (_asked, told) = READ[name], self.answers[name]

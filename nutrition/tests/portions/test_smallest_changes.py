@@ -12,8 +12,6 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
-from nutrition.formats.problem_answer import as_text, solve
-from nutrition.formats.problem_file import read_problem
 from nutrition.portions.hints import hints
 from nutrition.portions.judge import A_PLATEFUL, A_STEP, NEAR, Judge
 from nutrition.portions.problem import Problem
@@ -23,6 +21,8 @@ from nutrition.portions.serving_rules import servable
 from nutrition.portions.smallest_changes import best_of_all, best_single
 from nutrition.portions.staples import portion_of, staple_portions
 from nutrition.portions.work import Work
+from nutrition.requests.balance import read_problem
+from nutrition.requests.balance_answer import as_text, solve
 from nutrition.targets.aim import SLACK, Aim
 from nutrition.tests.portions.balance_cases import problem
 
@@ -351,8 +351,8 @@ class File(TestCase):
         self.assertEqual(keys, {"energy_kcal", "protein_g"}, "no share of iron, no share of a most")
         protein = next(aim for aim in asked.aims if aim.key == "protein_g")
         self.assertIsNone(protein.high, "a most of protein is not shared out")
-        told = solve(asked)
-        self.assertIn("Judged as", as_text(asked, told))
+        answer = solve(asked)
+        self.assertIn("Judged as", as_text(asked, answer))
         day = self.read(person=PERSON, meal="day")
         self.assertLess({"energy_kcal", "protein_g", "fiber_g"}, {a.key for a in day.aims})
 
@@ -376,25 +376,25 @@ class File(TestCase):
 
     def test_the_gate_of_the_person_holds(self):
         asked = self.read(person=PERSON | {"allergies": ["sesame"]})
-        told = solve(asked)
+        told = solve(asked).data()
         self.assertEqual(told["portions"]["sauce"], 0)
         self.assertIn("sauce", told["held"])
         self.assertEqual(told["proposals"][0]["name"], "What must change")
 
     def test_less_of_what_is_too_much_is_said_before_a_looser_target(self):
         parts = [*BOWL, {"id": "soy", "food": "soy-sauce", "grams": 15, "min_grams": 15}]
-        told = solve(self.read(parts=parts, targets={"sodium_mg": {"max": 300}}))
+        told = solve(self.read(parts=parts, targets={"sodium_mg": {"max": 300}})).data()
         first = told["hints"][0]
         self.assertIn(first["kind"], ("less", "instead"))
         self.assertEqual(first["id"], "soy")
         kinds = [hint["kind"] for hint in told["hints"]]
         self.assertEqual(kinds, sorted(kinds, key=lambda kind: kind == "loosen"))
         tofu = [{"id": "tofu", "food": "tofu firm", "grams": 180, "min_grams": 150}, *BOWL[:1]]
-        told = solve(self.read(parts=tofu, targets={"protein_g": {"max": 12, "hard": True}}))
+        told = solve(self.read(parts=tofu, targets={"protein_g": {"max": 12, "hard": True}})).data()
         self.assertEqual((told["hints"][0]["kind"], told["hints"][0]["id"]), ("less", "tofu"))
 
     def test_portions_are_those_a_cook_weighs(self):
-        told = solve(self.read(targets={"energy_kcal": {"min": 700, "max": 760}}))
+        told = solve(self.read(targets={"energy_kcal": {"min": 700, "max": 760}})).data()
         for part in BOWL:
             moved = told["portions"][part["id"]] - part["grams"]
             step = servable(

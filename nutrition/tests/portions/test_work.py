@@ -4,9 +4,9 @@ from itertools import count
 from unittest import TestCase
 from unittest.mock import patch
 
-from nutrition.formats.problem_answer import STOPPED, as_text, solve
 from nutrition.portions.proposals import proposals
 from nutrition.portions.solver import balance
+from nutrition.requests.balance_answer import STOPPED, as_text, solve
 from nutrition.tests.portions.balance_cases import problem
 
 # problems that are not proved best within the work they may take, so that its limit shows
@@ -39,7 +39,7 @@ class Work(TestCase):
             self.assertTrue(balance(asked).stopped)
         ticks = count(0.0, 1.0)
         with patch("nutrition.portions.work.perf_counter", lambda: next(ticks)):
-            data = solve(asked)
-        self.assertEqual(data["stopped"], STOPPED)
-        self.assertIn(STOPPED.capitalize(), as_text(asked, data))
-        self.assertNotIn("stopped", solve(problem(0, 3, 3)))
+            answer = solve(asked)
+        self.assertEqual(answer.data()["stopped"], STOPPED)
+        self.assertIn(STOPPED.capitalize(), as_text(asked, answer))
+        self.assertEqual(solve(problem(0, 3, 3)).stopped, "")

@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 
 from nutrition.composition.foods import food_table
 from nutrition.formats.recipe_files import read_recipe
-from nutrition.formats.report import as_data, as_text
 from nutrition.recipe.model import Recipe, UnreadableRecipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.requests.recipe_answer import as_text, report
 
 LINES = [
     "200 g firm tofu",
@@ -159,7 +159,7 @@ class Files(TestCase):
 
     def test_published_keys_of_the_data(self):
         facts = reckon_lines("100 g walnuts", "kale from the garden", servings=2)
-        data = json.loads(json.dumps(as_data(facts)))
+        data = json.loads(json.dumps(report(facts).data()))
         self.assertEqual(
             set(data), {"title", "servings", "batch", "serving", "yield", "lines", "unresolved"}
         )

@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 from unittest import TestCase
 
-from nutrition.formats.caution_file import report
+from nutrition.requests.cautions import report
 
 CASES = json.loads((Path(__file__).parent / "dangers.json").read_text(encoding="utf-8"))
 GRAVE = {"note": 1, "caution": 2, "stop": 3}
@@ -14,7 +14,7 @@ GRAVE = {"note": 1, "caution": 2, "stop": 3}
 
 def told(case):
     asked = {key: case[key] for key in ("person", "meals", "supplements")}
-    return report(asked)["cautions"]
+    return report(asked).data()["cautions"]
 
 
 class Dangers(TestCase):

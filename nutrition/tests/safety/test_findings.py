@@ -6,14 +6,14 @@ from unittest import TestCase
 
 from nutrition.composition.food_mosts import most_of
 from nutrition.composition.foods import food_table
-from nutrition.formats.caution_file import as_text, report
-from nutrition.formats.day_file import read_asked
-from nutrition.formats.day_file import report as day_report
-from nutrition.formats.problem_answer import as_text as balance_text
-from nutrition.formats.problem_answer import solve
-from nutrition.formats.problem_file import read_problem
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.requests.balance import read_problem
+from nutrition.requests.balance_answer import as_text as balance_text
+from nutrition.requests.balance_answer import solve
+from nutrition.requests.cautions import CautionsAnswer, as_text, report
+from nutrition.requests.day import report as day_report
+from nutrition.requests.person import read_asked
 from nutrition.safety.cautions import cautions_in, rules
 from nutrition.safety.situations import planned_situation
 from nutrition.targets.conditions import conditions
@@ -31,7 +31,7 @@ def told(*lines, conditions=(), **changes):
     if conditions:
         person["conditions"] = list(conditions)
     meals = [list(one) if not isinstance(one, str) else [one] for one in lines]
-    data = report({"person": person, "meals": meals})
+    data = report({"person": person, "meals": meals}).data()
     return {row["code"]: row["level"] for row in data["cautions"]}, data
 
 
@@ -179,13 +179,14 @@ class Cautions(TestCase):
                 self.assertEqual(found.get(code), "stop", sorted(found))
         with self.assertRaises(OutOfRange) as caught:
             told("1 apple", allergies=["sesami"])
-        self.assertEqual(caught.exception.field, "allergies")
+        self.assertEqual(caught.exception.field, "person.allergies")
 
     def test_animals_are_refused_and_what_is_not_read_is_said(self):
         _found, data = told("1 tbsp honey", "2 cups blargh")
+        text = as_text(CautionsAnswer.model_validate(data))
         self.assertEqual([row["line"] for row in data["refused"]], ["1 tbsp honey"])
         self.assertEqual([row["line"] for row in data["unresolved"]], ["2 cups blargh"])
-        self.assertIn("NOT READ", as_text(data))
+        self.assertIn("NOT READ", text)
 
     def test_what_is_unknown_is_told_where_it_could_pass_a_most(self):
         _found, data = told(
@@ -196,7 +197,7 @@ class Cautions(TestCase):
 
 class Targets(TestCase):
     def day(self, **person):
-        return day_report(read_asked(WOMAN | person))
+        return day_report(read_asked(WOMAN | person)).data()
 
     def codes(self, data):
         return {row["code"]: row for row in data["cautions"]}
@@ -263,8 +264,8 @@ class Composition(TestCase):
 class Balance(TestCase):
     def answer(self, parts, targets):
         asked = read_problem({"parts": parts, "targets": targets}, lambda name: "")
-        data = solve(asked)
-        return data, balance_text(asked, data)
+        answer = solve(asked)
+        return answer.data(), balance_text(asked, answer)
 
     def test_what_is_unknown_counts_at_its_largest_for_a_most(self):
         parts = [

@@ -15,8 +15,6 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Limits, food_portion
 from nutrition.composition.profile import INDEX
 from nutrition.composition.unknown_amounts import upper_per_100_g
-from nutrition.formats.problem_answer import solve
-from nutrition.formats.problem_file import read_problem
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.insight.summary import tell
 from nutrition.portions.hints import hints
@@ -24,6 +22,8 @@ from nutrition.portions.problem import Problem, at_most, totals
 from nutrition.portions.solver import balance
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.requests.balance import read_problem
+from nutrition.requests.balance_answer import solve
 from nutrition.safety.cautions import LEVELS, Situation, rules
 from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.aim import Aim
@@ -201,7 +201,7 @@ class Unknown(TestCase):
                 "protein_g": {"min": 35, "aim": 40},
             },
         }
-        told = solve(read_problem(asked, lambda name: ""))
+        told = solve(read_problem(asked, lambda name: "")).data()
         unknown = {row["nutrient"]: row for row in told["unknown"]}
         if told["portions"]["a"] > 0:
             self.assertEqual(unknown["phosphorus_mg"]["parts"], ["Vegan mince, ready to cook"])
@@ -231,7 +231,7 @@ class Unknown(TestCase):
             },
         }
         problem = read_problem(json.loads(json.dumps(asked)), lambda name: "")
-        told = solve(problem)
+        told = solve(problem).data()
         self.assertLessEqual(told["portions"]["nuts"], 10)
         self.assertEqual(told["portions"]["kelp"], 0)
         self.assertLessEqual(told["totals"]["selenium_ug"], 400)

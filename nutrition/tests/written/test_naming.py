@@ -3,10 +3,10 @@
 from unittest import TestCase
 
 from nutrition.composition.food_names import STAND_IN, food_names, other_names
-from nutrition.formats.problem_file import read_problem
 from nutrition.portions.problem import BadProblem
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.requests.balance import read_problem
 from nutrition.written.finding import find_foods, surely_meant
 from nutrition.written.matching import reckon_line
 from nutrition.written.naming import name_food

@@ -5,7 +5,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from nutrition.formats.why import of_row
+from nutrition.requests.derivations import of_row
 from nutrition.written.finding import find_foods
 from webkit.command_file import asked_key
 

@@ -1,20 +1,20 @@
 """Reckon a recipe from a file."""
 
-import json
 import sys
 from dataclasses import replace
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from nutrition.formats.recipe_files import read_recipe
-from nutrition.formats.report import as_data, as_text
 from nutrition.formats.shared import known_measures
 from nutrition.insight.derivation import as_data as derivation
 from nutrition.insight.derivation import as_lines, of_recipe
 from nutrition.recipe.model import UnreadableRecipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.requests.recipe_answer import RecipeAnswer, as_text, report
+from nutrition.requests.structure import answer_schema
 from nutrition.written.units import SYSTEM_WORDS
-from webkit.command_file import asked_key, read_given
+from webkit.command_file import as_json, asked_key, read_given
 
 
 class Command(BaseCommand):
@@ -25,16 +25,24 @@ class Command(BaseCommand):
     requires_system_checks: list[str] = []
 
     def add_arguments(self, parser: CommandParser) -> None:
-        parser.add_argument("file", help="the recipe, or - for standard input")
+        parser.add_argument("file", nargs="?", help="the recipe, or - for standard input")
         parser.add_argument("--servings", type=float, help="how many servings it makes")
         parser.add_argument("--batch-grams", type=float, help="what the cooked batch weighed")
         parser.add_argument("--measures", choices=list(SYSTEM_WORDS), help="whose cups and spoons")
         parser.add_argument("--json", action="store_true", help="print JSON")
         parser.add_argument(
+            "--schema", action="store_true", help="print the JSON Schema of the answer"
+        )
+        parser.add_argument(
             "--why", metavar="KEY", help="with it, where one number of a serving comes from"
         )
 
     def handle(self, *args: object, **options: object) -> None:
+        if options["schema"]:
+            self.stdout.write(as_json(answer_schema(RecipeAnswer)))
+            return
+        if options["file"] is None:
+            raise CommandError("Name a recipe, or - for standard input.")
         try:
             shared = read_recipe(read_given(str(options["file"])))
             recipe = shared.recipe
@@ -46,12 +54,13 @@ class Command(BaseCommand):
             facts = reckon(replace(recipe, system=str(measures)))
         except (UnreadableRecipe, ValueError) as error:
             raise CommandError(str(error)) from None
-        data, why = as_data(facts), ""
+        answer, why = report(facts), ""
         if options["why"]:
             derived = of_recipe(facts, asked_key(str(options["why"])))
-            data["why"], why = {derived.key: derivation(derived)}, as_lines(derived)
+            answer = answer.model_copy(update={"why": {derived.key: derivation(derived)}})
+            why = as_lines(derived)
         if options["json"]:
-            self.stdout.write(json.dumps(data, indent=2, ensure_ascii=False))
+            self.stdout.write(as_json(answer.data()))
         else:
             self.stdout.write(as_text(facts) + why)
         if facts.unresolved:

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
 
 from nutrition.composition.amounts import DENSITY
 from nutrition.composition.foods import Food
 from nutrition.composition.profile import Profile
 from nutrition.insight.derivation import as_data, of_dish, of_food
 from nutrition.portions.problem import Problem
+from nutrition.requests.day import DayAnswer
 
 
 def of_answer(problem: Problem, portions: Mapping[str, float], key: str) -> dict[str, object]:
@@ -27,9 +27,8 @@ def of_row(food: Food, key: str) -> dict[str, object]:
     return as_data(of_food(food, 100.0, key))
 
 
-def of_target(report: Mapping[str, Any], key: str) -> dict[str, object]:
+def of_target(answer: DayAnswer, key: str) -> dict[str, object]:
     """A target as a day's report tells it, with what disagrees. Raises KeyError where the day has
     no such target."""
-    row = report["targets"][key]
-    against = [one for one in report.get("disagreements", []) if one.get("nutrient") == key]
-    return {"target": row, "disagreements": against}
+    against = [one.data() for one in answer.disagreements if one.key == key]
+    return {"target": answer.targets[key].data(), "disagreements": against}

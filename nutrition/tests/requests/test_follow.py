@@ -4,10 +4,10 @@ import json
 from datetime import date, timedelta
 from unittest import TestCase
 
-from nutrition.formats.caution_file import read_meal
-from nutrition.formats.follow_file import as_text, report
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
+from nutrition.requests.follow_answer import as_text, report
+from nutrition.requests.meals import read_meal
 from nutrition.targets.person import OutOfRange
 
 TODAY = date(2026, 11, 26)
@@ -39,7 +39,7 @@ class FollowFile(TestCase):
             }
             for ago in range(1, 8)
         ]
-        found = report(
+        answer = report(
             record(
                 days=days,
                 made_for_kg=104.0,
@@ -50,6 +50,7 @@ class FollowFile(TestCase):
                 ],
             )
         )
+        found = answer.data()
         self.assertEqual(found["standing"], "a stall")
         self.assertIn("forgotten", [one["key"] for one in found["causes"]])
         self.assertIn("lighter", [one["key"] for one in found["causes"]])
@@ -61,43 +62,43 @@ class FollowFile(TestCase):
         self.assertEqual(found["blood"]["potassium"]["in_units"]["mEq/L"], "5.6 mEq/L")
         self.assertAlmostEqual(found["blood_numbers"]["blood_egfr"], 41, delta=1)
         json.dumps(found)
-        self.assertIn("a stall (since", as_text(found))
+        self.assertIn("a stall (since", as_text(answer))
 
     def test_a_line_that_was_not_read_leaves_the_day_unknown(self):
         days = [{"on": "2026-11-20", "meals": [["200 g glorp", "1 apple"]]}]
-        found = report(record(days=days))
+        found = report(record(days=days)).data()
         self.assertIsNone(found["eaten"])
         self.assertEqual(found["unread"], ["2026-11-20: 200 g glorp"])
 
     def test_a_doubtful_weight_is_named(self):
         odd = {"on": "2026-11-25", "weight": "194.5"}
-        found = report(record(weighed=[*record()["weighed"], odd]))
+        found = report(record(weighed=[*record()["weighed"], odd])).data()
         self.assertEqual(found["doubtful"][0]["likelier_kg"], 88.2)
         pounds = {"on": "2026-11-25", "weight": "194.5 lb"}
-        found = report(record(weighed=[*record()["weighed"], pounds]))
+        found = report(record(weighed=[*record()["weighed"], pounds])).data()
         self.assertEqual(found["doubtful"], [])
 
     def test_what_cannot_be_is_refused_by_name(self):
         for more, field in (
-            ({"weighed": [{"on": "2026-11-03", "kg": 5}]}, "weighed"),
-            ({"weighed": [{"on": "3/4/2026", "kg": 88}]}, "weighed"),
-            ({"weighed": [{"on": "2026-11-03", "kg": True}]}, "weighed"),
+            ({"weighed": [{"on": "2026-11-03", "kg": 5}]}, "weighed[0]"),
+            ({"weighed": [{"on": "3/4/2026", "kg": 88}]}, "weighed[0].on"),
+            ({"weighed": [{"on": "2026-11-03", "kg": True}]}, "weighed[0].kg"),
             ({"weighed": [{"on": "2026-11-03", "kg": 88}] * 2}, "weighed"),
             ({"weighed": "88"}, "weighed"),
-            ({"days": [{"on": "2026-11-03", "meals": 3}]}, "meals"),
-            ({"happened": [{"kind": "party", "from": "2026-11-03"}]}, "happened"),
+            ({"days": [{"on": "2026-11-03", "meals": 3}]}, "days[0].meals"),
+            ({"happened": [{"kind": "party", "from": "2026-11-03"}]}, "happened[0].kind"),
             (
                 {
                     "blood": [
                         {"what": "creatinine", "value": 88, "unit": "mg/dL", "on": "2026-11-03"}
                     ]
                 },
-                "blood",
+                "blood[0]",
             ),
             ({"today": "soon"}, "today"),
-            ({"person": {}}, "sex"),
-            ({"days": [{"on": "2026-11-20", "meals": "an apple"}]}, "meals"),
-            ({"days": [{"on": "2026-11-20", "meals": [["an apple"]] * 13}]}, "meals"),
+            ({"person": {}}, "person.sex"),
+            ({"days": [{"on": "2026-11-20", "meals": "an apple"}]}, "days[0].meals"),
+            ({"days": [{"on": "2026-11-20", "meals": [["an apple"]] * 13}]}, "days[0].meals"),
         ):
             with self.assertRaises(OutOfRange) as refused:
                 report(record(**more))
@@ -107,11 +108,11 @@ class FollowFile(TestCase):
 
     def test_who_is_referred_gets_no_lever(self):
         person = PERSON | {"conditions": ["active_eating_disorder"]}
-        found = report(record(person=person))
+        found = report(record(person=person)).data()
         self.assertIn("Turn to", found["referred"])
 
     def test_nothing_weighed(self):
-        found = report({"person": PERSON})
+        found = report({"person": PERSON}).data()
         self.assertEqual(found["standing"], "too little to say")
         self.assertIsNone(found["trend"])
 

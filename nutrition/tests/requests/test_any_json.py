@@ -7,10 +7,11 @@ from copy import deepcopy
 from datetime import date
 
 from nutrition.composition.errors import CoreError
-from nutrition.formats import caution_file, day_file, follow_file
-from nutrition.formats.problem_file import read_problem
-from nutrition.formats.week_file import read_week
-from nutrition.tests.formats.test_week_file import GIVEN as WEEK
+from nutrition.requests import cautions, day, follow_answer
+from nutrition.requests.balance import read_problem
+from nutrition.requests.person import read_asked
+from nutrition.requests.week import read_week
+from nutrition.tests.requests.test_week import GIVEN as WEEK
 
 ODD = (
     *(None, True, False, 0, -1, 1e9, 1e-9, 10**30, float("inf"), float("nan")),
@@ -57,11 +58,11 @@ def load(name):
 
 
 COMMANDS = {
-    "targets": (PERSON, lambda data: day_file.report(day_file.read_asked(data))),
-    "cautions": (CAUTIONS, caution_file.report),
+    "targets": (PERSON, lambda data: day.report(read_asked(data))),
+    "cautions": (CAUTIONS, cautions.report),
     "balance": (PROBLEM, lambda data: read_problem(data, load)),
     "week": (WEEK, lambda data: read_week(data, load)),
-    "follow": (FOLLOW, follow_file.report),
+    "follow": (FOLLOW, follow_answer.report),
 }
 
 
@@ -103,5 +104,5 @@ class AnyJson(unittest.TestCase):
                             self.assertTrue(error.field, str(error))
 
     def test_a_first_of_the_year_one_is_a_date(self):
-        told = follow_file.report(FOLLOW | {"today": str(date(2026, 11, 26))})
-        self.assertTrue(told["standing"])
+        told = follow_answer.report(FOLLOW | {"today": str(date(2026, 11, 26))})
+        self.assertTrue(told.standing)
