@@ -11,7 +11,7 @@ from annotated_types import Ge, Lt
 
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.supplements import Supplement, per_day
-from nutrition.requests.fields import OneOf, Shorter
+from nutrition.requests.fields import OneOf
 from nutrition.requests.meals import Eaten, Meals, read_meals
 from nutrition.requests.person import Asked, PersonGiven
 from nutrition.requests.structure import Structure, Told, decoded
@@ -36,12 +36,8 @@ SUPPLEMENT_WORDS = {
     "folic_acid_ug": "folate_ug",
 }
 NO_MORE_A_DAY = 1e6
-
-
-def _as_the_table_calls_them(given: object) -> object:
-    if not isinstance(given, dict):
-        return given
-    return {SUPPLEMENT_WORDS.get(key, key): dose for key, dose in given.items()}
+Nutrient = Annotated[str, OneOf(lambda: {**NUTRIENT, **SUPPLEMENT_WORDS})]
+Dose = Annotated[float, Ge(0), Lt(NO_MORE_A_DAY)]
 
 
 class CautionsAsked(Structure):
@@ -49,16 +45,13 @@ class CautionsAsked(Structure):
 
     person: PersonGiven
     meals: Meals = {}
-    supplements: (
-        Annotated[
-            dict[
-                Annotated[str, OneOf(lambda: NUTRIENT)],
-                Annotated[float, Ge(0), Lt(NO_MORE_A_DAY)],
-            ],
-            Shorter(_as_the_table_calls_them),
-        ]
-        | None
-    ) = None
+    supplements: dict[Nutrient, Dose] | None = None
+
+    def doses(self) -> dict[str, float] | None:
+        """The doses by the names that the table has."""
+        if self.supplements is None:
+            return None
+        return {SUPPLEMENT_WORDS.get(key, key): dose for key, dose in self.supplements.items()}
 
 
 class CautionTold(Told):
@@ -181,7 +174,7 @@ def report(given: object) -> CautionsAnswer:
     """
     asked = decoded(CautionsAsked, given, OutOfRange)
     person = asked.person.asked_within("person")
-    return cautions_of(person, read_meals(asked.meals.values()), asked.supplements)
+    return cautions_of(person, read_meals(asked.meals.values()), asked.doses())
 
 
 def as_text(answer: CautionsAnswer) -> str:

@@ -197,11 +197,18 @@ class EaterGiven(Structure):
     meals: list[str] = []
 
 
-class SkeletonGiven(Structure):
-    """Seven days from Monday; the weekdays, from 0, on which is cooked and shopped; how many
-    favorites of a kind there are; and what is wished for."""
+def _same_every_day(given: object) -> object:
+    return [{"meals": given}] * len(WEEKDAYS) if isinstance(given, dict) else given
 
-    days: list[WeekdayGiven]
+
+SAME = {"type": "object", "additionalProperties": {"type": "string"}}
+
+
+class SkeletonGiven(Structure):
+    """Seven days from Monday, or the meals of every day; the weekdays, from 0, on which is cooked
+    and shopped; how many favorites of a kind there are; and what is wished for."""
+
+    days: Annotated[list[WeekdayGiven], Shorter(_same_every_day, SAME)]
     eaters: list[EaterGiven] = []
     cooking: list[int] = []
     shopping: list[int] = []
@@ -212,19 +219,13 @@ class SkeletonGiven(Structure):
     flask: bool = False
 
 
-def _same_every_day(given: object) -> object:
-    if isinstance(given, dict) and isinstance(given.get("days"), dict):
-        return given | {"days": [{"meals": given["days"]}] * len(WEEKDAYS)}
-    return given
-
-
 class WeekAsked(Structure):
     """A person, dishes, the skeleton of the week (that of the person's school where none is given)
     and what is pinned; `weeks` is how many different ones are wanted."""
 
     person: PersonGiven
     dishes: Annotated[list[DishGiven], Len(1)]
-    skeleton: Annotated[SkeletonGiven, Shorter(_same_every_day)] | None = None
+    skeleton: SkeletonGiven | None = None
     start: OnDay = A_MONDAY
     days: Size = 7
     weeks: Size = 1
