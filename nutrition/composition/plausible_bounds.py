@@ -44,9 +44,13 @@ def upper_of(kinds: Mapping[Kind, Vector], group: str, state: str) -> Vector:
 
 
 def _upper(values: Vector) -> Vector:
+    """The percentile of each column's known values, between neighbors as numpy's own: of thousands
+    of columns at once."""
     known = (~np.isnan(values)).sum(axis=0)
-    out = np.full(values.shape[1], np.nan)
-    for at in np.flatnonzero(known >= LEAST_KNOWN):
-        column = values[:, at]
-        out[at] = np.percentile(column[~np.isnan(column)], UPPER_PERCENT)
-    return out
+    ordered = np.sort(values, axis=0)  # what is unknown comes last
+    at = np.maximum(known - 1, 0) * (UPPER_PERCENT / 100.0)
+    below = np.floor(at).astype(int)
+    above = np.minimum(below + 1, np.maximum(known - 1, 0))
+    columns = np.arange(values.shape[1])
+    low, high = ordered[below, columns], ordered[above, columns]
+    return np.where(known >= LEAST_KNOWN, low + (high - low) * (at - below), np.nan)

@@ -23,11 +23,13 @@ from nutrition.targets.conditions import conditions
 from nutrition.targets.person import GOAL_WORDS, OutOfRange, Person, check
 from nutrition.targets.schools import schools
 from nutrition.tests.follow_up.synthetic import made
+from nutrition.tests.thorough import thorough
 
 SERIES = [made(600 + at, kind) for at, kind in enumerate(("plain", "plateau", "odd", "gaps"))]
 
 
 class EveryCondition(TestCase):
+    @thorough
     def test_nothing_breaks_and_nothing_unsafe_is_said(self):
         ways, series = cycle([None, *schools().values()]), cycle(SERIES)
         seen = 0

@@ -11,6 +11,7 @@ from nutrition.follow_up.trend import Pace
 from nutrition.follow_up.weigh_in import Weighed
 from nutrition.targets.person import Person
 from nutrition.tests.follow_up.synthetic import made
+from nutrition.tests.thorough import thorough
 
 
 def person(**more):
@@ -42,6 +43,7 @@ class OnMadeSeries(TestCase):
     def kinds(self, kind, count, first):
         return [judge_pace(record(made(first + seed, kind))) for seed in range(count)]
 
+    @thorough
     def test_false_alarms_are_under_one_in_twenty(self):
         for kind in ("plain", "gaps", "odd", "water"):
             found = Counter(one.kind for one in self.kinds(kind, 40, 7000))

@@ -9,6 +9,7 @@ import numpy as np
 from nutrition.follow_up.trend import trend_of
 from nutrition.follow_up.weigh_in import Weighed
 from nutrition.tests.follow_up.synthetic import START, made
+from nutrition.tests.thorough import thorough
 
 KINDS = ("plain", "gaps", "odd", "water", "plateau")
 
@@ -17,6 +18,7 @@ def line(*kilograms, every=2):
     return [Weighed(START + timedelta(days=at * every), kg) for at, kg in enumerate(kilograms)]
 
 
+@thorough
 class OnMadeSeries(TestCase):
     @classmethod
     def setUpClass(cls):

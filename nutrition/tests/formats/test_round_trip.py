@@ -17,6 +17,7 @@ from nutrition.formats.schema_org import to_json_ld
 from nutrition.formats.shared import Shared
 from nutrition.recipe.model import BATCH_G, LINE_G, REDUCED, SERVINGS, Recipe, choice_keys
 from nutrition.recipe.reckoning import reckon
+from nutrition.tests.thorough import thorough
 from nutrition.written.line import Choice
 from nutrition.written.units import SYSTEM_WORDS
 
@@ -92,11 +93,13 @@ class RoundTrip(TestCase):
             self.assertEqual(getattr(back, name), getattr(was, name), name)
         self.assertEqual(back.told, ())
 
+    @thorough
     @settings(deadline=None, max_examples=300)
     @given(recipes())
     def test_text(self, was):
         self.same(read_recipe(to_text(was), "a.txt"), was)
 
+    @thorough
     @settings(deadline=None, max_examples=300)
     @given(recipes())
     def test_csv(self, was):

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from nutrition.planning.cooking import cook, cost_of
 from nutrition.planning.week import DAY_BEFORE, Prepared
+from nutrition.tests.thorough import thorough
 
 EATEN = st.lists(st.sampled_from([0.0, 0.0, 0.5, 1.0, 1.5, 2.6]), min_size=1, max_size=5)
 PREPARED = st.builds(
@@ -63,6 +64,7 @@ class Cooking(unittest.TestCase):
         self.assertIsNotNone(found)
         self.assertEqual(cost_of(found, cook_days), wanted or (0.0, 0.0, 0, 0, 0.0))
 
+    @thorough
     @settings(max_examples=60, deadline=None)
     @given(PREPARED, st.lists(st.sampled_from([0.0, 1.0, 2.0]), min_size=1, max_size=14))
     def test_what_is_eaten_adds_up_and_is_in_time(self, prepared, eaten):

@@ -22,6 +22,7 @@ from nutrition.planning.week import (
 from nutrition.portions.work import Work
 from nutrition.targets.aim import Aim
 from nutrition.tests.planning.week_cases import highs, week
+from nutrition.tests.thorough import thorough
 
 # What whole numbers may hide of a sum of misses.
 ROUNDING = 3e-3
@@ -47,6 +48,7 @@ def small(seed):
 
 
 class AgainstOthers(unittest.TestCase):
+    @thorough
     def test_every_week_tried(self):
         for seed in range(7):
             with self.subTest(seed=seed):
@@ -58,6 +60,7 @@ class AgainstOthers(unittest.TestCase):
                 self.assertEqual(found.score, wanted)
                 self.assertLessEqual(found.least_missed, wanted.missed + ROUNDING)
 
+    @thorough
     def test_highs_on_the_same_model(self):
         compared = 0
         for seed in range(8):
@@ -83,7 +86,7 @@ class Plans(unittest.TestCase):
     def setUpClass(cls):
         super().setUpClass()
         cls.case = week(3)
-        cls.found = plan(cls.case)
+        cls.found = plan(cls.case, Work.of(1.0))
 
     def test_every_slot_has_something_of_its_kind_in_a_portion_that_is_served(self):
         for slot in self.case.slots:
@@ -103,6 +106,7 @@ class Plans(unittest.TestCase):
             self.assertAlmostEqual(pot.made, sum(one for _d, one in pot.eaten) + pot.left)
         self.assertEqual(self.found.score.thrown, round(sum(pot.thrown for pot in pots) * 100))
 
+    @thorough
     def test_the_same_question_has_the_same_answer(self):
         self.assertEqual(plan(self.case), self.found)
 
@@ -147,6 +151,7 @@ class Plans(unittest.TestCase):
                 misses(case, self.found.planned), misses(self.case, self.found.planned)
             )
 
+    @thorough
     def test_three_weeks_differ_and_none_is_worse_by_a_limit(self):
         offered = weeks(self.case)
         self.assertGreaterEqual(len(offered), 2)

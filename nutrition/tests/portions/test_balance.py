@@ -21,6 +21,7 @@ from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import solve
 from nutrition.targets.aim import Aim
 from nutrition.tests.portions.balance_cases import by_hand, enumerated, highs, keeps_hard, problem
+from nutrition.tests.thorough import thorough
 
 FOODS = food_table()
 LONG = 5.0
@@ -45,6 +46,7 @@ class AllPortions(TestCase):
                     self.assertAlmostEqual(got, want, places=6)
                     self.assertAlmostEqual(got, own, places=6)
 
+    @thorough
     def test_what_the_solver_proves_is_so(self):
         """The solver alone, as where there are too many ways to look at all of them."""
         proved = 0
@@ -61,6 +63,7 @@ class AllPortions(TestCase):
                     self.assertAlmostEqual(found.deviation, wanted[1], places=6)
         self.assertGreaterEqual(proved, 20)
 
+    @thorough
     def test_a_wished_calorie_density_is_the_ratio_it_is(self):
         exact = 0
         for seed in range(12):
@@ -112,6 +115,7 @@ class AllPortions(TestCase):
 
 
 class Milp(TestCase):
+    @thorough
     def test_the_first_objective_of_fifty_bowls(self):
         for seed in range(50):
             asked = problem(1000 + seed, 6 + seed % 7, 5 + seed % 8, hard=seed % 2, far=True)

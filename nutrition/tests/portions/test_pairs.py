@@ -17,6 +17,7 @@ from nutrition.targets.conditions import conditions
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import Referred
 from nutrition.targets.schools import schools
+from nutrition.tests.thorough import thorough
 
 FOODS = food_table()
 BOWL = {
@@ -77,6 +78,7 @@ def stops(day, portions, whole_day):
 
 
 class Pairs(TestCase):
+    @thorough
     def test_nothing_is_proposed_that_its_own_page_stops(self):
         looked_at = 0
         for code, medicine, school in pairs():

@@ -10,6 +10,7 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.portions.serving_rules import servable
 from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import solve
+from nutrition.tests.thorough import thorough
 
 FOODS = food_table()
 READ = tomllib.loads((Path(__file__).parent / "served.toml").read_text(encoding="utf-8"))
@@ -25,6 +26,7 @@ def asked_of(row):
     return read_problem({"parts": parts, "person": row["person"], "meal": row["meal"]}, str)
 
 
+@thorough
 class Served(TestCase):
     @classmethod
     def setUpClass(cls):

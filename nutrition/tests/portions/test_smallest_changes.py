@@ -25,6 +25,7 @@ from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import as_text, solve
 from nutrition.targets.aim import SLACK, Aim
 from nutrition.tests.portions.balance_cases import problem
+from nutrition.tests.thorough import thorough
 
 FOODS = food_table()
 
@@ -237,6 +238,7 @@ class AsACook(TestCase):
 
 
 class Laws(TestCase):
+    @thorough
     @settings(max_examples=40, deadline=None)
     @given(st.integers(0, 100_000), st.integers(3, 9), st.integers(2, 8), st.integers(0, 2))
     def test_limits_hold_and_greens_keep_their_size(self, seed, parts, targets, hard):
@@ -280,6 +282,7 @@ class Laws(TestCase):
         for one in proposals(asked):
             self.assertLessEqual(one.answer.portions[part.key], now[part.key])
 
+    @thorough
     def test_following_a_hint_does_what_it_said(self):
         followed = 0
         for seed in range(8):

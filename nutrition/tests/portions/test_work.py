@@ -8,12 +8,14 @@ from nutrition.portions.proposals import proposals
 from nutrition.portions.solver import balance
 from nutrition.requests.balance_answer import STOPPED, as_text, solve
 from nutrition.tests.portions.balance_cases import problem
+from nutrition.tests.thorough import thorough
 
 # problems that are not proved best within the work they may take, so that its limit shows
 HARD = [(4, 12, 12), (103, 40, 25)]
 
 
 class Work(TestCase):
+    @thorough
     def test_the_same_question_has_the_same_answer(self):
         for seed, parts, targets in HARD:
             asked = problem(seed, parts, targets, hard=2, far=seed % 2 == 0)
@@ -32,6 +34,7 @@ class Work(TestCase):
         with patch("nutrition.portions.work.perf_counter", lambda: next(ticks)):
             self.assertEqual(balance(asked), calm)
 
+    @thorough
     def test_an_answer_that_the_clock_cut_short_says_so(self):
         asked = problem(4, 12, 12, hard=2, far=True)
         ticks = count(0.0, 1.0)

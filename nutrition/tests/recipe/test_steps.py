@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from nutrition.recipe.kitchen_notes import notes_on, senses
 from nutrition.recipe.method_steps import minutes_of, ovens_in, read_steps, split
+from nutrition.tests.thorough import thorough
 from nutrition.written.matching import reckon_line
 
 
@@ -75,6 +76,7 @@ class Steps(TestCase):
     def test_a_paragraph_is_split(self):
         self.assertEqual(split("Boil it. Drain it; salt it."), ["Boil it.", "Drain it", "salt it."])
 
+    @thorough
     @given(st.text(max_size=200))
     def test_no_text_breaks_it(self, text):
         own = lines("1 cup millet")

@@ -12,6 +12,7 @@ from nutrition.requests.balance import read_problem
 from nutrition.requests.person import read_asked
 from nutrition.requests.week import read_week
 from nutrition.tests.requests.test_week import GIVEN as WEEK
+from nutrition.tests.thorough import thorough
 
 ODD = (
     *(None, True, False, 0, -1, 1e9, 1e-9, 10**30, float("inf"), float("nan")),
@@ -89,6 +90,7 @@ def with_odd(data, way, odd):
 
 
 class AnyJson(unittest.TestCase):
+    @thorough
     def test_it_is_read_or_refused(self):
         chance = random.Random(25)
         for name, (sample, read) in COMMANDS.items():

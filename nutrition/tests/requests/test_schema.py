@@ -16,9 +16,10 @@ from nutrition.requests.person import read_asked
 from nutrition.requests.recipe_answer import report as recipe_report
 from nutrition.requests.week import read_week
 from nutrition.tests.requests.test_any_json import CAUTIONS, FOLLOW, PERSON, PROBLEM, load
-from nutrition.tests.requests.test_week import GIVEN as WEEK
+from nutrition.tests.requests.test_week import GIVEN
 
 FOLDER = Path(__file__).resolve().parents[3] / "docs" / "schemas"
+WEEK = GIVEN | {"days": 2}
 COMMANDS = {
     "targets": (PERSON, lambda data: day.report(read_asked(data))),
     "cautions": (CAUTIONS, cautions.report),

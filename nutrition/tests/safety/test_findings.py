@@ -19,6 +19,7 @@ from nutrition.safety.situations import planned_situation
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import GOAL_WORDS, OutOfRange, Person, Referred
+from nutrition.tests.thorough import thorough
 
 FOODS = food_table()
 SOMEONE = {"sex": "male", "age_years": 45, "height_cm": 178, "weight_kg": 78}
@@ -318,6 +319,7 @@ class Balance(TestCase):
 
 
 class NoTargetStartsItsOwnCaution(TestCase):
+    @thorough
     def test_for_no_condition_stage_or_goal(self):
         """A number that was computed here is not what a caution of numbers is about: those speak of
         what somebody asked for."""

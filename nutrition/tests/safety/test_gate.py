@@ -31,6 +31,7 @@ from nutrition.targets.body import bmi, least_weight
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import Person, Referred
 from nutrition.targets.weight_forecast import forecast
+from nutrition.tests.thorough import thorough
 from nutrition.written.household import spoken
 from nutrition.written.line import Choice
 from nutrition.written.matching import reckon_line
@@ -270,6 +271,7 @@ class BothWays(TestCase):
     """Over the whole table: more grams are never said as less, and what is said is read back as the
     grams it stands for."""
 
+    @thorough
     def test_grams_and_household_measures_go_both_ways(self):
         for food in FOODS:
             if food.comparator:

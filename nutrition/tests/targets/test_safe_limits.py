@@ -17,6 +17,7 @@ from nutrition.targets.orders import Order
 from nutrition.targets.person import OutOfRange, Person, Referred
 from nutrition.targets.schools import schools
 from nutrition.targets.weight_forecast import static_kcal
+from nutrition.tests.thorough import thorough
 
 
 def someone(**changes):
@@ -136,6 +137,7 @@ class Orders(TestCase):
 
 
 class EveryCondition(TestCase):
+    @thorough
     def test_with_every_school_and_goal(self):
         """Nothing crashes, no band is upside down, and no loss leads under the least weight."""
         for code, school, goal in product(

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
+from nutrition.tests.thorough import thorough
 from nutrition.written.household import by_volume, fraction, measure_of, say, spoken, step_g
 from nutrition.written.typed_amounts import read_amount
 
@@ -50,6 +51,7 @@ class Household(TestCase):
             with self.subTest(slug, grams=grams):
                 self.assertEqual(spoken(FOODS[slug], grams).words, words)
 
+    @thorough
     def test_every_food_is_read_back_as_it_is_said(self):
         """The whole table, from a pinch to a pot: what is said is read as the grams it stands for,
         and more is never said as less."""
@@ -66,6 +68,7 @@ class Household(TestCase):
                 self.assertAlmostEqual(again, one.grams, delta=0.01 * one.grams, msg=food.slug)
         self.assertGreater(count, 15_000)
 
+    @thorough
     def test_what_is_said_is_the_nearest_a_kitchen_can_measure(self):
         """Half the step between two measures, or a piece that is near enough to be counted."""
         for food in FOODS:

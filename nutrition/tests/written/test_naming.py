@@ -7,6 +7,7 @@ from nutrition.portions.problem import BadProblem
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.requests.balance import read_problem
+from nutrition.tests.thorough import thorough
 from nutrition.written.finding import find_foods, surely_meant
 from nutrition.written.matching import reckon_line
 from nutrition.written.naming import name_food
@@ -71,6 +72,7 @@ class EveryWord(TestCase):
                 self.assertIsNotNone(found.food)
                 self.assertFalse(found.sure)
 
+    @thorough
     def test_every_other_name_leads_to_a_food_without_a_doubt(self):
         for name, other in other_names().items():
             if other.kind in ("same", "usual") and name != ("soya",):
