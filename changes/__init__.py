@@ -1,0 +1,1 @@
+"""Changes that are offered beside something, and taken with one click: portions, swaps."""

@@ -1,0 +1,1 @@
+"""A client: the person, the plan in force for them, and the pages of both."""

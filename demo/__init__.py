@@ -1,0 +1,1 @@
+"""The demo practice: a made-up harbor town."""

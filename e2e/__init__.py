@@ -1,0 +1,1 @@
+"""The real interface in a headless browser: tests, pictures, times."""

@@ -1,0 +1,1 @@
+"""What a client is handed: pages that are printed."""

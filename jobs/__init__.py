@@ -1,0 +1,1 @@
+"""Work that takes longer than a page waits: a table, a lease, an end in words."""

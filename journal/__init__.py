@@ -1,0 +1,1 @@
+"""The follow-up: what was weighed, eaten and measured, why it stalls, the visits."""

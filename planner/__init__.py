@@ -1,0 +1,1 @@
+"""Days: meals of dishes against the targets they are planned for, kept as planned."""

@@ -1,0 +1,1 @@
+"""Two plates side by side, and the density ladder."""

@@ -1,0 +1,1 @@
+"""Recipes as they are written, reckoned while one types, kept in versions, cooked from."""

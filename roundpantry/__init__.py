@@ -1,0 +1,1 @@
+"""The roof: settings, addresses, the menu, checks; imports all, imported by nothing."""

@@ -1,3 +1,5 @@
+"""The schools area."""
+
 from django.apps import AppConfig
 
 

@@ -1,0 +1,1 @@
+"""The shopping list of a week, and what the kitchen has."""

@@ -1,0 +1,1 @@
+"""What makes and checks the data, the documents and the templates; for developers."""

@@ -41,7 +41,9 @@ FIFTH = 1.2
 # A change of a fifth of less than this is a change of nothing: tolerances of arithmetic.
 LEAST = 1e-6
 LONGEST_SECONDS = 300.0
-SWAPPED = {ast.Lt: "<=", ast.LtE: "<", ast.Gt: ">=", ast.GtE: ">"}
+# Against a number the edge itself is moved; between two things that vary the comparison is turned.
+MOVED = {ast.Lt: "<=", ast.LtE: "<", ast.Gt: ">=", ast.GtE: ">"}
+TURNED = {ast.Lt: ">=", ast.LtE: ">", ast.Gt: "<=", ast.GtE: "<"}
 SIGNS = {ast.Lt: "<", ast.LtE: "<=", ast.Gt: ">", ast.GtE: ">="}
 # Slow to import, and the same for every mutant.
 COMMON = ("hypothesis", "lxml.etree", "numpy", "ortools.sat.python.cp_model", "pint", "pydantic")
@@ -95,6 +97,15 @@ def _offsets(text: str) -> list[int]:
     return out
 
 
+def _threshold(node: ast.expr) -> bool:
+    """Whether it is a number other than nothing, or a named one, by itself or times something."""
+    if isinstance(node, ast.Constant):
+        return type(node.value) in (int, float) and abs(node.value) >= LEAST
+    if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Mult):
+        return _threshold(node.left) or _threshold(node.right)
+    return isinstance(node, ast.Name) and _NAME.match(node.id) is not None
+
+
 def of_code(path: Path, room: str) -> Iterator[Mutant]:
     """Each number of a named constant, and each comparison by more or less."""
     text = path.read_text(encoding="utf-8")
@@ -122,11 +133,12 @@ def of_code(path: Path, room: str) -> Iterator[Mutant]:
             continue
         left = node.left
         for op, right in zip(node.ops, node.comparators, strict=True):
-            if type(op) in SWAPPED:
+            if type(op) in MOVED:
                 start = at(left.end_lineno or 0, left.end_col_offset or 0)
                 between = text[start : at(right.lineno, right.col_offset)]
                 sign = SIGNS[type(op)]
-                yield Mutant(path, room, start + between.index(sign), sign, SWAPPED[type(op)])
+                after = (MOVED if _threshold(left) or _threshold(right) else TURNED)[type(op)]
+                yield Mutant(path, room, start + between.index(sign), sign, after)
             left = right
 
 

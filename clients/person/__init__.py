@@ -1,0 +1,1 @@
+"""Who the client is: the record, its forms, its history, what differs between saves."""

@@ -1,0 +1,1 @@
+"""Blood values, pressure and waist."""

@@ -1,0 +1,1 @@
+"""A client's record as the core reads it."""

@@ -1,0 +1,1 @@
+"""Weigh-ins and the line of weight."""

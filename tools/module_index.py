@@ -1,0 +1,89 @@
+"""Write docs/modules.md: every module in one line, the first sentence of its own docstring."""
+
+import argparse
+import ast
+import sys
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+PAGE = ROOT / "docs" / "modules.md"
+HEAD = """# Every module in one line
+
+Made of the modules' own docstrings by `tools/module_index.py`; `.ci/run` checks that it is
+current. What a package is for stands above its modules.
+"""
+ELSEWHERE = {".venv", "node_modules", ".git", "var", "migrations", "tests", "static", "__pycache__"}
+# From the ground up, as docs/architecture.md draws them.
+ORDER = (
+    "nutrition",
+    "webkit",
+    "practice",
+    "jobs",
+    "schools",
+    "clients",
+    "pantry",
+    "changes",
+    "recipes",
+    "bowls",
+    "planner",
+    "plates",
+    "handouts",
+    "week",
+    "shopping",
+    "journal",
+    "finder",
+    "demo",
+    "roundpantry",
+    "e2e",
+    "tools",
+)
+
+
+def sentence(path: Path) -> str:
+    """The first sentence of a module's docstring; empty for one without."""
+    text = ast.get_docstring(ast.parse(path.read_text(encoding="utf-8"))) or ""
+    line = " ".join(text.split("\n\n")[0].split())
+    return line.replace("|", "\\|").replace(" -> ", " → ")
+
+
+def folders(top: Path) -> list[Path]:
+    """A package and what is in it that is one, without tests and migrations."""
+    out = [top]
+    for path in sorted(top.rglob("*")):
+        if path.is_dir() and ELSEWHERE.isdisjoint(path.relative_to(ROOT).parts):
+            out += [path] if any(path.glob("*.py")) else []
+    return out
+
+
+def page() -> str:
+    out = [HEAD]
+    for name in ORDER:
+        for folder in folders(ROOT / name):
+            modules = [path for path in sorted(folder.glob("*.py")) if path.stem != "__init__"]
+            if not modules:
+                continue
+            said = folder / "__init__.py"
+            where = folder.relative_to(ROOT).as_posix()
+            out.append(f"\n## `{where}/`\n\n")
+            if said.exists() and sentence(said):
+                out.append(f"{sentence(said)}\n\n")
+            out.append("| module | |\n|---|---|\n")
+            out += [f"| `{path.name}` | {sentence(path)} |\n" for path in modules]
+    return "".join(out)
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--check", action="store_true", help="say whether the page is current")
+    made = page()
+    if parser.parse_args().check:
+        current = PAGE.exists() and PAGE.read_text(encoding="utf-8") == made
+        if not current:
+            print("docs/modules.md is not current: python tools/module_index.py")
+        return 0 if current else 1
+    PAGE.write_text(made, encoding="utf-8")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
