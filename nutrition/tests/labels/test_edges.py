@@ -14,6 +14,14 @@ from nutrition.labels.label import BadLabel, Label, read_label
 from nutrition.labels.like_kind import fill, fits, peers_of
 from nutrition.labels.own_food import own_food
 from nutrition.labels.printed_value import Unreadable, read_printed
+from nutrition.labels.rounding import (
+    Printed,
+    hidden_by,
+    hidden_by_percent,
+    hidden_in_europe,
+    rounded,
+)
+from nutrition.labels.tolerance import tolerated
 
 TABLE = food_table()
 INDEX = {key: at for at, key in enumerate(KEYS)}
@@ -219,3 +227,122 @@ class Claims(unittest.TestCase):
         self.assertNotEqual(self.verdicts("low fat", "30 g", fat_g="2"), ["holds"])
         self.assertEqual(self.verdicts("low fat", "31 g", fat_g="2"), ["holds"])
         self.assertEqual(self.verdicts("low fat", "30 g", fat_g="1.8"), ["holds"])
+
+
+class Rounding(unittest.TestCase):
+    def spread(self, one):
+        return round(one.amount - one.low, 6), round(one.high - one.amount, 6)
+
+    def test_percentages_of_the_daily_value(self):
+        """Of 18 mg of iron: steps of 2 % up to 10, of 5 up to 50, of 10 above; zero is under 2."""
+        for percent, down, up in (
+            (8.0, 1.0, 1.0),
+            (10.0, 1.0, 2.5),
+            (11.0, 2.5, 2.5),
+            (45.0, 2.5, 2.5),
+            (50.0, 2.5, 5.0),
+            (60.0, 5.0, 5.0),
+        ):
+            found = self.spread(hidden_by_percent("iron_mg", percent))
+            self.assertEqual(found, (round(down * 0.18, 6), round(up * 0.18, 6)))
+        self.assertAlmostEqual(hidden_by_percent("iron_mg", 0.0).high, 0.36)
+        self.assertAlmostEqual(hidden_by("iron_mg", 0.0).high, 0.36)
+
+    def test_in_europe(self):
+        """Tenths of a gram under 10 g, whole ones above; none is under half a gram, of saturated
+        fat under a tenth; salt goes in hundredths of a gram under a gram, in tenths above."""
+        for key, printed, down, up in (
+            ("protein_g", 9.9, 0.05, 0.05),
+            ("protein_g", 10.0, 0.5, 0.5),
+            ("protein_g", 0.0, 0.0, 0.5),
+            ("saturated_fat_g", 9.9, 0.05, 0.05),
+            ("saturated_fat_g", 10.0, 0.5, 0.5),
+            ("saturated_fat_g", 0.0, 0.0, 0.1),
+            ("sodium_mg", 396.0, 2.0, 2.0),
+            ("sodium_mg", 400.0, 20.0, 20.0),
+            ("sodium_mg", 0.0, 0.0, 5.0),
+            ("energy_kcal", 120.0, 0.5, 0.5),
+            ("iron_mg", 1.4, 0.05, 0.05),
+            ("iron_mg", 14.0, 0.5, 0.5),
+        ):
+            with self.subTest(key, printed=printed):
+                self.assertEqual(self.spread(hidden_in_europe(key, printed)), (down, up))
+
+    def test_nothing_is_below_zero(self):
+        for find in (rounded, hidden_by, hidden_by_percent, hidden_in_europe):
+            with self.assertRaises(ValueError):
+                find("iron_mg" if find is hidden_by_percent else "protein_g", -1.0)
+            find("iron_mg" if find is hidden_by_percent else "protein_g", 0.0)
+
+    def test_the_rules_of_101_9_on_both_sides(self):
+        for key, value, printed in (
+            ("fat_g", 0.49, 0.0),
+            ("fat_g", 0.5, 0.5),
+            ("fat_g", 4.9, 5.0),
+            ("fat_g", 5.4, 5.0),
+            ("protein_g", 0.49, 0.0),
+            ("protein_g", 0.5, 1.0),
+            ("energy_kcal", 4.9, 0.0),
+            ("energy_kcal", 5.0, 5.0),
+            ("energy_kcal", 48.0, 50.0),
+            ("energy_kcal", 54.0, 50.0),
+            ("sodium_mg", 4.9, 0.0),
+            ("sodium_mg", 138.0, 140.0),
+            ("sodium_mg", 144.0, 140.0),
+        ):
+            self.assertEqual(rounded(key, value), printed, (key, value))
+
+
+class Law(unittest.TestCase):
+    def within(self, kind, key, amount):
+        found = tolerated(kind, key, Printed(amount, amount, amount))
+        return round(found.low, 6), round(found.high, 6)
+
+    def test_the_united_states(self):
+        """What must be there at least four fifths; what must not, up to six fifths."""
+        self.assertEqual(self.within("us", "protein_g", 10.0), (8.0, 11.0))
+        self.assertEqual(self.within("us", "sodium_mg", 100.0), (90.0, 120.0))
+
+    def test_the_european_union(self):
+        for key, amount, low, high in (
+            ("protein_g", 9.0, 7.0, 11.0),
+            ("protein_g", 10.0, 8.0, 12.0),
+            ("protein_g", 40.0, 32.0, 48.0),
+            ("protein_g", 41.0, 33.0, 49.0),
+            ("fat_g", 9.0, 7.5, 10.5),
+            ("fat_g", 41.0, 33.0, 49.0),
+            ("saturated_fat_g", 3.9, 3.1, 4.7),
+            ("saturated_fat_g", 4.0, 3.2, 4.8),
+            ("saturated_fat_g", 50.0, 40.0, 60.0),
+            ("monounsaturated_fat_g", 3.9, 3.1, 4.7),
+            ("polyunsaturated_fat_g", 3.9, 3.1, 4.7),
+            ("carbohydrate_g", 9.0, 7.0, 11.0),
+            ("carbohydrate_g", 41.0, 33.0, 49.0),
+            ("sugars_g", 9.0, 7.0, 11.0),
+            ("sugars_g", 41.0, 33.0, 49.0),
+            ("fiber_g", 9.0, 7.0, 11.0),
+            ("fiber_g", 41.0, 33.0, 49.0),
+            ("sodium_mg", 499.0, 349.0, 649.0),
+            ("sodium_mg", 500.0, 400.0, 600.0),
+            ("vitamin_c_mg", 100.0, 65.0, 150.0),
+            ("iron_mg", 100.0, 65.0, 145.0),
+            ("energy_kcal", 100.0, 85.0, 115.0),
+        ):
+            with self.subTest(key, amount=amount):
+                self.assertEqual(self.within("europe", key, amount), (low, high))
+
+
+class OfTheEnergy(unittest.TestCase):
+    def test_low_saturated_fat_is_15_percent_of_the_energy_at_most(self):
+        """A gram brings 9 kcal: of 60 kcal 15 %, of 55 more."""
+        for kcal, holds in (("60", True), ("55", False), ("70", True)):
+            printed = {
+                "energy_kcal": kcal,
+                "protein_g": "5",
+                "fat_g": "3",
+                "saturated_fat_g": "1",
+                "carbohydrate_g": "3",
+            }
+            read = read_label(label("100 g", printed, sure=True))
+            rows = held("low saturated fat", read, read_ingredients("", food_names()))
+            self.assertEqual("does not hold" not in {row.holds for row in rows}, holds, kcal)
