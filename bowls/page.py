@@ -177,6 +177,7 @@ class BowlPages(OpenRecordPages[Bowl]):
         more: bool = False,
         **_about: Any,
     ) -> dict[str, Any]:
+        # Whole: all that the page shows, a name a line.
         reckoned = reckon_bowl(bowl)
         asked = (
             request.POST.get("rim") or request.GET.get("rim") or request.COOKIES.get(RIM_COOKIE, "")

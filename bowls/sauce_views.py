@@ -126,6 +126,7 @@ def _wearing(recipe: Recipe) -> list[dict[str, object]]:
 def bench(request: PageRequest, pk: int) -> HttpResponse:
     """Thinner by how much, to what density, how many kcal and grams of fat a bowl, and how much of
     what is rich can go."""
+    # Whole: all that the bench shows, a name a line.
     recipe = get_object_or_404(Recipe, pk=pk)
     facts, client = facts_of(recipe), request.for_client
     plan = plan_of(client)

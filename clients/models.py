@@ -1,5 +1,7 @@
 """Clients: who they are, what they weigh and take, and the record of their targets."""
 
+# Whole: the tables of one client; what is computed of them stands in the core and in clients/plan.
+
 from collections.abc import Callable
 from datetime import date
 

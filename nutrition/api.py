@@ -471,6 +471,7 @@ def plan_week(
     >>> [row.dish for row in found.weeks[0].days[0].meals["dinner"]]
     ['stew']
     """
+    # Whole: its documentation.
     asked = {
         "person": who,
         "dishes": [dict(one) for one in dishes],

@@ -116,6 +116,7 @@ def _address(name: str, keys: list[str], **more: str) -> str:
 
 def compared(request: PageRequest, most: int = MOST_PLATES) -> dict[str, Any]:
     """So many plates brought to a basis, their rounds, and what differs."""
+    # Whole: all that the page shows, a name a line.
     looked, client = _asked(request, most), request.for_client
     plates = looked.plates
     plan = plan_of(client)

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any, cast
 
-from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.composition.cooking_methods import METHOD_WORDS
 from nutrition.recipe.model import BATCH_G, MAX_LINE_LENGTH, MAX_LINES, REDUCED, SERVINGS
 from nutrition.recipe.model import Recipe as CoreRecipe
 from nutrition.recipe.notation import counted_lines

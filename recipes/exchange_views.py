@@ -7,7 +7,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
 
 from clients.pages.context import PageRequest
-from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.composition.cooking_methods import METHOD_WORDS
 from nutrition.composition.foods import food_table
 from nutrition.formats.recipe_csv import to_csv
 from nutrition.formats.recipe_text import to_text

@@ -5,7 +5,7 @@ from django.db import models
 from django_scopes import ScopedManager
 
 from clients.models import Client
-from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.composition.cooking_methods import METHOD_WORDS
 from nutrition.recipe.model import BATCH_G, LINE_G, MAX_LINES, REDUCED, SERVINGS, within
 from nutrition.recipe.model import Recipe as CoreRecipe
 from nutrition.recipe.notation import counted_lines

@@ -60,6 +60,7 @@ def _context(
     of: Recipe | None = None,
 ) -> dict[str, Any]:
     """What the right side and the serving panel need."""
+    # Whole: all that the page shows, a name a line.
     chosen = request.POST.get("bring") or request.GET.get("bring") or "protein_g"
     chosen = chosen if chosen in KEYS else "protein_g"
     text = request.POST.get("text", "") if request.method == "POST" else written
@@ -183,6 +184,7 @@ def keep_typing(request: PageRequest, pk: int) -> HttpResponse:
 
 
 def edit(request: PageRequest, pk: int | None = None) -> HttpResponse:
+    # Whole: one form: opened, refused, stale, saved.
     if pk is None:
         recipe = Recipe(practice=request.practice, measures=request.practice.measures)
     else:

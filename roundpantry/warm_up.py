@@ -4,7 +4,7 @@ import gc
 
 from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import food_table
-from nutrition.safety.cautions import rules
+from nutrition.safety.caution_rules import rules
 from nutrition.targets.blood import convert
 
 

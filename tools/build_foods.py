@@ -1,5 +1,7 @@
 """Build nutrition/data/foods.csv from the selection and the two open data sets."""
 
+# Whole: the table is made in one run, a step a function.
+
 from __future__ import annotations
 
 import argparse
@@ -153,6 +155,7 @@ class Builder:
         return {}
 
     def _make(self, slug: str) -> None:
+        # Whole: the steps of one row, in their order.
         food = self.selection[slug]
         notes: list[str] = []
         row = self._base(food, notes)

@@ -85,6 +85,7 @@ def choice_of(entry: WeekEntry, thing: Thing | None) -> Choice | None:
 def pose(week: Week) -> Posed:
     """What there is to plan: favorites and what stands in the week already, through the client's
     gate, against the days' targets. Only where the client's targets are known."""
+    # Whole: one problem, a field a line.
     plan, skeleton = plan_for(week), skeleton_in(week)
     assert plan.day is not None
     gate = gate_of(plan)

@@ -1,6 +1,8 @@
 """Client list, a client's working page, and what is changed there: targets, meals, weigh-ins,
 cautions put aside."""
 
+# Whole: the pages of the client record, each a few lines over what the plan says.
+
 from django.contrib import messages
 from django.db import transaction
 from django.http import Http404, HttpResponse, HttpResponseRedirect
@@ -32,7 +34,7 @@ from clients.plan.strip import MOST_SHOWN
 from clients.plan.versions import make_version
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.follow_up.stall import span
-from nutrition.safety.cautions import rules
+from nutrition.safety.caution_rules import rules
 from nutrition.targets.meals import MEAL_NAMES
 from practice.forms import with_version
 from practice.removal import offered_back

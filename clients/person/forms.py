@@ -1,5 +1,7 @@
 """Forms for clients."""
 
+# Whole: the fields of a person, each with its own message; they share what a person's figures can be.
+
 import re
 from datetime import date, datetime
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from clients.models import Client
-from nutrition.safety.cautions import rules
+from nutrition.safety.caution_rules import rules
 
 MOST = 30
 

@@ -14,7 +14,8 @@ from clients.models import HALF_A_YEAR_WEIGH_INS, CautionDismissal, Client
 from clients.plan.in_force import Plan
 from nutrition.composition.ingredient import Ingredient
 from nutrition.follow_up.sudden_change import weight_signs
-from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Caution, Situation, cautions_in
 from nutrition.safety.limits_in_force import limits_of
 from nutrition.safety.situations import (
     body_numbers,

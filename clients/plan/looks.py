@@ -23,7 +23,8 @@ from clients.models import (
 from clients.plan.attention import judged_now, reasons, weekly_pace
 from clients.plan.cautions import of_the_client
 from clients.plan.in_force import plan_of
-from nutrition.safety.cautions import LEVELS, URGENT, Caution
+from nutrition.safety.caution_rules import LEVELS, URGENT
+from nutrition.safety.cautions import Caution
 from nutrition.targets.conditions import groups_of, in_play
 from practice.passing_notes import note_in_passing
 from practice.removal import put_away_or_back

@@ -11,7 +11,8 @@ from clients.models import Client
 from clients.plan.attention import judged_now, weekly_pace
 from clients.plan.cautions import Told, of_the_client
 from clients.plan.in_force import plan_of
-from nutrition.safety.cautions import LEVELS, Caution
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Caution
 from practice.models import Practice
 
 # What is said of a stop for which the client has no words of their own.

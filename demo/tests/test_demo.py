@@ -12,7 +12,7 @@ from clients.plan.cautions import of_foods, of_the_client
 from clients.plan.in_force import plan_of
 from demo.load import unsettled
 from demo.tests.demo_rows import fill
-from nutrition.safety.cautions import rules
+from nutrition.safety.caution_rules import rules
 from nutrition.targets.schools import schools
 from pantry.in_force import foods_of_practice
 from planner.cautions import told_of

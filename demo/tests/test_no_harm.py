@@ -27,7 +27,7 @@ from nutrition.portions.problem import OF_PLANTS, BadProblem
 from nutrition.portions.proposals import balanced
 from nutrition.portions.solver import balance
 from nutrition.portions.staples import staple_portions
-from nutrition.safety.cautions import LEVELS
+from nutrition.safety.caution_rules import LEVELS
 from nutrition.targets.aims import upper_levels
 from pantry.in_force import foods_of_practice
 from planner.changeable import DayChanges

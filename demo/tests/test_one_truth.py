@@ -16,7 +16,7 @@ from clients.plan.in_force import plan_of
 from clients.plan.standing import stands_anyway
 from clients.plan.versions import make_version
 from demo.tests.demo_rows import fill
-from nutrition.safety.cautions import LEVELS
+from nutrition.safety.caution_rules import LEVELS
 from nutrition.targets.conditions import conditions
 from pantry.in_force import foods_of_practice
 from planner.cautions import caution_numbers

@@ -1,6 +1,8 @@
 """Blood values, pressure and waist of a client: kept, compared, shown beside the intake of what
 bears on each."""
 
+# Whole: values kept, compared and shown go by the same rows.
+
 from __future__ import annotations
 
 import csv

@@ -1,6 +1,8 @@
 """How well a row of the table agrees with how a food is said to be: dry or cooked, salted or not,
 drained, smoked, sprouted. A word that contradicts a row excludes it."""
 
+# Whole: the marks of a row and of a phrase are weighed against each other by one set of rules.
+
 from __future__ import annotations
 
 from collections.abc import Callable

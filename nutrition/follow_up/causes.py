@@ -2,6 +2,8 @@
 account for, each with its evidence and what would tell it from the others. Nobody is to blame in
 any of them."""
 
+# Whole: each explanation is one function of the same shape; they are read side by side.
+
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence

@@ -2,6 +2,8 @@
 little less of what is dense and a cup of greens more, or one dish for another, before anything is
 forbidden. Balance finds how much, and what it would make worse is said."""
 
+# Whole: one search: what is tried, what it does, and which of it is told.
+
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence

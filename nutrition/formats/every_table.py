@@ -15,7 +15,7 @@ from nutrition.planning.skeleton import check_skeletons
 from nutrition.prep.buying import check_sold
 from nutrition.prep.keeping import keeping_kinds
 from nutrition.recipe.kitchen_notes import senses
-from nutrition.safety.cautions import rules
+from nutrition.safety.caution_rules import rules
 from nutrition.swaps.library import library
 from nutrition.targets.conditions import conditions
 from nutrition.targets.reference_intakes import reference_intakes

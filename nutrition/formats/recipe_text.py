@@ -7,7 +7,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field, replace
 
-from nutrition.composition.cooking import UnknownMethod, read_method
+from nutrition.composition.cooking_methods import UnknownMethod, read_method
 from nutrition.formats.shared import Shared, as_percent, exact, with_known_choices
 from nutrition.recipe.model import (
     BATCH_G,

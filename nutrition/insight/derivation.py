@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
 from nutrition.composition.amounts import DENSITY, PRAL_FACTORS, amount_of
-from nutrition.composition.cooking import Cooked
+from nutrition.composition.cooking_methods import Cooked
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import NUTRIENT, SUMS

@@ -56,6 +56,7 @@ def own_food(slug: str, label: Label, table: FoodTable, names: FoodNames) -> Own
 
     Raises BadLabel with what is wrong by field.
     """
+    # Whole: what a label tells, then what is filled, in that order.
     read = read_label(label)
     listed = read_ingredients(label.ingredients, names)
     # nothing is filled from a kind that was only guessed: it is asked about first

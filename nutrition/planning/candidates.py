@@ -19,7 +19,8 @@ from nutrition.portions.serving_limits import (
     SERVING_COUNTS,
 )
 from nutrition.prep.keeping import Keeping
-from nutrition.safety.cautions import LEVELS, Situation, cautions_in
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Situation, cautions_in
 from nutrition.safety.gate import Gate
 from nutrition.safety.situations import PlannedDay, day_numbers
 from nutrition.targets.aim import Aim

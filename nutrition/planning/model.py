@@ -1,6 +1,8 @@
 """A week for OR-Tools CP-SAT: what stands in each slot, how much of it, from which pot, and each
 sum that counts as a whole number."""
 
+# Whole: one model for the solver; its parts share its variables.
+
 from __future__ import annotations
 
 import math

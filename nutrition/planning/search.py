@@ -1,6 +1,8 @@
 """The best week within some work: one that repeats itself between the cook's days to begin with,
 then a few days or one meal at a time made better, sum by sum; and what is proved of it."""
 
+# Whole: one search; its steps share the best week so far and the work that is left.
+
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterator, Mapping, Sequence

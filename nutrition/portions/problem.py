@@ -7,6 +7,8 @@ weighted sum of |total - aim| / aim is smallest; (4) the change from the practit
 portions, in kitchen-sized steps, is smallest.
 """
 
+# Whole: the problem in words and in arrays, which must agree.
+
 from __future__ import annotations
 
 import math

@@ -1,6 +1,8 @@
 """Up to three answers to one problem: the best single change, the best pair, then all that earns
 its move. Each with what changed, what limits it, and what it does for the person in a sentence."""
 
+# Whole: the three proposals are found, judged and said by the same rules.
+
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
-from nutrition.composition.cooking import before_cooking
+from nutrition.composition.cooking_methods import before_cooking
 from nutrition.composition.foods import Food, food_table
 from nutrition.composition.tables import BadTable, toml_rows
 

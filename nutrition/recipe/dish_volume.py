@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from nutrition.composition.cooking import Cooked
+from nutrition.composition.cooking_methods import Cooked
 from nutrition.composition.foods import ML_PER_CUP, Food, ready_to_eat
 from nutrition.composition.tables import DATA, needs, only
 from nutrition.written.line import Line

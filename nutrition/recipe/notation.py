@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
-from nutrition.composition.cooking import UnknownMethod, read_method
+from nutrition.composition.cooking_methods import UnknownMethod, read_method
 
 SHARES = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4, "fifth": 1 / 5, "all": 1.0}
 SHARE = r"\d+(?:\.\d+)?\s*%|half|third|quarter|fifth"

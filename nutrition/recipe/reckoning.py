@@ -8,17 +8,14 @@ from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
-from nutrition.composition.cooking import (
+from nutrition.composition.cooking import STRAINED_GROUPS, cook, cook_in_turn, water_needed
+from nutrition.composition.cooking_methods import (
     STEAM,
-    STRAINED_GROUPS,
     TAKE_UP_WATER,
     WATER_KEPT,
     Cooked,
     boiled_with,
-    cook,
-    cook_in_turn,
     resolved,
-    water_needed,
 )
 from nutrition.composition.food_names import FoodNames
 from nutrition.composition.foods import Food, food_table

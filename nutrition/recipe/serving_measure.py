@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from nutrition.composition.errors import CoreError
 from nutrition.recipe.reckoning import Facts
 from nutrition.written import units
-from nutrition.written.grammar import FILLS
 from nutrition.written.household import fraction
+from nutrition.written.line_patterns import FILLS
 from nutrition.written.serving_words import _read_measure, counted
 from nutrition.written.wording import number
 

@@ -15,7 +15,8 @@ from nutrition.requests.fields import OneOf
 from nutrition.requests.meals import Eaten, Meals, read_meals
 from nutrition.requests.person import Asked, PersonGiven
 from nutrition.requests.structure import Structure, Told, decoded
-from nutrition.safety.cautions import LEVELS, Caution, cautions_in
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Caution, cautions_in
 from nutrition.safety.situations import (
     body_numbers,
     day_numbers,

@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import Field
 
-from nutrition.composition.cooking import Cooked
+from nutrition.composition.cooking_methods import Cooked
 from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.composition.profile import Profile
 from nutrition.insight import indices

@@ -15,7 +15,8 @@ from nutrition.composition.food_mosts import ceiling_g, most_of
 from nutrition.composition.foods import Food
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.ingredient import Ingredient
-from nutrition.safety.cautions import LEVELS, Caution, Situation, cautions_in
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Caution, Situation, cautions_in
 from nutrition.targets.conditions import in_play, speaking
 from nutrition.targets.schools import School
 

@@ -17,7 +17,8 @@ from nutrition.composition.unknown_amounts import (
     unknown_at_most,
 )
 from nutrition.portions.staples import staples
-from nutrition.safety.cautions import LEVELS, Caution
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Caution
 from nutrition.safety.gate import Gate
 from nutrition.swaps.fillers import COMPLEMENT_KEYS, Filler, complement
 from nutrition.swaps.swap import Step, Swap, gap, totals_of

@@ -1,6 +1,8 @@
 """Blood values, pressure and waist: what is known of each, their units, and what the latest of them
 means for a plan."""
 
+# Whole: what is known of a value, its units and what it means.
+
 from __future__ import annotations
 
 import math

@@ -57,6 +57,7 @@ def day_targets(
     An order stands over a condition, a condition over the school, the school over general guidance.
     Raises OutOfRange, or Referred for a person whom the formulas do not cover.
     """
+    # Whole: a day in the order in which it is made.
     check(person)
     for order in orders:
         check_order(order)

@@ -3,12 +3,45 @@
 `read` knows words and numbers only; `written.matching` puts a food and its grams to what was read.
 """
 
+# Whole: one pass over a line; each step hands on what is left of it.
+
 from __future__ import annotations
 
 import re
 import unicodedata
 from dataclasses import dataclass, replace
 
+from nutrition.written.line_patterns import (
+    AND_ANOTHER,
+    ASIDE,
+    CONTAINERS,
+    COUNT_AFTER,
+    COUNTED,
+    EACH_AFTER,
+    EACH_OF,
+    FILL,
+    FORM_WORDS,
+    INCHES,
+    JOINT,
+    LOOK,
+    LOOSE,
+    MOST_COUNT,
+    NO_AMOUNT,
+    NO_UNIT,
+    OR_SIZE,
+    PACKAGE,
+    PLUS_MORE,
+    PURPOSE,
+    QTY,
+    SALT_AND_PEPPER,
+    SHARE_USED,
+    SHARES,
+    SIZES,
+    SMALLER,
+    TAKE,
+    UNIT,
+    WITH_WATER,
+)
 from nutrition.written.remarks import set_apart
 from nutrition.written.units import CASED, UNIT_OF, WEIGHT_NAMES
 from nutrition.written.wording import NUMBER, number, plain
@@ -58,158 +91,6 @@ class Reading:
     beside: str = ""
 
 
-FORM_WORDS = {
-    "cooked": "cooked",
-    "boiled": "cooked",
-    "steamed": "cooked",
-    "dry": "dry",
-    "dried": "dried",
-    "uncooked": "dry",
-    "raw": "raw",
-    "fresh": "fresh",
-    "frozen": "frozen",
-    "canned": "canned",
-    "tinned": "canned",
-    "prepared": "prepared",
-    "drained": "drained",
-    "rinsed": "rinsed",
-    "undrained": "undrained",
-    "chopped": "chopped",
-    "diced": "chopped",
-    "cubed": "chopped",
-    "sliced": "sliced",
-    "grated": "grated",
-    "shredded": "shredded",
-    "minced": "minced",
-    "mashed": "mashed",
-    "puree": "mashed",
-    "pureed": "mashed",
-    "ground": "ground",
-    "packed": "packed",
-    "whole": "whole",
-    "peeled": "peeled",
-    "unpeeled": "unpeeled",
-    "pitted": "pitted",
-    "baked": "baked",
-    "roasted": "roasted",
-    "toasted": "toasted",
-    "crumbled": "chopped",
-    "halved": "halves",
-    "quartered": "chopped",
-    "trimmed": "trimmed",
-    "untrimmed": "untrimmed",
-}
-FILLS = {
-    "heaping": 1.25,
-    "heaped": 1.25,
-    "rounded": 1.15,
-    "scant": 0.9,
-    "level": 1.0,
-    "generous": 1.1,
-    "good": 1.1,
-}
-
-_QTY = re.compile(rf"\s*({NUMBER})(?:\s*(?:-|to|or)\s*({NUMBER}))?(?:\s*([x×])(?=\s*\d))?", re.I)
-_PACKAGE = re.compile(
-    rf"\(?\s*({NUMBER})\s*-?\s*(g|kg|oz|oz\.|ounces?|ml|l|lb|lbs|grams?|fl\.? ?oz)\b\.?\s*\)?", re.I
-)
-_UNITS = sorted((name for name in UNIT_OF if len(name) > 1), key=len, reverse=True)
-_UNIT = re.compile(
-    r"\s*-?(" + "|".join(re.escape(name) for name in _UNITS) + r"|[cgl])(?![a-z])\.?", re.I
-)
-# How a clove or a slice looks says nothing of what it weighs.
-_LOOK = re.compile(
-    r"\s*(?:fat|plump|thick|thin|thickly cut|long|short|juicy)\s+(?=(?:clove|slice|stalk|stick|rib"
-    r"|piece|wedge|spear|sprig|leek)s?\b)",
-    re.I,
-)
-# Begins as a unit does and is a food.
-_NO_UNIT = re.compile(r"\s*(?:bottle gourd|cubed|canned|head lettuce|leaf lettuce|ear fung)", re.I)
-_INCHES = re.compile(
-    rf"\s*\(\s*({NUMBER})[\s-]*(?:inch|in\.?|\")\s*\)\s*(?:piece|knob|length)s?\b", re.I
-)
-_JOINT = re.compile(r"\s*(plus|and|\+|&|minus|less)\s+(?=\d)", re.I)
-# "1/2 tsp each cumin and coriander": one amount for several foods.
-_EACH_OF = re.compile(
-    r"^(?P<amount>[^,(]*?)\s*\beach\b(?: of)?\s*[:,]?\s*"
-    r"(?P<foods>[^,(]+(?:,| and | & | \+ )\s*\w.*)$",
-    re.I,
-)
-_EACH_AFTER = re.compile(rf"^(?P<amount>{NUMBER}\s*[a-z]+)\s+(?P<foods>.+?),? each$", re.I)
-# "2 tbsp ground flaxseed + 6 tbsp water": two foods, each with its amount.
-_AND_ANOTHER = re.compile(
-    rf"^(.*[a-z]{{3}}.*?),?\s+(?:\+|plus|and|&|mixed with|with|in)\s+({NUMBER}\s*[a-z].*)$", re.I
-)
-# "half of it", "use a third": what of the amount counts.
-_SHARE_USED = re.compile(
-    r"(?:^|, |\b(?:use|using|only|just) )(?:about )?(?:a |an |one )?(half|third|quarter)"
-    r"(?: (?:of it|of this|of the \w+|used|only))?(?=$|,)",
-    re.I,
-)
-_SHARES = {"half": 1 / 2, "third": 1 / 3, "quarter": 1 / 4}
-_PLUS_MORE = re.compile(rf"(?:^|, )(?:plus|and|\+) ({NUMBER})\s*([a-z]+)\b(?! of)", re.I)
-NO_AMOUNT = "no amount given"
-# No kitchen weighs or counts so much on one line.
-MOST_COUNT = 10_000
-_OR_SIZE = re.compile(r"\s*(?:or|to|-)\s*(?:small|medium|large)\b", re.I)
-_FILL = re.compile(r"\s*(" + "|".join(FILLS) + r"|packed|loosely packed)\b", re.I)
-_TAKE = re.compile(
-    r"^\s*(?:the\s+)?(juice|zest)(?:\s+and\s+(?:zest|juice))?\s+(?:of|from)\s+", re.I
-)
-_COUNTED = {
-    *("", "small", "medium", "large", "head", "stalk", "rib", "ear", "glass", "mug", "bowl"),
-    *("nest", "piece", "slice", "square", "serving", "bunch", "punnet"),
-}
-_ASIDE = re.compile(
-    rf"(?:about|approx\.?|approximately|around|weighing|~)?\s*({NUMBER})\s*-?\s*(g|kg|oz|ounces?"
-    rf"|grams?|lbs?|pounds?|ml|cl|l|fl oz)\.?( each)?",
-    re.I,
-)
-_CONTAINERS = {"can", "jar", "package", "block", "pot"}
-SIZES = ("small", "medium", "large", "extra large")
-# Stirred into the food, it brings nothing but its weight: "1 tbsp ground flaxseed + 3 tbsp water".
-_WITH_WATER = re.compile(
-    rf",?\s+(?:\+|plus|and|&|mixed with|with|in)\s+(?P<water>{NUMBER}\s*[a-z]+\.?\s+(?:of )?"
-    r"(?:(?:hot|warm|cold|boiling|lukewarm|tap) )?water)\b.*$",
-    re.I,
-)
-# What may follow a unit without a word between.
-SMALLER = {
-    "kg": ("g",),
-    "lb": ("oz",),
-    "l": ("ml",),
-    "pint": ("cup", "tbsp", "fl oz"),
-    "quart": ("cup", "tbsp", "fl oz"),
-    "cup": ("tbsp", "tsp"),
-    "tbsp": ("tsp",),
-}
-# A count word that follows its food: "celery stalks", "garlic cloves", "walnut halves".
-_COUNT_AFTER = re.compile(
-    r"^(.+?) (stalks?|ribs?|sticks?|cloves?|sheets?|leaf|leaves|sprigs?|heads?|bulbs?|florets?"
-    r"|slices?|wedges?|bunch|bunches|spears?|ears?|"
-    r"halves|caps?)$",
-    re.I,
-)
-# An amount that is left to the cook.
-_LOOSE = re.compile(
-    r"\b(to taste|as needed|as required|for serving|to serve|for garnish|to garnish|for drizzling"
-    r"|for dusting|for frying|for greasing|for the pan|to thin|to cover|to loosen|to finish"
-    r"|to sprinkle|for sprinkling)\b",
-    re.I,
-)
-_PURPOSE = re.compile(
-    r"\s+(?:to (?:thin|taste|serve|garnish|cover|drizzle|finish|loosen)|for (?:serving|garnish"
-    r"|dusting|topping|drizzling|cooking|frying|brushing|dressing))\b.*$",
-    re.I,
-)
-
-
-# Seasoned with both: the salt is what counts.
-_SALT_AND_PEPPER = re.compile(
-    r"\bsalt (?:and|&|\+) (?:(?:freshly|ground|cracked|black|white|fresh) )*pepper\b", re.I
-)
-
-
 @dataclass
 class _Cursor:
     text: str
@@ -229,11 +110,11 @@ class _Cursor:
 def _several(line: str, text: str) -> tuple[str, ...]:
     """The lines to write where one amount stands for several foods: "1/2 tsp each cumin and
     coriander"."""
-    two = _AND_ANOTHER.match(line)
+    two = AND_ANOTHER.match(line)
     if two and all(_read(part).phrase and _read(part).terms for part in two.groups()):
         return tuple(part.strip(" ,") for part in two.groups())
-    match = _EACH_OF.match(line) or _EACH_AFTER.match(line)
-    if not match or (match.re is _EACH_AFTER and not re.search(r",| and | & ", match["foods"])):
+    match = EACH_OF.match(line) or EACH_AFTER.match(line)
+    if not match or (match.re is EACH_AFTER and not re.search(r",| and | & ", match["foods"])):
         return ()
     foods = [
         one.strip(" .")
@@ -245,15 +126,15 @@ def _several(line: str, text: str) -> tuple[str, ...]:
 
 def _of_it(terms: tuple[Quantity, ...], note: str) -> tuple[Quantity, ...]:
     """What counts of an amount of which a part is used: "1 onion, half of it"."""
-    match = _SHARE_USED.search(note)
+    match = SHARE_USED.search(note)
     if not match:
         return terms
-    return tuple(term.times(_SHARES[match[1].lower()]) for term in terms)
+    return tuple(term.times(SHARES[match[1].lower()]) for term in terms)
 
 
 def _more_of_it(terms: tuple[Quantity, ...], note: str) -> tuple[Quantity, ...]:
     """An amount that is added after the food: "1 tbsp tahini, plus 1 tsp"."""
-    match = _PLUS_MORE.search(note)
+    match = PLUS_MORE.search(note)
     unit = UNIT_OF.get(match[2].lower()) if match else None
     if not match or unit is None or not terms:
         return terms
@@ -279,7 +160,7 @@ def _unit_of(word: str) -> str:
 
 
 def _quantity(cursor: _Cursor) -> tuple[float, float, float] | None:
-    match = cursor.take(_QTY)
+    match = cursor.take(QTY)
     if not match:
         return None
     low = number(match[1])
@@ -291,12 +172,12 @@ def _quantity(cursor: _Cursor) -> tuple[float, float, float] | None:
 
 
 def _cased_unit(cursor: _Cursor) -> str:
-    cursor.take(_LOOK)
+    cursor.take(LOOK)
     match = re.compile(r"\s*(Tb|T|t)(?![A-Za-z])\.?").match(cursor.text, cursor.at)
     if match:
         cursor.at = match.end()
         return CASED[match[1]]
-    found = None if _NO_UNIT.match(cursor.text, cursor.at) else cursor.take(_UNIT)
+    found = None if NO_UNIT.match(cursor.text, cursor.at) else cursor.take(UNIT)
     return _unit_of(found[1]) if found else ""
 
 
@@ -317,12 +198,13 @@ def _names_food(line: str) -> bool:
 
 
 def _read(text: str) -> Reading:
+    # Whole: one pass over a line.
     line = plain(text)[:400]
     if not line:
         return Reading(text=text, problem="empty line")
     if not re.search(r"\beach\b", line, re.I):
-        line = _SALT_AND_PEPPER.sub("salt", line)
-    water = _WITH_WATER.search(line)
+        line = SALT_AND_PEPPER.sub("salt", line)
+    water = WITH_WATER.search(line)
     if water and _names_food(line[: water.start()]):
         line = line[: water.start()]
     else:
@@ -330,7 +212,7 @@ def _read(text: str) -> Reading:
     said = set_apart(line)
     line = said.line
     take = ""
-    match = _TAKE.match(line)
+    match = TAKE.match(line)
     if match:
         take, line = match[1].lower(), line[match.end() :]
         if "juice" in match[0].lower():
@@ -344,7 +226,7 @@ def _read(text: str) -> Reading:
         return Reading(text=text, phrase=line, problem="the amount could not be read")
     terms, package, size, fill, pieces = parsed
     whole = pieces > 0
-    rest = _PURPOSE.sub("", cursor.rest)
+    rest = PURPOSE.sub("", cursor.rest)
     rest, alternatives, shared = _alternatives(rest)
     phrase, forms, note = _phrase(rest)
     whole_phrase = phrase
@@ -366,7 +248,7 @@ def _read(text: str) -> Reading:
     if after and not size:
         # "1 baked sweet potato, large"
         terms = tuple(replace(term, unit=term.unit or after) for term in terms)
-    loose = _LOOSE.search(line)
+    loose = LOOSE.search(line)
     problem = _beyond(text.strip(), terms)
     several = _several(line, cursor.text)
     if several:
@@ -436,7 +318,7 @@ def _after_the_food(
 ) -> tuple[tuple[Quantity, ...], Quantity | None, str, tuple[str, ...], str]:
     """A count word that follows its food ("garlic cloves"), and the size of a can said at the
     end."""
-    counted, shared = _COUNT_AFTER.match(phrase), ""
+    counted, shared = COUNT_AFTER.match(phrase), ""
     if counted and counted[1].lower() in FORM_WORDS:
         # "whole cloves" are the spice
         counted = None
@@ -452,9 +334,9 @@ def _after_the_food(
             terms, phrase = (replace(terms[0], unit=UNIT_OF[word]),), counted[1]
         elif word.startswith("floret"):
             phrase, shared = counted[1], phrase
-    if len(terms) == 1 and terms[0].unit in _COUNTED and package is None:
+    if len(terms) == 1 and terms[0].unit in COUNTED and package is None:
         terms = _weighed_aside(terms[0], note)
-    if package is None and len(terms) == 1 and terms[0].unit in _CONTAINERS:
+    if package is None and len(terms) == 1 and terms[0].unit in CONTAINERS:
         stated = re.match(
             rf"\s*(?:about )?({NUMBER})\s*-?\s*(g|kg|fl oz|oz|ounces?|grams?|lb|ml|l)\b",
             note.split(", ")[-1],
@@ -470,7 +352,7 @@ def _weighed_aside(term: Quantity, note: str) -> tuple[Quantity, ...]:
     """What a count was said to weigh besides: "2 potatoes (about 300 g)", "3 carrots (60 g
     each)"."""
     for part in note.split(", "):
-        stated = _ASIDE.fullmatch(part.strip())
+        stated = ASIDE.fullmatch(part.strip())
         if stated:
             value = number(stated[1])
             one = Quantity(value, value, value, _unit_of(stated[2]))
@@ -479,6 +361,7 @@ def _weighed_aside(term: Quantity, note: str) -> tuple[Quantity, ...]:
 
 
 def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str, str, float]:
+    # Whole: one pass over the amounts of a line.
     terms: list[Quantity] = []
     package: Quantity | None = None
     size = fill = ""
@@ -490,21 +373,21 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
             break
         if amount[0] > 100_000:
             raise ValueError("an amount beyond any kitchen")
-        found = cursor.take(_FILL)
+        found = cursor.take(FILL)
         if found:
             fill = found[1].lower()
         # "1 (2-inch) piece": two inches of it
-        inches = _INCHES.match(cursor.text, cursor.at)
+        inches = INCHES.match(cursor.text, cursor.at)
         if inches:
             cursor.at = inches.end()
             terms.append(Quantity(*amount, "inch").times(number(inches[1])))
             break
-        inner = re.compile(r"\s*(?:" + _PACKAGE.pattern + r")(?=\s|$|-)", re.I).match(
+        inner = re.compile(r"\s*(?:" + PACKAGE.pattern + r")(?=\s|$|-)", re.I).match(
             cursor.text, cursor.at
         )
         if inner and re.match(
             r"\s*-?\s*(?:\S+\s+){0,2}?(?:"
-            + "|".join(n for u in _CONTAINERS for n in _names(u))
+            + "|".join(n for u in CONTAINERS for n in _names(u))
             + r")\b",
             cursor.text[inner.end() :],
             re.I,
@@ -518,19 +401,19 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
         if unit in SIZES:
             size = unit
             # "small or medium": between the two, so the first with its range
-            cursor.take(_OR_SIZE)
+            cursor.take(OR_SIZE)
             second = _cased_unit(cursor)
             unit = second if second and second not in SIZES else size
         elif unit == "piece" and start == cursor.at:
             unit = ""
-        found = cursor.take(_FILL)
+        found = cursor.take(FILL)
         if found:
             fill = found[1].lower()
         terms.append(Quantity(*amount, unit).times(sign))
         # "8 oz package", "400 g can": the weight is the package's, said before the container
         if unit in ("g", "oz", "ml", "kg", "lb") and package is None:
             container = re.compile(
-                r"\s*-?\s*(" + "|".join(n for u in _CONTAINERS for n in _names(u)) + r")\b", re.I
+                r"\s*-?\s*(" + "|".join(n for u in CONTAINERS for n in _names(u)) + r")\b", re.I
             ).match(cursor.text, cursor.at)
             if container:
                 package = terms[-1]
@@ -538,7 +421,7 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
                 cursor.at = container.end()
         after = re.compile(
             r"\s*\(\s*(?:about|approx\.?)?\s*"
-            + _PACKAGE.pattern.replace(r"\(?\s*", "", 1)
+            + PACKAGE.pattern.replace(r"\(?\s*", "", 1)
             + r"[^)]*\)",
             re.I,
         ).match(cursor.text, cursor.at)
@@ -547,13 +430,13 @@ def _terms(cursor: _Cursor) -> tuple[tuple[Quantity, ...], Quantity | None, str,
             stated = Quantity(value, value, value, _unit_of(after[2]))
             if unit in ("block", "package") and terms[-1].best < 1:
                 terms[-1] = stated  # "1/2 block (7 oz)": the half weighs it
-            elif unit in _CONTAINERS:
+            elif unit in CONTAINERS:
                 package = stated
             else:
                 terms[-1] = stated  # "1 cup (140 g)": the weight beats the measure
                 pieces = amount[0] if unit in ("", *SIZES, "head", "bunch", "ear") else 0.0
             cursor.at = after.end()
-        joint = _JOINT.match(cursor.text, cursor.at)
+        joint = JOINT.match(cursor.text, cursor.at)
         if joint:
             cursor.at = joint.end()
             sign = -1.0 if joint[1].lower() in ("minus", "less") else 1.0

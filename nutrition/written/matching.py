@@ -9,15 +9,16 @@ from dataclasses import replace
 from functools import lru_cache
 
 from nutrition.composition.animal_foods import animal_foods
-from nutrition.composition.cooking import UNCOOKED_STATES, as_cooked, before_cooking
+from nutrition.composition.cooking_methods import UNCOOKED_STATES, as_cooked, before_cooking
 from nutrition.composition.food_names import FoodNames, food_names
 from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import take_apart
 from nutrition.composition.foods import Food, food_table
 from nutrition.written import grammar as measures
 from nutrition.written import units
-from nutrition.written.grammar import NO_AMOUNT, Quantity, Reading
+from nutrition.written.grammar import Quantity, Reading
 from nutrition.written.line import Choice, Line, by_own_weight
+from nutrition.written.line_patterns import NO_AMOUNT
 from nutrition.written.naming import NamedFood, name_food
 from nutrition.written.two_foods import TWO_FOODS, two_foods
 from nutrition.written.weighing import CannotWeigh, needs_no_amount, weigh
@@ -66,6 +67,7 @@ def _kept(text: str, choice: Choice | None, system: str, eaten: bool, _foods: Ha
 
 
 def _reckoned(text: str, names: FoodNames, choice: Choice | None, system: str, eaten: bool) -> Line:
+    # Whole: a line from its words to its grams, in that order.
     reading = measures.read(text, system)
     named = _named(reading, names, eaten)
     phrase = (reading.counted or reading.phrase).strip()

@@ -1,13 +1,15 @@
 """Which food a name means, and how sure that is. A name settles only when every word of it is
 accounted for; else it asks, with what comes nearest."""
 
+# Whole: the ways in which words may name a food, and their costs, are held against each other.
+
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from nutrition.composition.animal_foods import animal_foods
-from nutrition.composition.cooking import resolved
+from nutrition.composition.cooking_methods import resolved
 from nutrition.composition.food_names import ASK, SAME, STAND_IN, FoodNames, Named, OtherName
 from nutrition.composition.food_search import Match
 from nutrition.composition.food_words import Apart, Words, lexicon, varieties, words

@@ -6,7 +6,8 @@ from __future__ import annotations
 import re
 
 from nutrition.written import units
-from nutrition.written.grammar import FILLS, Reading, read
+from nutrition.written.grammar import Reading, read
+from nutrition.written.line_patterns import FILLS
 from nutrition.written.wording import FRACTION_WORDS, NUMBER_WORDS
 
 _COUNTED = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*[x×]\s*(.+?)\s*$", re.I)

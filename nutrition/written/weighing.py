@@ -1,5 +1,7 @@
 """The grams that an amount means for a food, with their range, their basis and what was assumed."""
 
+# Whole: the ways in which an amount becomes grams, in the order in which they are tried.
+
 from __future__ import annotations
 
 import re
@@ -31,9 +33,10 @@ from nutrition.written.eye_measures import (
     VESSELS,
     ZEST_LITTLE,
 )
-from nutrition.written.grammar import FILLS, Quantity, Reading
+from nutrition.written.grammar import Quantity, Reading
 from nutrition.written.household import volume_row
 from nutrition.written.line import Line
+from nutrition.written.line_patterns import FILLS
 
 # A small or large one against the usual, where it has no weight of its own. Common practice, no
 # source.

@@ -6,7 +6,7 @@ from django.utils import timezone
 
 from clients.models import Client, WeighIn
 from clients.plan.looks import keep, not_up_to_date
-from nutrition.safety.cautions import rules
+from nutrition.safety.caution_rules import rules
 from planner.models import Day
 from planner.testing import DayCase
 

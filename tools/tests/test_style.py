@@ -10,6 +10,7 @@ from unittest import TestCase
 ROOT = Path(__file__).resolve().parents[2]
 ELSEWHERE = {".venv", "node_modules", ".git", "var", "vendor", "migrations"}
 MOST_POSITIONAL, LONGEST_TEMPLATE_LINE = 4, 120
+LONGEST_FILE, LONGEST_FUNCTION, REASON = 400, 60, "# Whole: "
 # Participles, verbs and adverbs: as the name of a module they say nothing of what it is about.
 NO_NAMES_OF_MODULES = frozenset(
     """
@@ -57,6 +58,21 @@ class Code(TestCase):
             if name.startswith("nutrition/") and name.endswith("/__init__.py")
             if "/tests/" not in name and len(tree.body) != 1
         ]
+        self.assertEqual(found, [])
+
+    def test_what_is_long_says_why_it_is_whole(self):
+        found = []
+        for name, text in files("*.py"):
+            if "/tests/" in name:
+                continue
+            lines = text.splitlines()
+            if len(lines) > LONGEST_FILE and not any(one.startswith(REASON) for one in lines):
+                found.append(name)
+            for node in ast.walk(ast.parse(text)):
+                if isinstance(node, ast.FunctionDef):
+                    own = lines[node.lineno - 1 : node.end_lineno]
+                    if len(own) > LONGEST_FUNCTION and not any(REASON in one for one in own):
+                        found.append(f"{name}: {node.name}")
         self.assertEqual(found, [])
 
     def test_modules_are_named_by_nouns(self):

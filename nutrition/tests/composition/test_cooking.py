@@ -6,12 +6,12 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition.composition.cooking import (
+from nutrition.composition.cooking import cook
+from nutrition.composition.cooking_methods import (
     METHOD_WORDS,
     UnknownMethod,
     as_cooked,
     before_cooking,
-    cook,
     raw_for_cooked,
     read_method,
 )

@@ -8,7 +8,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.composition.cooking_methods import METHOD_WORDS
 from nutrition.composition.foods import food_table
 from nutrition.formats.recipe_csv import to_csv
 from nutrition.formats.recipe_files import read_recipe

@@ -11,7 +11,8 @@ from nutrition.portions.problem import BadProblem
 from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import solve
 from nutrition.requests.person import read_asked
-from nutrition.safety.cautions import LEVELS, cautions_in
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import cautions_in
 from nutrition.safety.situations import PlannedDay, day_numbers, planned_situation
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import day_targets

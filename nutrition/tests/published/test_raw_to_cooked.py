@@ -11,7 +11,8 @@ import csv
 from pathlib import Path
 from unittest import TestCase
 
-from nutrition.composition.cooking import LEACHED_KEYS, cook, leached_of
+from nutrition.composition.cooking import cook
+from nutrition.composition.cooking_methods import LEACHED_KEYS, leached_of
 from nutrition.composition.foods import food_table
 
 FOODS = food_table()

@@ -5,7 +5,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nutrition.composition.cooking import METHOD_WORDS
+from nutrition.composition.cooking_methods import METHOD_WORDS
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.notation import (
     as_written,

@@ -12,7 +12,8 @@ from nutrition.composition.profile import Profile
 from nutrition.composition.supplements import Supplement, per_day
 from nutrition.labels.label import Label
 from nutrition.labels.own_food import own_food
-from nutrition.safety.cautions import LEVELS, Situation, cautions_in, rules
+from nutrition.safety.caution_rules import LEVELS, rules
+from nutrition.safety.cautions import Situation, cautions_in
 from nutrition.safety.situations import (
     PlannedDay,
     plan_numbers,

@@ -14,7 +14,8 @@ from nutrition.requests.balance_answer import solve
 from nutrition.requests.cautions import CautionsAnswer, as_text, report
 from nutrition.requests.day import report as day_report
 from nutrition.requests.person import read_asked
-from nutrition.safety.cautions import cautions_in, rules
+from nutrition.safety.caution_rules import rules
+from nutrition.safety.cautions import cautions_in
 from nutrition.safety.situations import planned_situation
 from nutrition.targets.conditions import conditions
 from nutrition.targets.day import day_targets

@@ -24,7 +24,8 @@ from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import solve
-from nutrition.safety.cautions import LEVELS, Situation, rules
+from nutrition.safety.caution_rules import LEVELS, rules
+from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.aim import Aim
 from nutrition.targets.body import bmi, least_weight

@@ -5,7 +5,8 @@ from unittest import TestCase
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.safety.cautions import LEVELS, Situation, cautions_in
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Situation, cautions_in
 from nutrition.safety.word_dangers import dangers_in, word_dangers
 
 FOODS = food_table()

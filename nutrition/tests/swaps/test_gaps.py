@@ -7,7 +7,8 @@ from nutrition.composition.amounts import amount_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
 from nutrition.composition.profile import Profile
-from nutrition.safety.cautions import LEVELS, Caution
+from nutrition.safety.caution_rules import LEVELS
+from nutrition.safety.cautions import Caution
 from nutrition.safety.gate import OPEN
 from nutrition.swaps.fillers import COMPLEMENT_KEYS
 from nutrition.swaps.gaps import (
