@@ -51,7 +51,7 @@ _NAME = re.compile(r"^_?[A-Z][A-Z0-9_]*$")
 _NUMBER = re.compile(r"(?<![\w.\-\"])\d+(?:\.\d+)?(?![\w.])")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Mutant:
     """One change of a file: at an offset, so much text by other; and whose tests hold it."""
 
@@ -127,7 +127,7 @@ def of_code(path: Path, room: str) -> Iterator[Mutant]:
                 before = text[start : at(one.end_lineno or 0, one.end_col_offset or 0)]
                 after = changed(before)
                 if after is not None:
-                    yield Mutant(path, room, start, before, after)
+                    yield Mutant(path=path, room=room, at=start, before=before, after=after)
     for node in ast.walk(tree):
         if not isinstance(node, ast.Compare):
             continue
@@ -138,7 +138,8 @@ def of_code(path: Path, room: str) -> Iterator[Mutant]:
                 between = text[start : at(right.lineno, right.col_offset)]
                 sign = SIGNS[type(op)]
                 after = (MOVED if _threshold(left) or _threshold(right) else TURNED)[type(op)]
-                yield Mutant(path, room, start + between.index(sign), sign, after)
+                sign_at = start + between.index(sign)
+                yield Mutant(path=path, room=room, at=sign_at, before=sign, after=after)
             left = right
 
 
@@ -153,7 +154,8 @@ def of_table(name: str, room: str) -> Iterator[Mutant]:
             for found in _NUMBER.finditer(line):
                 after = changed(found[0])
                 if after is not None:
-                    yield Mutant(path, room, start + found.start(), found[0], after)
+                    here = start + found.start()
+                    yield Mutant(path=path, room=room, at=here, before=found[0], after=after)
         start += len(line)
 
 

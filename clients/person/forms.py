@@ -1,6 +1,6 @@
 """Forms for clients."""
 
-# Whole: the fields of a person, each with its own message; they share what a person's figures can be.
+# Whole: the fields of a person, each with its message; they share what a figure can be.
 
 import re
 from datetime import date, datetime
