@@ -1,13 +1,15 @@
 """Both sides of every number that keeping, cooling, batches and shopping go by, written out."""
 
 import unittest
+from datetime import date, timedelta
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.prep.batches import batch_for
+from nutrition.prep.batches import USUAL_CONTAINER_ML, batch_for, portioned
 from nutrition.prep.buying import Sold, sold, units_for
 from nutrition.prep.cooling import cooling_of
 from nutrition.prep.keeping import (
+    MOST_DAYS,
     UNKNOWN,
     is_cooked,
     is_heated,
@@ -19,6 +21,7 @@ from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 
 TABLE = food_table()
+SUNDAY = date(2026, 11, 29)
 # Days in the refrigerator, surest and longest; months frozen; days in the room.
 KINDS = {
     "nut, seed or grain milk": (1, 2, 0, 0),
@@ -190,3 +193,37 @@ class Shopping(unittest.TestCase):
         self.assertEqual(
             [(food.slug, grams) for food, grams in found.have], [("millet-dry", 120.0)]
         )
+
+
+class Containers(unittest.TestCase):
+    def boxes(self, serving_ml, days=1, container_ml=600.0, servings=1.0):
+        """One serving eaten so many days after Sunday; soup keeps three days and freezes."""
+        soup = next(one for one in keeping_kinds() if one.kind == "soup or stew")
+        eaten = [(SUNDAY + timedelta(days=days), {"Mira": 1.0})]
+        return portioned(servings, 300.0, serving_ml, SUNDAY, soup, eaten, container_ml)
+
+    def test_filled_to_nine_tenths_and_frozen_to_seventeen_twentieths(self):
+        self.assertEqual(USUAL_CONTAINER_ML, 600.0)
+        for serving_ml, days, count in ((540.0, 1, 1), (541.0, 1, 2), (510.0, 4, 1), (511.0, 4, 2)):
+            with self.subTest(ml=serving_ml, days=days):
+                self.assertEqual(len(self.boxes(serving_ml, days)), count)
+
+    def test_a_hundredth_of_a_serving_is_nobodys(self):
+        self.assertEqual(len(self.boxes(300.0, servings=1.009)), 1)
+        self.assertEqual(len(self.boxes(300.0, servings=1.011)), 2)
+
+
+class Sale(unittest.TestCase):
+    def test_a_package_from_100_g_and_a_piece_from_20_g_on(self):
+        """Açaí is sold by its package of 100 g, ramen of 85 g by the bag; an Indian gooseberry of
+        25 g by the piece, kumquats of 19 g by weight."""
+        acai = sold(TABLE["acai-puree-frozen"])
+        self.assertEqual((acai.unit, acai.grams), ("package", 100.0))
+        self.assertEqual(sold(TABLE["ramen-noodles-dry"]).unit, "bag")
+        self.assertEqual(sold(TABLE["indian-gooseberry-raw"]).grams, 25.0)
+        self.assertFalse(sold(TABLE["indian-gooseberry-raw"]).by_weight)
+        self.assertTrue(sold(TABLE["kumquats-raw"]).by_weight)
+        self.assertEqual(sold(TABLE["kumquats-raw"]).grams, 50.0)
+
+    def test_no_kind_is_taken_beyond_the_seven_days_of_the_food_code(self):
+        self.assertEqual(MOST_DAYS, 6)
