@@ -462,6 +462,35 @@ class Causes(unittest.TestCase):
         self.assertIsNotNone(self.scale({"dressed": True}, count=4))
         self.assertIsNone(self.scale({"scale": "one"}, {"scale": "one"}))
 
+    def test_in_words(self):
+        rows = []
+        for at in range(8):
+            on = self.start + timedelta(days=at)
+            rows.append(Weighed(on, 80.0, time=MORNING if at < 4 else LATER, dressed=at >= 4))
+        found = why._scale(replace(self.record, weighed=rows), self.judged)
+        self.assertEqual(
+            found.evidence,
+            ("Weighed later in the day lately, otherwise before.", "Weighed dressed lately."),
+        )
+
+    def test_without_earlier_days_the_later_half_is_held_against_the_first(self):
+        span = (self.record.today - self.start).days
+        days = [self.start + timedelta(days=at) for at in range(span + 1)]
+        rows = [self._with_nuts(on, 10.0 if at <= span / 2 else 60.0) for at, on in enumerate(days)]
+        found = why._portions(replace(self.record, logged=rows), self.judged)
+        self.assertAlmostEqual(found.foods[0].before_g, 10.0)
+        self.assertAlmostEqual(found.foods[0].after_g, 60.0)
+
+    def test_weekends_among_the_days_not_logged(self):
+        every = [
+            self.start + timedelta(days=at) for at in range((self.record.today - self.start).days)
+        ]
+        for weekday, said in ((True, True), (False, False)):
+            rows = [day(on, 1500.0) for on in every if (on.weekday() >= 5) != weekday]
+            found = why._unlogged(replace(self.record, logged=rows), self.judged)
+            words = " ".join(found.evidence)
+            self.assertEqual("Saturdays and Sundays" in words, said)
+
     def test_half_of_the_later_ones(self):
         rows = []
         length = (self.end - self.start).days
