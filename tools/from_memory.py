@@ -5,12 +5,15 @@ python tools/from_memory.py [--check]
 
 from __future__ import annotations
 
-import argparse
 import re
 import sys
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT))
+
+from tools.made_pages import written_or_checked  # noqa: E402
+
 PAGE = ROOT / "docs" / "from-memory.md"
 WORDS = re.compile(r"from memory", re.I)
 HEAD = """# Written down from memory
@@ -49,18 +52,5 @@ def page() -> str:
     return "".join(out).rstrip() + "\n"
 
 
-def main() -> int:
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--check", action="store_true", help="say whether the page is current")
-    made = page()
-    if parser.parse_args().check:
-        current = PAGE.exists() and PAGE.read_text(encoding="utf-8") == made
-        if not current:
-            print("docs/from-memory.md is not current: python tools/from_memory.py")
-        return 0 if current else 1
-    PAGE.write_text(made, encoding="utf-8")
-    return 0
-
-
 if __name__ == "__main__":
-    sys.exit(main())
+    sys.exit(written_or_checked(__doc__, {PAGE: page()}, "from_memory"))

@@ -1,11 +1,14 @@
 """Write docs/modules.md: every module in one line, the first sentence of its own docstring."""
 
-import argparse
 import ast
 import sys
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
+sys.path.insert(0, str(ROOT))
+
+from tools.made_pages import written_or_checked  # noqa: E402
+
 PAGE = ROOT / "docs" / "modules.md"
 HEAD = """# Every module in one line
 
@@ -72,18 +75,5 @@ def page() -> str:
     return "".join(out)
 
 
-def main() -> int:
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--check", action="store_true", help="say whether the page is current")
-    made = page()
-    if parser.parse_args().check:
-        current = PAGE.exists() and PAGE.read_text(encoding="utf-8") == made
-        if not current:
-            print("docs/modules.md is not current: python tools/module_index.py")
-        return 0 if current else 1
-    PAGE.write_text(made, encoding="utf-8")
-    return 0
-
-
 if __name__ == "__main__":
-    sys.exit(main())
+    sys.exit(written_or_checked(__doc__, {PAGE: page()}, "module_index"))

@@ -1,6 +1,5 @@
 """Write docs/schemas/: the JSON Schema of what each command takes and tells."""
 
-import argparse
 import json
 import sys
 from pathlib import Path
@@ -20,6 +19,7 @@ from nutrition.requests.recipe_answer import RecipeAnswer
 from nutrition.requests.structure import answer_schema, schema_of
 from nutrition.requests.week import WeekAsked
 from nutrition.requests.week_answer import WeekAnswer
+from tools.made_pages import written_or_checked
 
 FOLDER = ROOT / "docs" / "schemas"
 
@@ -36,22 +36,13 @@ def schemas() -> dict[str, dict[str, Any]]:
     }
 
 
-def main() -> int:
-    parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--check", action="store_true", help="say whether they are current")
-    check, stale = parser.parse_args().check, []
-    FOLDER.mkdir(exist_ok=True)
-    for name, schema in schemas().items():
-        path = FOLDER / f"{name}.json"
-        text = json.dumps(schema, indent=1, ensure_ascii=False) + "\n"
-        if not check:
-            path.write_text(text, encoding="utf-8")
-        elif not path.exists() or path.read_text(encoding="utf-8") != text:
-            stale.append(name)
-    if stale:
-        print(f"docs/schemas is not current ({', '.join(stale)}): python tools/schemas.py")
-    return 1 if stale else 0
+def pages() -> dict[Path, str]:
+    """Each schema as it is published."""
+    return {
+        FOLDER / f"{name}.json": json.dumps(schema, indent=1, ensure_ascii=False) + "\n"
+        for name, schema in schemas().items()
+    }
 
 
 if __name__ == "__main__":
-    sys.exit(main())
+    sys.exit(written_or_checked(__doc__, pages(), "schemas"))
