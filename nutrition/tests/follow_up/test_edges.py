@@ -8,7 +8,7 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
 from nutrition.follow_up import causes as why
 from nutrition.follow_up.attention import attention
-from nutrition.follow_up.corridor import USUAL_GAIN, heading, usual_corridor
+from nutrition.follow_up.corridor import USUAL_GAIN, asked_corridor, heading, usual_corridor
 from nutrition.follow_up.doubts import doubt
 from nutrition.follow_up.events import KINDS, Happened
 from nutrition.follow_up.feeling import hunger_words
@@ -553,3 +553,31 @@ class Ahead(unittest.TestCase):
         found = usual_corridor(gains, ago(70), 80.0, 70)
         self.assertAlmostEqual(float(min(found.high[-1], found.low[-1])), 81.0, delta=0.05)
         self.assertAlmostEqual(float(max(found.high[-1], found.low[-1])), 85.0, delta=0.05)
+
+
+class Corridors(unittest.TestCase):
+    def test_a_fifth_to_either_side(self):
+        person = replace(HER, goal="lose", pace_kg_per_week=0.5, target_weight_kg=70.0)
+        found = asked_corridor(person, None, ago(7), 80.0, 7)
+        self.assertAlmostEqual(found.low[-1], 79.4)
+        self.assertAlmostEqual(found.high[-1], 79.6)
+
+    def test_none_where_the_goal_is_reached(self):
+        gains = replace(HER, goal="gain", pace_kg_per_week=0.2, target_weight_kg=82.0)
+        for kg, there in ((81.9, True), (82.0, False), (82.1, False)):
+            self.assertEqual(asked_corridor(gains, None, ago(7), kg, 7) is not None, there)
+        loses = replace(HER, goal="lose", pace_kg_per_week=0.5, target_weight_kg=70.0)
+        for kg, there in ((70.1, True), (70.0, False), (69.9, False)):
+            self.assertEqual(asked_corridor(loses, None, ago(7), kg, 7) is not None, there)
+
+    def test_ahead_the_pace_drifts_by_a_tenth_of_a_kilogram_a_week(self):
+        """After eight weeks the spread is of the trend now, and of the pace and its drift over the
+        way, in quadrature."""
+        trend = trend_of(weighed(*((days, 80.0) for days in range(40, -1, -1))))
+        pace = trend.lately
+        found = heading(trend, HER)
+        tau = 365.0 / 0.6931471805599453
+        way = tau * (1.0 - 2.718281828459045 ** (-56 / tau)) / 7.0
+        sd_pace = pace.half / 1.96
+        wide = 1.96 * (trend.at(trend.last)[1] ** 2 + way**2 * (sd_pace**2 + 0.1**2)) ** 0.5
+        self.assertAlmostEqual(found.high[-1] - found.kg[-1], wide, places=6)
