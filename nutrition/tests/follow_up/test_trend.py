@@ -87,3 +87,49 @@ class Small(TestCase):
         self.assertTrue(early.low < -0.7 < early.high)
         self.assertIsNone(trend.pace_between(trend.first, trend.first + timedelta(days=5)))
         self.assertEqual(trend.at(date(2000, 1, 1))[0], float(trend.level[0]))
+
+
+class OneRecord(TestCase):
+    """Thirty mornings, two of them odd, and three alone: what comes of them to a gram. The series
+    whose truth is known say that it is right; this holds every number that it is made with."""
+
+    KG = (
+        *(90.0, 89.6, 90.3, 89.9, 89.5, 91.4, 89.4, 89.2, 89.7, 88.9),
+        *(89.3, 88.8, 89.1, 88.6, 88.2, 88.9, 88.4, 88.1, 94.0, 88.0),
+        *(87.9, 88.3, 87.6, 87.8, 87.2, 87.5, 87.9, 87.1, 86.9, 87.4),
+    )
+    BEGAN = date(2026, 8, 1)
+
+    def test_thirty_mornings(self):
+        found = trend_of(
+            [Weighed(self.BEGAN + timedelta(days=2 * at), kg) for at, kg in enumerate(self.KG)]
+        )
+        level = [found.at(self.BEGAN + timedelta(days=at))[0] for at in (0, 10, 30, 50, 58)]
+        for one, wanted in zip(level, (90.058, 89.558, 88.527, 87.508, 87.110), strict=True):
+            self.assertAlmostEqual(one, wanted, delta=0.002)
+        for at, wanted in ((0, 0.239), (20, 0.149), (-1, 0.240)):
+            self.assertAlmostEqual(float(found.sd[at]), wanted, delta=0.002)
+        self.assertAlmostEqual(found.scatter, 0.483, delta=0.002)
+        self.assertEqual(found.odd, (date(2026, 8, 11), date(2026, 9, 6)))
+        pace = found.pace(28)
+        for one, wanted in (
+            (pace.kg_per_week, -0.354),
+            (pace.low, -0.473),
+            (pace.high, -0.235),
+        ):
+            self.assertAlmostEqual(one, wanted, delta=0.002)
+
+    def test_three_alone(self):
+        found = trend_of(
+            [
+                Weighed(self.BEGAN + timedelta(days=at), kg)
+                for at, kg in ((0, 90.0), (3, 89.0), (9, 89.8))
+            ]
+        )
+        for one, wanted in (
+            (found.now, 89.639),
+            (float(found.sd[0]), 0.710),
+            (float(found.sd[-1]), 0.731),
+            (found.scatter, 0.963),
+        ):
+            self.assertAlmostEqual(one, wanted, delta=0.002)
