@@ -5,6 +5,7 @@ from dataclasses import replace
 from datetime import date, timedelta
 
 from nutrition.composition.profile import Amount
+from nutrition.targets import aims
 from nutrition.targets.adjustments import Shift
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import (
@@ -40,6 +41,7 @@ from nutrition.targets.pregnancy import band_of, gestational_gain
 from nutrition.targets.refeeding import refeeding_risk
 from nutrition.targets.reference_intakes import age_group, group_words, reference_intakes
 from nutrition.targets.schools import BadRow, read_school, school_data, schools
+from nutrition.targets.scope import MOST, WEEK, scopes
 from nutrition.targets.standing import near_edge, standing
 from nutrition.targets.voices import CONDITION, GENERAL, Target, Voice, band_words
 from nutrition.targets.watched_targets import watched_keys
@@ -874,3 +876,41 @@ class Rules(Refusing):
             ({"height_cm": 130.0, "weight_kg": 1.1}, Referred),
         ):
             self.assertIsInstance(self.refused(OutOfRange, check, replace(WOMAN, **size)), error)
+
+
+class Voices(Refusing):
+    def test_whose_bound_counts_beyond_its_side(self):
+        """Sodium is held by its most; a least of it counts where a condition sets it."""
+        for rank, low in ((CONDITION, 500.0), (CONDITION - 1, None)):
+            row = target("sodium_mg", low=500.0, aim=1500.0, high=2300.0, low_by=Voice("v", rank))
+            self.assertEqual(aims._counted(row).low, low)
+
+    def test_a_least_of_the_week_is_asked_of_a_day_where_a_condition_sets_it(self):
+        key = next(
+            key for key, scope in scopes().items() if scope.of == WEEK and scope.side != MOST
+        )
+        for rank, low in ((CONDITION, 10.0), (CONDITION - 1, None)):
+            row = target(key, low=10.0, aim=12.0, low_by=Voice("v", rank))
+            self.assertEqual(aims._of_day(row, 1.0, ()).low, low)
+
+    def test_a_most_of_protein_is_asked_of_a_meal_where_a_condition_sets_it(self):
+        meal = day_targets(WOMAN).meals[1]
+        for rank, high in ((CONDITION, 35.0), (CONDITION - 1, None)):
+            row = target(low=50.0, aim=60.0, high=100.0, high_by=Voice("v", rank))
+            found, _rest = aims._of_meal(row, 0.35, meal, {"protein_g"}, "unplanned")
+            self.assertEqual(found.high, high)
+
+    def test_a_wish_within_what_a_condition_leaves(self):
+        kidneys = replace(WOMAN, conditions=frozenset({"ckd_3b"}))
+        limit = day_targets(kidneys)["sodium_mg"].high
+        for low, most, kept in ((1000.0, 1500.0, 1500.0), (limit + 200, limit + 400, limit)):
+            wish = replace(order("sodium_mg", low=low, high=most), kind="choice", by="", license="")
+            self.assertEqual(day_targets(kidneys, None, [wish])["sodium_mg"].high, kept)
+
+    def test_who_is_too_young_and_who_too_old_are_sent_to_others(self):
+        for age, whom in ((17.0, "pediatric"), (111.0, "clinical")):
+            found = self.refused(Referred, check, replace(WOMAN, age_years=age))
+            self.assertIn(whom, found.refer_to)
+
+    def test_near_an_edge_on_the_edge_of_near(self):
+        self.assertTrue(near_edge(target(low=80.0, aim=100.0, high=120.0), 85.0))
