@@ -11,7 +11,7 @@ from nutrition.targets.conditions import speaking
 from nutrition.targets.person import ACTIVITY_WORDS, GOAL_WORDS, LIFE_STAGE_WORDS, TWINS, Person
 from nutrition.targets.pregnancy import TWIN_KCAL, band_of
 from nutrition.targets.schools import GENERAL_PACE, School
-from nutrition.targets.voices import GENERAL, GENERAL_VOICE, Statement
+from nutrition.targets.voices import Statement
 from nutrition.targets.weight_forecast import static_kcal
 
 KCAL_FLOOR = {"female": 1200.0, "male": 1500.0}
@@ -232,8 +232,6 @@ def energy_plan(person: Person, school: School | None, kg: float) -> tuple[Energ
     )
     return plan, Statement(
         key="energy_kcal",
-        rank=GENERAL,
-        voice=GENERAL_VOICE,
         low=low,
         aim=aim,
         high=high,

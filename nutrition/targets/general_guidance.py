@@ -10,7 +10,7 @@ from nutrition.targets.body import WeightUsed
 from nutrition.targets.person import LIFE_STAGE_WORDS, TWINS, Person
 from nutrition.targets.pregnancy import TWIN_PROTEIN_G
 from nutrition.targets.reference_intakes import SOURCE, VEGAN_FACTOR, Reference, reference_intakes
-from nutrition.targets.voices import CONDITION, GENERAL, GENERAL_VOICE, Statement
+from nutrition.targets.voices import CONDITION, Statement
 
 PROTEIN_G_PER_KG = {
     "hold": (0.8, f"RDA for adults, {SOURCE} (2005)"),
@@ -76,8 +76,6 @@ def _protein(person: Person, weight: WeightUsed, kcal: float) -> list[Statement]
     out = [
         Statement(
             key="protein_g",
-            rank=GENERAL,
-            voice=GENERAL_VOICE,
             low=protein,
             aim=protein * 1.1,
             high=most,
@@ -121,8 +119,6 @@ def _shares_of_energy(kcal: float, carbohydrate: Reference) -> list[Statement]:
     ) -> Statement:
         return Statement(
             key=key,
-            rank=GENERAL,
-            voice=GENERAL_VOICE,
             low=low,
             aim=aim,
             high=high,
@@ -191,8 +187,6 @@ def _reference(person: Person, row: Reference) -> Statement:
         low, aim = row.value, upper
     return Statement(
         key=row.key,
-        rank=GENERAL,
-        voice=GENERAL_VOICE,
         low=low,
         aim=aim,
         high=upper,
@@ -208,8 +202,6 @@ def general_guidance(person: Person, weight: WeightUsed, kcal: float) -> list[St
         *_protein(person, weight, kcal),
         Statement(
             key="fiber_g",
-            rank=GENERAL,
-            voice=GENERAL_VOICE,
             low=fiber,
             aim=fiber * 1.2,
             high=None,
@@ -218,8 +210,6 @@ def general_guidance(person: Person, weight: WeightUsed, kcal: float) -> list[St
         ),
         Statement(
             key="sodium_mg",
-            rank=GENERAL,
-            voice=GENERAL_VOICE,
             low=None,
             aim=SODIUM_AI_MG,
             high=SODIUM_CDRR_MG,
@@ -238,8 +228,6 @@ def general_guidance(person: Person, weight: WeightUsed, kcal: float) -> list[St
         out.append(
             Statement(
                 key=key,
-                rank=GENERAL,
-                voice=GENERAL_VOICE,
                 low=grams,
                 aim=grams * 1.1,
                 high=None,

@@ -83,13 +83,13 @@ class Statement:
     """
 
     key: str
-    rank: int
-    voice: str
     low: float | None
     aim: float | None
     high: float | None
     source: str
     reason: str
+    rank: int = GENERAL
+    voice: str = GENERAL_VOICE
     replaces: bool = False
     priority: int = 0
     beside: bool = False
