@@ -42,6 +42,7 @@ class Lines(unittest.TestCase):
             ("weighed", 0.02),
             ("label", 0.04),
             ("leveled measure", 0.06),
+            ("measure of a dish", 0.12),
             ("by eye", 0.35),
         ):
             low, high = basis_range(100.0, basis)
