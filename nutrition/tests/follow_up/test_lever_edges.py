@@ -45,7 +45,7 @@ class Judged(unittest.TestCase):
         have = food_portion(FOODS["tofu-firm"], 100.0).profile
         protein = amount_of(have, "protein_g").amount
         at = Aim(key="protein_g", low=protein, aim=protein, high=None)
-        for share, worse in ((0.04, False), (0.06, True)):
+        for share, worse in ((0.045, False), (0.055, True)):
             gone = have * -share
             self.assertEqual(bool(change._made_worse(have, gone, [at])), worse)
         self.assertEqual(change._made_worse(have, have * 0.0, [aim]), [])
