@@ -11,7 +11,7 @@ from nutrition.follow_up import causes as why
 from nutrition.follow_up import doubts, intake
 from nutrition.follow_up import levers as change
 from nutrition.follow_up.feeling import hunger_words
-from nutrition.follow_up.intake import Apart, Bite, LoggedDay, Parted, grown
+from nutrition.follow_up.intake import Apart, Bite, Grew, LoggedDay, Parted, grown
 from nutrition.follow_up.kitchen_line import named_in
 from nutrition.follow_up.levers import Usual
 from nutrition.follow_up.stall import Record
@@ -130,6 +130,26 @@ class Levers(unittest.TestCase):
         ):
             change.levers(Usual(days=[day(1, ("walnuts", 40.0))], aims=[]), 100.0)
         self.assertEqual(tried, list("abcde"))
+
+    def test_as_before_is_of_the_days_that_have_it(self):
+        grew = [
+            Grew(name=name, before_g=10.0, after_g=50.0, kcal=100.0, sd=1.0)
+            for name in ("Walnuts", "Tahini")
+        ]
+        rows = [day(at, ("walnuts", 50.0), ("tahini", 50.0)) for at in (1, 2)]
+        rows.append(day(3, ("potato-boiled", 200.0)))
+        found = change._as_before(grew, rows, Usual(days=rows, aims=[]), 100.0)
+        self.assertEqual((found.days, found.of, found.least), (2, 3, 0.0))
+
+    def test_a_step_less_that_leaves_a_quarter_is_tried(self):
+        """Walnuts go in steps of 5 g: three quarters of 6.7 g are one."""
+        told = SimpleNamespace(told=[SimpleNamespace(answer=SimpleNamespace(portions={"0": 1.7}))])
+        for grams, found in ((6.7, 5.0), (6.6, None)):
+            with patch.object(change, "balanced", lambda _problem: told):
+                less = change._balanced(
+                    "Walnuts", day(1, ("walnuts", grams)), Usual(days=[], aims=[]), 100.0
+                )
+            self.assertEqual(less and round(less[0], 1), found)
 
 
 if __name__ == "__main__":
