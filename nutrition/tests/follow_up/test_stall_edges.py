@@ -123,7 +123,7 @@ class Kinds(unittest.TestCase):
 
     def test_more_than_a_hundredth_of_the_body_a_week_is_too_fast(self):
         """Of 90 kg 0.9: the line falls by as much, and the trend a little less."""
-        self.assertEqual(judged(rows(60, -1.1)), TOO_FAST)
+        self.assertEqual(judged(rows(60, -1.0)), TOO_FAST)
         self.assertNotEqual(judged(rows(60, -0.8)), TOO_FAST)
         trend = trend_of(rows(60, -0.8))
         self.assertLess(-trend.lately.kg_per_week, 0.01 * trend.now)
