@@ -287,6 +287,7 @@ class Rounding(unittest.TestCase):
             ("energy_kcal", 48.0, 50.0),
             ("energy_kcal", 54.0, 50.0),
             ("sodium_mg", 4.9, 0.0),
+            ("sodium_mg", 5.0, 5.0),
             ("sodium_mg", 138.0, 140.0),
             ("sodium_mg", 144.0, 140.0),
         ):
