@@ -108,7 +108,7 @@ class Plans(unittest.TestCase):
 
     @thorough
     def test_the_same_question_has_the_same_answer(self):
-        self.assertEqual(plan(self.case), self.found)
+        self.assertEqual(plan(self.case, Work.of(1.0)), self.found)
 
     def test_what_is_pinned_stays_and_little_else_moves(self):
         case = replace(
