@@ -77,7 +77,7 @@ class FileCommand(BaseCommand):
     file_help = ""
     why_help = ""
     seconds_help = ""
-    # Whether a refusal is said with its field before it.
+    # Whether a refusal is said with its field before it, where it does not begin with it.
     names_the_field = True
 
     def add_arguments(self, parser: CommandParser) -> None:
@@ -108,9 +108,12 @@ class FileCommand(BaseCommand):
         try:
             answer, words = self.answer_to(json_given(options["file"]), why, seconds)
         except CoreError as error:
-            said = f"{error.field}: {error}" if self.names_the_field else str(error)
-            refuse(self, error, said, bool(options["json"]))
+            refuse(self, error, self._said(error), bool(options["json"]))
         self.stdout.write(as_json(answer.data()) if options["json"] else words)
+
+    def _said(self, error: CoreError) -> str:
+        named = not self.names_the_field or str(error).startswith(error.field)
+        return str(error) if named else f"{error.field}: {error}"
 
 
 def refuse(command: BaseCommand, error: CoreError, words: str, as_json: bool) -> NoReturn:

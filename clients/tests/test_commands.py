@@ -109,8 +109,9 @@ class Targets(SimpleTestCase):
             ({"energy_formula": "measured"}, "measured_kcal"),
         ):
             with self.subTest(change):
-                with self.assertRaisesRegex(CommandError, f"^{field}: "):
+                with self.assertRaisesRegex(CommandError, rf"^{field}\b") as refused:
                     run(PERSON | change)
+                self.assertEqual(str(refused.exception).count(field), 1, "named once")
                 with self.assertRaises(SystemExit):
                     run(PERSON | change, "--json")
         with self.assertRaisesRegex(CommandError, "did you mean thyroid_tablets"):

@@ -105,7 +105,8 @@ def decoded(structure: type[S], given: object, refuse: Refuse, within: str = "")
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         at = _place(first["loc"], within)
-        raise refuse(at, f"{_sentence(first, at)}.") from None
+        said = _sentence(first, at)
+        raise refuse(at, said if said.endswith("?") else f"{said}.") from None
 
 
 def answer_schema(answered: type[Told]) -> dict[str, Any]:
