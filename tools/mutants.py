@@ -296,7 +296,7 @@ def tried(some: Sequence[Mutant], cores: int) -> Iterator[tuple[Mutant, bool]]:
 
 
 def _sample(found: list[Mutant], count: int, seed: int) -> list[Mutant]:
-    """So many of them, of each room its share."""
+    """So many of them, or all."""
     return found if count >= len(found) else random.Random(seed).sample(found, count)
 
 

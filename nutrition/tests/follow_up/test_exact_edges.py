@@ -328,7 +328,3 @@ class Trends(unittest.TestCase):
         )
         self.assertAlmostEqual(trend.pace(1).kg_per_week, 0.7)
         self.assertIsNone(replace(trend, level=np.array([80.0])).pace(1))
-
-
-if __name__ == "__main__":
-    unittest.main()

@@ -68,7 +68,3 @@ class Values(unittest.TestCase):
         own_food._water(values, low, high)
         at = INDEX["water_g"]
         np.testing.assert_allclose([low[at], values[at], high[at]], [51.0, 53.5, 54.8])
-
-
-if __name__ == "__main__":
-    unittest.main()

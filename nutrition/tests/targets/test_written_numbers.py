@@ -1,21 +1,16 @@
 """The numbers of conditions and blood values a second time, written out in the files beside:
 whoever changes one changes both, and says so."""
 
-import csv
 import unittest
 from pathlib import Path
 
 from nutrition.targets.blood import analytes
 from nutrition.targets.conditions import conditions
+from nutrition.tests.written_out import rows_of
 
 HERE = Path(__file__).parent
 # From which year on, grams of protein per kilogram at a meal, and the most that this asks.
 ELSE = {"over_65": (65, 0.4, 40)}
-
-
-def rows_of(name):
-    with (HERE / name).open(newline="", encoding="utf-8") as file:
-        return list(csv.reader(file, delimiter="\t"))[1:]
 
 
 def said(value):
@@ -35,7 +30,7 @@ class WrittenNumbers(unittest.TestCase):
             for code, one in conditions().items()
             for shift in one.targets
         ]
-        self.assertEqual(found, rows_of("condition_numbers.tsv"))
+        self.assertEqual(found, rows_of(HERE / "condition_numbers.tsv"))
 
     def test_what_else_conditions_say_in_numbers(self):
         found = {
@@ -57,4 +52,4 @@ class WrittenNumbers(unittest.TestCase):
             ]
             for key, one in analytes().items()
         ]
-        self.assertEqual(found, rows_of("blood_ranges.tsv"))
+        self.assertEqual(found, rows_of(HERE / "blood_ranges.tsv"))

@@ -1,11 +1,11 @@
 """What measures weigh, line by line, and how grams are said, written out beside in edge_lines.tsv
 and edge_words.tsv; and both sides of what is taken at all."""
 
-import csv
 import unittest
 from pathlib import Path
 
 from nutrition.composition.foods import food_table
+from nutrition.tests.written_out import rows_of
 from nutrition.written.basis import basis_range
 from nutrition.written.guess import UnreadableGuess, read_guess
 from nutrition.written.household import count_words, fraction, spoken, step_g
@@ -17,18 +17,13 @@ HERE = Path(__file__).parent
 TABLE = food_table()
 
 
-def rows_of(name):
-    with (HERE / name).open(newline="", encoding="utf-8") as file:
-        return list(csv.reader(file, delimiter="\t"))[1:]
-
-
 def said(value):
     return "" if value is None else f"{value:.4g}"
 
 
 class Lines(unittest.TestCase):
     def test_what_each_measure_weighs_with_its_range(self):
-        rows = rows_of("edge_lines.tsv")
+        rows = rows_of(HERE / "edge_lines.tsv")
         self.assertGreater(len(rows), 120)
         for line, system, food, *grams in rows:
             with self.subTest(line, system=system):
@@ -52,7 +47,7 @@ class Lines(unittest.TestCase):
 
 class Words(unittest.TestCase):
     def test_how_grams_are_said(self):
-        for slug, grams, words in rows_of("edge_words.tsv"):
+        for slug, grams, words in rows_of(HERE / "edge_words.tsv"):
             with self.subTest(slug, grams=grams):
                 found = spoken(TABLE[slug], float(grams))
                 self.assertEqual(found.words.replace("\xa0", " ") if found else "", words)
