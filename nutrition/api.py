@@ -33,7 +33,7 @@ from nutrition.requests.person import PersonGiven
 from nutrition.requests.structure import decoded
 from nutrition.requests.week import read_week
 from nutrition.requests.week_answer import WeekAnswer
-from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.day import DayTargets
 from nutrition.targets.person import OutOfRange
 from nutrition.written.finding import find_foods as _find_foods
 
@@ -308,8 +308,7 @@ def targets(who: PersonGiven) -> DayTargets:
     >>> round(day["protein_g"].low, 1), day["protein_g"].unit
     (65.6, 'g')
     """
-    asked = who.asked()
-    return day_targets(asked.person, asked.school, asked.orders, asked.shares)
+    return who.asked().day()
 
 
 def cautions(

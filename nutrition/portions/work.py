@@ -13,6 +13,8 @@ CELLS_PER_SECOND, UNITS_PER_SECOND = 2e7, 0.12
 # The clock stops what takes so many times what it should, and never sooner than this. [s]
 LATE, LATE_SECONDS = 8.0, 2.0
 LEAST_UNITS = 0.001
+# Of the seconds that somebody gives so much is work; the rest is a slower machine's.
+FITS_WITHIN = 0.6
 
 
 @dataclass(kw_only=True)
@@ -32,6 +34,11 @@ class Work:
         """Work of a size [s], and the seconds after which the clock stops it. [s]"""
         late = max(size * LATE, LATE_SECONDS) if seconds is None else seconds
         return cls(size=size, stop=perf_counter() + late)
+
+    @classmethod
+    def within(cls, seconds: float | None) -> Work | None:
+        """Work for who gives the seconds, and so means the clock [s]; None for who gives none."""
+        return None if seconds is None else cls.of(seconds * FITS_WITHIN, seconds)
 
     @property
     def left(self) -> float:

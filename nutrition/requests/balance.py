@@ -19,9 +19,9 @@ from nutrition.requests.dishes import Load, RecipeIn, food_named
 from nutrition.requests.fields import OneOf, Plannable, Word
 from nutrition.requests.meals import Eaten, Meals, read_meals
 from nutrition.requests.person import PersonGiven
+from nutrition.requests.planned_person import planned_for
 from nutrition.requests.structure import Structure, decoded
-from nutrition.safety.gate import OPEN, Gate, avoided_kinds
-from nutrition.safety.situations import planned_situation
+from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import (
     ALL,
@@ -32,10 +32,9 @@ from nutrition.targets.aims import (
     within_upper_levels,
 )
 from nutrition.targets.body import must_gain
-from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.day import DayTargets
 from nutrition.targets.macronutrient_fit import ENOUGH, KCAL_PER_G
 from nutrition.targets.meals import MealTarget, likely_meal
-from nutrition.targets.person import OutOfRange
 from nutrition.targets.reference_intakes import reference_intakes
 from nutrition.targets.watched_targets import watched_keys
 
@@ -186,15 +185,8 @@ class _Whose:
 def _whose(asked: BalanceAsked) -> _Whose:
     if asked.person is None:
         return _Whose()
-    person = asked.person.asked_within("person", BadProblem)
-    try:
-        day = day_targets(person.person, person.school, person.orders, person.shares)
-    except OutOfRange as error:
-        raise BadProblem(f"person.{error.field}", f"person: {error}") from None
-    gate = Gate(
-        planned_situation(day, person.orders),
-        avoided_kinds(day.person.conditions, person.school, day.person.age_years),
-    )
+    who = planned_for(asked.person, BadProblem)
+    day, gate = who.day, who.gate
     if asked.meal is None:
         return _Whose(day=day, gate=gate)
     if asked.meal == WHOLE_DAY:

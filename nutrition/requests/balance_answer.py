@@ -12,13 +12,11 @@ from nutrition.portions.problem import Problem, name_of
 from nutrition.portions.proposals import Proposal, allowed, partly_unknown
 from nutrition.portions.solver import Answer, balance
 from nutrition.portions.work import Work
-from nutrition.requests.structure import Told
+from nutrition.requests.structure import Told, rounded
 from nutrition.swaps.hints import helping
 from nutrition.targets.aim import Aim
 
 SIGNIFICANT = 9
-# Of the seconds that are given so much is work; the rest is a slower machine's.
-FITS_WITHIN = 0.6
 KNOWN_ONLY = "what is known, the unknown at its largest"
 STOPPED = "the clock ended the search: asked again it may find other portions"
 
@@ -88,7 +86,7 @@ class BalanceAnswer(Told):
 
 
 def _round(value: float) -> float:
-    return float(f"{value:.{SIGNIFICANT}g}")
+    return rounded(value, SIGNIFICANT)
 
 
 def _grams(portions: dict[str, float]) -> dict[str, float]:
@@ -98,8 +96,7 @@ def _grams(portions: dict[str, float]) -> dict[str, float]:
 def _answered(problem: Problem, seconds: float | None) -> tuple[Answer, list[Proposal], Problem]:
     """The answer that is given first, what is proposed as a cook would, and the problem as it was
     asked of the parts."""
-    # who gives the seconds means the clock; the work is counted so that it fits within them
-    work = None if seconds is None else Work.of(seconds * FITS_WITHIN, seconds)
+    work = Work.within(seconds)
     if not problem.cooks:
         return balance(problem, work), [], problem
     found = allowed(problem, work)

@@ -14,18 +14,13 @@ from nutrition.composition.supplements import Supplement, per_day
 from nutrition.requests.fields import OneOf
 from nutrition.requests.meals import Eaten, Meals, read_meals
 from nutrition.requests.person import Asked, PersonGiven
+from nutrition.requests.planned_person import situation_of
 from nutrition.requests.structure import Structure, Told, decoded
 from nutrition.safety.caution_rules import LEVELS
 from nutrition.safety.cautions import Caution, cautions_in
-from nutrition.safety.situations import (
-    body_numbers,
-    day_numbers,
-    planned_situation,
-    situation,
-    tablet_numbers,
-)
+from nutrition.safety.situations import day_numbers, tablet_numbers
 from nutrition.targets.conditions import conditions
-from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.day import DayTargets
 from nutrition.targets.person import LIFE_STAGE_WORDS, OutOfRange, Referred
 from nutrition.targets.voices import GENERAL
 
@@ -114,7 +109,7 @@ def cautions_of(
     numbers: dict[str, float] = {}
     day: DayTargets | None = None
     try:
-        day = day_targets(person, asked.school, asked.orders, asked.shares)
+        day = asked.day()
     except Referred as error:
         told.append(_told(outside(error), [str(error)]))
     taken = [
@@ -125,12 +120,7 @@ def cautions_of(
     if eaten.foods:
         planned = eaten.planned()
         numbers |= day_numbers(replace(planned, profile=planned.profile + per_day(taken)))
-    foods, code = eaten.foods or None, asked.school.code if asked.school else ""
-    told_of = (
-        planned_situation(day, asked.orders, numbers=numbers, foods=foods, lines=eaten.unread)
-        if day is not None
-        else situation(person, code, body_numbers(person) | numbers, foods, lines=eaten.unread)
-    )
+    told_of = situation_of(asked, day, numbers, eaten.foods or None, eaten.unread)
     stage = [LIFE_STAGE_WORDS[person.life_stage]] if person.life_stage != "adult" else []
     people = [conditions()[code].name for code in sorted(person.conditions)] + stage
     told += [_told(caution, people) for caution in cautions_in(told_of)]

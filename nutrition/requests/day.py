@@ -7,10 +7,10 @@ from typing import Any
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.requests.cautions import outside
 from nutrition.requests.person import Asked
+from nutrition.requests.planned_person import situation_of
 from nutrition.requests.structure import Told
 from nutrition.safety.cautions import cautions_in
-from nutrition.safety.situations import body_numbers, planned_situation, situation
-from nutrition.targets.day import DayTargets, day_targets
+from nutrition.targets.day import DayTargets
 from nutrition.targets.person import Person, Referred
 from nutrition.targets.reference_intakes import VEGAN_FACTOR, reference_intakes
 from nutrition.targets.voices import Target, band_words, target_words
@@ -160,11 +160,10 @@ def _plain(person: Person) -> dict[str, dict[str, float]]:
 def report(asked: Asked) -> DayAnswer:
     """A person whom the formulas do not cover is referred: no targets, the caution, and to whom to
     turn. Raises OutOfRange."""
-    code = asked.school.code if asked.school else ""
     try:
-        day = day_targets(asked.person, asked.school, asked.orders, asked.shares)
+        day = asked.day()
     except Referred as error:
-        found = cautions_in(situation(asked.person, code, body_numbers(asked.person)))
+        found = cautions_in(situation_of(asked, None))
         return DayAnswer(
             targets={},
             meals=[],
@@ -187,10 +186,7 @@ def _told(day: DayTargets, asked: Asked) -> DayAnswer:
         meals=[MealTold.model_validate(meal) for meal in day.meals],
         disagreements=[DisagreementTold(**vars(one), text=one.words) for one in day.disagreements],
         forecast=_forecast(ahead) if ahead else None,
-        cautions=[
-            RuleTold.model_validate(one)
-            for one in cautions_in(planned_situation(day, asked.orders))
-        ],
+        cautions=[RuleTold.model_validate(one) for one in cautions_in(situation_of(asked, day))],
     )
 
 

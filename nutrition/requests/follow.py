@@ -152,7 +152,7 @@ def _bites(meals: dict[str, list[str]]) -> tuple[tuple[Bite, ...], list[str]]:
     missed: list[str] = []
     for name, lines in meals.items():
         eaten = read_meal(lines)
-        missed += [line for line, _why in (*eaten.unresolved, *eaten.refused)]
+        missed += eaten.unread
         if not eaten.foods:
             continue
         grams = eaten.profile.grams

@@ -14,27 +14,21 @@ from nutrition.follow_up.intake import average
 from nutrition.follow_up.reported_energy import reported
 from nutrition.follow_up.stall import Judged, Record, judge_pace
 from nutrition.follow_up.sudden_change import weight_signs
-from nutrition.follow_up.trend import Pace
+from nutrition.follow_up.trend import Z95, Pace
 from nutrition.follow_up.weigh_in import Weighed
 from nutrition.requests.cautions import LEVEL_WORDS
 from nutrition.requests.follow import FollowAsked
 from nutrition.requests.person import Asked
+from nutrition.requests.planned_person import situation_of
 from nutrition.requests.structure import Told, decoded
 from nutrition.safety.cautions import cautions_in
-from nutrition.safety.situations import (
-    body_numbers,
-    measured_numbers,
-    planned_situation,
-    situation,
-)
+from nutrition.safety.situations import measured_numbers
 from nutrition.targets.blood import Measured, blood_numbers, blood_words, implied_by, latest
 from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.person import OutOfRange, Referred
 
 # Days over which a pace is told.
 TWO_WEEKS, FOUR_WEEKS = 14, 28
-# Standard deviations on each side within which 19 of 20 lie.
-SPREAD = 1.96
 
 
 class PaceTold(Told):
@@ -246,15 +240,7 @@ def _cautions(
     pace = pace_of(judged)
     numbers = {**record.blood, **signs.numbers}
     numbers |= measured_numbers(person, pace.kg_per_week if pace else None)
-    told = (
-        planned_situation(day, asked.orders, numbers=numbers)
-        if day is not None
-        else situation(
-            person,
-            asked.school.code if asked.school else "",
-            body_numbers(person) | numbers,
-        )
-    )
+    told = situation_of(asked, day, numbers)
     words = {**told.words, **blood_words(values, record.blood, today), **signs.words}
     return [
         WarningTold(
@@ -317,7 +303,7 @@ def as_text(answer: FollowAnswer) -> str:
     out.append(f"{answer.standing}{since}: {answer.words}")
     trend = answer.trend
     if trend:
-        give = SPREAD * trend.now_sd_kg
+        give = Z95 * trend.now_sd_kg
         out.append(f"trend {trend.now_kg:.1f} kg, give or take {give:.1f}")
         if trend.ahead:
             ahead = trend.ahead

@@ -13,6 +13,7 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.requests.fields import OneOf, Shorter
 from nutrition.requests.structure import Refuse, Structure, decoded
 from nutrition.targets.conditions import conditions
+from nutrition.targets.day import DayTargets, day_targets
 from nutrition.targets.orders import Order, check_order
 from nutrition.targets.person import (
     ACTIVITY_WORDS,
@@ -40,6 +41,10 @@ class Asked:
     orders: tuple[Order, ...]
     shares: Mapping[str, float] | None
     ignored: tuple[str, ...]
+
+    def day(self) -> DayTargets:
+        """The day's targets. Raises OutOfRange."""
+        return day_targets(self.person, self.school, self.orders, self.shares)
 
 
 def _near_condition(word: str, known: list[str]) -> str:

@@ -11,7 +11,7 @@ from nutrition.composition.nutrients import NUTRIENT, NUTRIENTS
 from nutrition.composition.profile import Profile
 from nutrition.insight import indices
 from nutrition.recipe.reckoning import Facts
-from nutrition.requests.structure import Told
+from nutrition.requests.structure import Told, rounded
 from nutrition.written.line import Line
 from nutrition.written.serving_words import counted
 
@@ -110,7 +110,7 @@ class RecipeAnswer(Told):
 
 
 def _round(value: float | None) -> float | None:
-    return None if value is None else float(f"{value:.{SIGNIFICANT}g}")
+    return None if value is None else rounded(value, SIGNIFICANT)
 
 
 def _nutrients(profile: Profile) -> dict[str, NutrientTold]:

@@ -109,6 +109,11 @@ def decoded(structure: type[S], given: object, refuse: Refuse, within: str = "")
         raise refuse(at, said if said.endswith("?") else f"{said}.") from None
 
 
+def rounded(value: float, figures: int) -> float:
+    """A number to so many significant figures."""
+    return float(f"{value:.{figures}g}")
+
+
 def answer_schema(answered: type[Told]) -> dict[str, Any]:
     """What a command gives, as JSON Schema (draft 2020-12)."""
     return {**DIALECT, **answered.model_json_schema(mode="serialization")}

@@ -40,11 +40,10 @@ from nutrition.recipe.reckoning import Facts
 from nutrition.requests.dishes import Load, RecipeIn, Size, food_named
 from nutrition.requests.fields import OnDay, OneOf, Shorter, Word
 from nutrition.requests.person import Asked, PersonGiven
+from nutrition.requests.planned_person import planned_for
 from nutrition.requests.structure import Structure, decoded
-from nutrition.safety.gate import Gate, avoided_kinds
-from nutrition.safety.situations import planned_situation
-from nutrition.targets.day import DayTargets, day_targets
-from nutrition.targets.person import OutOfRange
+from nutrition.safety.gate import Gate
+from nutrition.targets.day import DayTargets
 from nutrition.targets.watched_targets import watched_keys
 
 # A week without a date begins on a Monday.
@@ -278,13 +277,8 @@ def read_week(given: object, load: Load) -> AskedWeek:
     reads a recipe's file by its name. What the person must not have is left out, with why. Raises
     BadWeek naming the field."""
     data = decoded(WeekAsked, given, BadWeek)
-    asked = data.person.asked_within("person", BadWeek)
-    try:
-        day = day_targets(asked.person, asked.school, asked.orders, asked.shares)
-    except OutOfRange as error:
-        raise BadWeek(f"person.{error.field}", f"person: {error}") from None
-    of = planned_situation(day, asked.orders)
-    gate = Gate(of, avoided_kinds(day.person.conditions, asked.school, day.person.age_years))
+    who = planned_for(data.person, BadWeek)
+    asked, day, gate = who.asked, who.day, who.gate
     skeleton, days = data.skeleton_for(asked), int(data.days)
     if data.weeks > MOST_WEEKS:
         raise BadWeek("weeks", f"up to {MOST_WEEKS} weeks are planned")
@@ -304,7 +298,7 @@ def read_week(given: object, load: Load) -> AskedWeek:
         cook_days=days_of(skeleton.cooking, data.start, days),
         wishes=skeleton.wishes,
         density_g=_density_g(day),
-        check=page_check(of, gate, Profile.empty()),
+        check=page_check(who.situation, gate, Profile.empty()),
     )
     for at, pin in enumerate(data.pinned):
         week = pin.placed_in(week, at)

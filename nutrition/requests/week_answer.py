@@ -13,13 +13,11 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.planning.obstacles import Help, collides, comes_from, would_help
 from nutrition.planning.proposals import PlannedWeek, weeks
 from nutrition.portions.work import Work
-from nutrition.requests.structure import Told
+from nutrition.requests.structure import Told, rounded
 from nutrition.requests.week import AskedWeek
 from nutrition.targets.meals import MEAL_NAMES
 
 SIGNIFICANT = 6
-# Of the seconds that are given so much is work; the rest is a slower machine's.
-FITS_WITHIN = 0.6
 
 
 class SlotTold(Told):
@@ -116,7 +114,7 @@ class WeekAnswer(Told):
 
 
 def _round(value: float) -> float:
-    return float(f"{value:.{SIGNIFICANT}g}")
+    return rounded(value, SIGNIFICANT)
 
 
 def _servings(by_day: Sequence[tuple[int, float]]) -> dict[str, float]:
@@ -125,8 +123,7 @@ def _servings(by_day: Sequence[tuple[int, float]]) -> dict[str, float]:
 
 def solve(asked: AskedWeek, seconds: float | None = None) -> WeekAnswer:
     """The weeks that come nearest, within some seconds where they are given."""
-    work = None if seconds is None else Work.of(seconds * FITS_WITHIN, seconds)
-    found = weeks(asked.week, asked.most, work)
+    found = weeks(asked.week, asked.most, Work.within(seconds))
     return WeekAnswer(
         weeks=[_week(asked, one) for one in found],
         left_out=[LeftOutTold(dish=name, why=why) for name, why in asked.left_out],
@@ -165,7 +162,7 @@ def _week(asked: AskedWeek, one: PlannedWeek) -> PlannedTold:
             "total": _round(miss.total),
             "by": _round(-miss.by if miss.bound.least else miss.by),
             "hard": miss.bound.firm,
-            "from": [{"name": one.name, "share": _round(one.share)} for one in sources],
+            "from": [{"name": dish.name, "share": _round(dish.share)} for dish in sources],
         }
         misses.append(WeekMissTold.model_validate(told))
     return PlannedTold(
