@@ -16,7 +16,7 @@ from nutrition.written.typed_amounts import UnreadableAmount, leveled_range, rea
 from planner.counts import count_in
 from planner.models import MEALS
 from planner.planned_copies import is_out, plan_dish, plan_out
-from week.dishes import Thing, thing_of
+from week.dishes import Thing, things_of
 from week.models import Week, WeekEntry
 from week.problem import skeleton_in
 
@@ -88,7 +88,7 @@ def take(week: Week, planned: Mapping[str, Choice], client: Client) -> int:
     before = {row.slot: row for row in week.entries.select_related("recipe", "bowl")}
     kinds = kinds_by_slot(week)
     changed = 0
-    things: dict[str, Thing | None] = {}
+    things = things_of((choice.candidate for choice in planned.values()), client)
     for slot, row in before.items():
         if slot in kinds and slot not in planned and not row.locked:
             row.delete()
@@ -97,9 +97,7 @@ def take(week: Week, planned: Mapping[str, Choice], client: Client) -> int:
         there = before.get(slot)
         if there is not None and (there.locked or slot not in kinds):
             continue
-        if choice.candidate not in things:
-            things[choice.candidate] = thing_of(choice.candidate, client)
-        thing = things[choice.candidate]
+        thing = things.get(choice.candidate)
         if thing is None or (there is not None and _is(there, thing, choice)):
             continue
         put(week, slot, thing, choice.count)

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
+from django.db.models import Q
+
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from clients.models import Client
@@ -129,27 +131,34 @@ def out_of(entry: Eaten) -> Thing:
     )
 
 
+def things_of(keys: Iterable[str], client: Client | None = None) -> dict[str, Thing]:
+    """The things of these keys, among what may be planned for a client; what is gone is not
+    there."""
+    wanted = list(dict.fromkeys(keys))
+    named = [(key, *key.partition("-")[::2]) for key in wanted]
+    pks = {
+        kind: [pk for _key, its, name in named if its == kind and (pk := key_in(name)) is not None]
+        for kind in ("recipe", "bowl")
+    }
+    found: list[Thing | None] = [of_food(name) for _key, kind, name in named if kind == "food"]
+    if pks["recipe"]:
+        found += map(of_recipe, open_to(client).filter(pk__in=pks["recipe"]))
+    if pks["bowl"]:
+        rows = bowls_open_to(client).filter(pk__in=pks["bowl"])
+        found += map(of_bowl, rows.prefetch_related("parts__recipe"))
+    by_key = {one.key: one for one in found if one is not None}
+    return {key: by_key[key] for key in wanted if key in by_key}
+
+
 def thing_of(key: str, client: Client | None = None) -> Thing | None:
     """The thing of a key, among what may be planned for a client; None where it is gone."""
-    kind, _dash, name = key.partition("-")
-    if kind == "food":
-        return of_food(name)
-    pk = key_in(name)
-    if pk is None:
-        return None
-    if kind == "recipe":
-        recipe = open_to(client).filter(pk=pk).first()
-        return of_recipe(recipe) if recipe else None
-    if kind == "bowl":
-        bowl = bowls_open_to(client).filter(pk=pk).first()
-        return of_bowl(bowl) if bowl else None
-    return None
+    return things_of([key], client).get(key)
 
 
 def bowls_open_to(client: Client | None):
     """The bowls that may be planned for a client: everybody's, and their own."""
-    rows = Bowl.objects.filter(client=None, archived=None)
-    return rows | Bowl.objects.filter(client=client, archived=None) if client else rows
+    whose = Q(client=None) | Q(client=client) if client else Q(client=None)
+    return Bowl.objects.filter(whose, archived=None).select_related("practice")
 
 
 def prepared_of(recipe: Recipe) -> Prepared:

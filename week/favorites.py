@@ -19,7 +19,7 @@ from nutrition.safety.gate import Gate
 from practice.models import User
 from recipes.facts import parts_at_hand
 from recipes.ownership import open_to
-from week.dishes import Thing, bowls_open_to, of_bowl, of_food, of_recipe, thing_of
+from week.dishes import Thing, bowls_open_to, of_bowl, of_food, of_recipe, thing_of, things_of
 from week.models import Favorite
 
 # So many are proposed at a time, and so many recipes and bowls are looked at for them.
@@ -60,12 +60,13 @@ def of_kinds(client: Client, skeleton: Skeleton, plan: Plan, gate: Gate) -> list
     school = plan.school.name if plan.school else ""
     with parts_at_hand():
         things = everything(client, gate)
+        by_key = things_of((row.key for some in kept.values() for row in some), client)
         out = []
         for kind in skeleton.kinds:
             mine = [
                 (row, thing, bars_favorite(thing, gate, school))
                 for row in kept.get(kind, [])
-                for thing in [thing_of(row.key, client)]
+                for thing in [by_key.get(row.key)]
             ]
             most = skeleton.limit(kind)
             open_ones = [
@@ -197,8 +198,8 @@ def for_planning(
     with parts_at_hand():
         others: list[Thing] | None = None
         for kind in kinds:
-            mine = [thing_of(row.key, client) for row in kept.get(kind, [])]
-            some = [one for one in mine if one is not None and not bars_favorite(one, gate, school)]
+            mine = things_of((row.key for row in kept.get(kind, [])), client).values()
+            some = [one for one in mine if not bars_favorite(one, gate, school)]
             if not some:
                 others = everything(client, gate) if others is None else others
                 fit = [

@@ -27,7 +27,7 @@ from nutrition.portions.staples import staples
 from nutrition.targets.aims import within_upper_levels
 from nutrition.targets.gastric import stomach_ml
 from planner.planned_copies import is_out
-from week.dishes import Thing, out_of, prepared_of, recipes_in, thing_of
+from week.dishes import Thing, out_of, prepared_of, recipes_in, things_of
 from week.favorites import for_planning, without_school
 from week.models import Week, WeekEntry
 
@@ -100,12 +100,14 @@ def pose(week: Week) -> Posed:
         for one in things
     }
     entries = list(week.entries.select_related("recipe", "bowl", "planned"))
+    besides = [one.key for one in entries if not is_out(one) and one.key not in by_key]
+    standing = things_of(besides, week.client)
     for entry in entries:
         if is_out(entry):
             by_key[entry.key] = out_of(entry)
-        elif entry.key not in by_key and (there := thing_of(entry.key, week.client)) is not None:
+        elif entry.key in standing:
             # what stands there may stay where it was put, and is chosen nowhere else
-            by_key[entry.key] = replace(there, kinds=frozenset({f"only {entry.key}"}))
+            by_key[entry.key] = replace(standing[entry.key], kinds=frozenset({f"only {entry.key}"}))
     slots = _placed(slots, entries, by_key, skeleton)
     taken = per_day(week.client.supplements_taken())
     plain = [candidate_of(one.portion, one.kinds, one.counts, ()) for one in by_key.values()]

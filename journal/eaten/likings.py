@@ -9,7 +9,7 @@ from clients.models import Client
 from journal.eaten.spoken_log import dish_name
 from journal.models import LoggedEntry
 from nutrition.planning.skeleton import Skeleton
-from week.dishes import Thing, thing_of
+from week.dishes import Thing, things_of
 from week.models import Favorite
 from week.skeletons import skeleton_of
 
@@ -70,8 +70,9 @@ def eaten_lately(client: Client, today: date) -> tuple[list[Eaten], list[Filled]
         if favorite.verdict == "kept" and favorite.kind in kept:
             kept[favorite.kind] += 1
     out = []
+    things = things_of(counts, client)
     for key, (eaten, left) in counts.items():
-        thing = thing_of(key, client)
+        thing = things.get(key)
         kind = _kind_of(thing, skeleton) if thing else ""
         full = bool(kind) and kept.get(kind, 0) >= skeleton.limit(kind)
         out.append(

@@ -19,7 +19,7 @@ from journal.models import LoggedEntry
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
-from nutrition.composition.supplements import per_day
+from nutrition.composition.supplements import Supplement, per_day
 from nutrition.follow_up.intake import Bite
 from nutrition.follow_up.intake import LoggedDay as Known
 from nutrition.follow_up.kitchen_line import LEFT_OUT
@@ -63,6 +63,8 @@ _STATE = ("pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_
 _LOGGED = (*_STATE, "low", "high", "said")
 # Days by what is in them, as bites: what did not change since is not reckoned again.
 _kept: LRUCache[tuple[Any, ...], tuple[Bite, ...]] = LRUCache(KEPT_DAYS)
+# ... and as days, so that what is summed up over one is not summed up again.
+_days: LRUCache[tuple[Any, ...], Known] = LRUCache(KEPT_DAYS)
 _lock = Lock()
 
 States = list[tuple[Any, ...]]
@@ -143,18 +145,37 @@ def _logged_days(client: Client, since: date, until: date) -> list[Known]:
     )
     plan_rows = DayEntry.objects.filter(day__in=list(plans.values()))
     planned = _bites_of(plan_rows, _STATE, system, planned_portion)
-    taken = client.supplements_taken()
-    supplements = per_day(taken) if taken else None
+    taken = tuple(client.supplements_taken())
     return [
-        Known(
-            on=day.date,
-            whole=day.whole,
-            eaten=eaten.get(day.pk, ()),
-            planned=planned.get(plans.get(day.date, 0), ()),
-            supplements=supplements,
+        _day(
+            day.date,
+            day.whole,
+            eaten.get(day.pk, ()),
+            planned.get(plans.get(day.date, 0), ()),
+            taken,
         )
         for day in logged
     ]
+
+
+def _day(
+    on: date, whole: bool, eaten: Bites, planned: Bites, taken: tuple[Supplement, ...]
+) -> Known:
+    """A day of these bites: the one that is kept, while it holds the same."""
+    key = (on, whole, id(eaten), id(planned), taken)
+    with _lock:
+        known = _days.get(key)
+        # an id may come again; what is the same object is the same
+        if known is None or known.eaten is not eaten or known.planned is not planned:
+            known = Known(
+                on=on,
+                whole=whole,
+                eaten=eaten,
+                planned=planned,
+                supplements=per_day(taken) if taken else None,
+            )
+            _days[key] = known
+    return known
 
 
 def record_of(client: Client, today: date, plan: Plan, days: int = LOOKED_BACK) -> Record:

@@ -18,7 +18,7 @@ from nutrition.follow_up.intake import Average, Parted, average, parted, whole_d
 from nutrition.follow_up.levers import Lever, Usual, levers, usual_fillers
 from nutrition.follow_up.reported_energy import Reported, reported
 from nutrition.follow_up.stall import Judged, Record, judge_pace
-from week.dishes import thing_of
+from week.dishes import things_of
 from week.models import Favorite
 
 # So many favorites are tried in a dish's place.
@@ -66,7 +66,9 @@ class Reading:
         """Favorites that may take a dish's place, by the name of a dish that is one of a kind with
         them."""
         rows = list(Favorite.objects.filter(client=self.client, verdict="kept"))
-        things = {row.pk: thing_of(row.key, self.client) for row in rows[: 3 * MOST_OTHERS]}
+        looked_at = rows[: 3 * MOST_OTHERS]
+        by_key = things_of((row.key for row in looked_at), self.client)
+        things = {row.pk: by_key.get(row.key) for row in looked_at}
         out: dict[str, list[Portion]] = {}
         for row in rows:
             mine = things.get(row.pk)

@@ -7,6 +7,7 @@ import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
+from functools import cached_property
 
 from nutrition.composition.amounts import amount_of
 from nutrition.composition.portion import Portion
@@ -38,7 +39,7 @@ class LoggedDay:
     planned: tuple[Bite, ...] = ()
     supplements: Profile | None = None
 
-    @property
+    @cached_property
     def profile(self) -> Profile:
         """All that is known to be eaten, supplements included."""
         food = Profile.total(one.portion.profile for one in self.eaten)

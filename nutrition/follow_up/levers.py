@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from datetime import date
+from functools import cached_property, lru_cache
 from statistics import median
 
 from nutrition.composition.amounts import amount_of
@@ -16,6 +18,7 @@ from nutrition.composition.foods import Food, food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Limits, Portion, food_portion
 from nutrition.composition.profile import Profile
+from nutrition.composition.same_question import Asked
 from nutrition.follow_up.causes import DENSE_KCAL_PER_G
 from nutrition.follow_up.intake import Grew, LoggedDay, whole_days
 from nutrition.portions.problem import BadProblem, Problem
@@ -135,6 +138,20 @@ class Usual:
             food = next((one for one in filler.foods if not self.gate.why_not(one)), None)
             found += [(food, filler)] if food is not None else []
         return found
+
+    @cached_property
+    def _held(self) -> dict[date, tuple[Portion, ...]]:
+        return {}
+
+    def held(self, day: LoggedDay) -> tuple[Portion, ...]:
+        """A day's portions, all held as they are: the same for every food that is tried."""
+        if day.on not in self._held:
+            self._held[day.on] = tuple(
+                replace(bite.portion, key=str(at), locked=True, star=False)
+                for at, bite in enumerate(day.eaten)
+                if bite.portion.grams > 0
+            )
+        return self._held[day.on]
 
 
 def levers(usual: Usual, gap_kcal: float, grown: Sequence[Grew] = ()) -> list[Lever]:
@@ -275,15 +292,6 @@ def _dense(days: Sequence[LoggedDay], first: Sequence[str]) -> list[str]:
     return sorted(habits, key=lambda name: (name not in first, -kcal[name]))
 
 
-def _parts(day: LoggedDay) -> tuple[Portion, ...]:
-    """A day's portions, all held as they are."""
-    return tuple(
-        replace(bite.portion, key=str(at), locked=True, star=False)
-        for at, bite in enumerate(day.eaten)
-        if bite.portion.grams > 0
-    )
-
-
 def _asked(day: LoggedDay, usual: Usual, less_kcal: float) -> tuple[Aim, ...]:
     """The day's aims with so much less energy than was eaten. [kcal] What is missed already is not
     made worse; what is not missed stays so."""
@@ -315,10 +323,16 @@ def _less_of(name: str, days: Sequence[LoggedDay], usual: Usual, gap: float) -> 
     finds."""
     with_it = [day for day in days if any(_is(bite.portion, name) for bite in day.eaten)]
     each = gap * len(days) / len(with_it)
+    filling = tuple((id(food), filler.step, filler.most) for food, filler in usual.added)
     less: list[float] = []
-    more: list[list[float]] = []
+    more: list[tuple[float, ...]] = []
     for day in with_it:
-        found = _balanced(name, day, usual, each)
+        found = _balanced(
+            Asked(
+                (name, day, usual, each),
+                (name, id(day), each, tuple(usual.aims), usual.gate.content, filling),
+            )
+        )
         if found is not None:
             less.append(found[0])
             more.append(found[1])
@@ -342,11 +356,14 @@ def _is(portion: Portion, name: str) -> bool:
     return portion.food is not None and portion.name == name and portion.grams > 0
 
 
+@lru_cache(maxsize=2048)
 def _balanced(
-    name: str, day: LoggedDay, usual: Usual, each: float
-) -> tuple[float, list[float]] | None:
-    """How much less of a food, and how much more of what fills, Balance finds for a day. [g]"""
-    parts = list(_parts(day))
+    asked: Asked[tuple[str, LoggedDay, Usual, float]],
+) -> tuple[float, tuple[float, ...]] | None:
+    """How much less of a food, and how much more of what fills, Balance finds for a day. [g] What
+    was found for a day is kept: a record is looked at more often than it changes."""
+    name, day, usual, each = asked.about
+    parts = list(usual.held(day))
     at = next(i for i, part in enumerate(parts) if _is(part, name))
     part = parts[at]
     assert part.food is not None
@@ -371,7 +388,7 @@ def _balanced(
     if not told:
         return None
     portions = told[-1].answer.portions
-    return part.grams - portions[part.key], [portions[one.slug] for one, _filler in usual.added]
+    return part.grams - portions[part.key], tuple(portions[one.slug] for one, _ in usual.added)
 
 
 def _base(supplements: Profile, aims: Iterable[Aim]) -> dict[str, float]:

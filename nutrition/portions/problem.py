@@ -14,6 +14,8 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from functools import cached_property
+from operator import mul
 
 import numpy as np
 
@@ -113,7 +115,22 @@ class Problem:
     def is_unknown(self, aim: Aim) -> bool:
         """Whether some part's amount of a target is not wholly known, and counts at its largest."""
         counts = aim.weight > 0 or (aim.firm_high and aim.key not in self.known_only)
-        return counts and any(aim.key in part.unknown for part in self.parts)
+        return counts and aim.key in self._unknown
+
+    @cached_property
+    def _unknown(self) -> frozenset[str]:
+        """What is not wholly known of some part."""
+        return frozenset().union(*(part.unknown for part in self.parts))
+
+    @cached_property
+    def _toward(self) -> dict[str, list[float]]:
+        return {}
+
+    def toward(self, key: str) -> list[float]:
+        """What one gram of each part brings toward a target's key, as a part says it."""
+        if key not in self._toward:
+            self._toward[key] = [part.toward(key) for part in self.parts]
+        return self._toward[key]
 
     def without_hopeless_limits(self) -> Problem:
         """The same, with the limits that nobody wished for counting only what is known where what
@@ -379,11 +396,11 @@ def totals(problem: Problem, portions: Mapping[str, float]) -> dict[str, float]:
     """What portions [g] bring of every target, what is eaten besides counted in. In each key's
     unit."""
     out = {}
-    grams = problem.base_grams + sum(part.is_food * portions[part.key] for part in problem.parts)
+    each = [portions[part.key] for part in problem.parts]
+    food = sum(part.is_food * one for part, one in zip(problem.parts, each, strict=True))
+    grams = problem.base_grams + food
     for aim in problem.aims:
-        total = based_on(problem, aim.key) + sum(
-            part.toward(aim.key) * portions[part.key] for part in problem.parts
-        )
+        total = based_on(problem, aim.key) + sum(map(mul, problem.toward(aim.key), each))
         out[aim.key] = total / grams if aim.key == DENSITY and grams > 0 else total
     return out
 

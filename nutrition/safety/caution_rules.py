@@ -6,7 +6,7 @@ import operator
 import re
 from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass, fields
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.food_classes import food_classes
@@ -46,9 +46,17 @@ class Comparison:
         """Whether it compares with a number of its own, rather than one that is in force."""
         return any(re.fullmatch(r"[\d.]+", side) for side in (self.left, self.right))
 
+    @cached_property
+    def _sides(self) -> tuple[float | None, float | None]:
+        """The numbers that its sides are; None for a name."""
+        return _fixed(self.left), _fixed(self.right)
+
     def holds(self, numbers: Mapping[str, float]) -> bool:
-        values = [_value(side, numbers) for side in (self.left, self.right)]
-        return None not in values and _COMPARE[self.sign](values[0] or 0.0, values[1] or 0.0)
+        """Whether both numbers are known and compare so."""
+        left, right = self._sides
+        left = numbers.get(self.left) if left is None else left
+        right = numbers.get(self.right) if right is None else right
+        return left is not None and right is not None and _COMPARE[self.sign](left, right)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -90,17 +98,29 @@ class Rule:
     @property
     def names_no_food(self) -> bool:
         """Whether it looks at no kind of food, only at numbers and the person."""
-        foods = self.food or self.holds or self.often
-        by_person = self.allergen or self.traces or self.crosses or self.in_words or self.disliked
-        return not (foods or by_person)
+        return not (self.food or self.holds or self.often or self._by_person)
+
+    @property
+    def _by_person(self) -> bool:
+        return bool(self.allergen or self.traces or self.crosses or self.in_words or self.disliked)
+
+    @cached_property
+    def kinds_asked(self) -> frozenset[str]:
+        """The kinds of food of which one must be there, where it looks at nothing else."""
+        return frozenset() if self.holds or self.often or self._by_person else self.food
+
+    @cached_property
+    def limits_said(self) -> frozenset[str]:
+        """Of what it says that a limit in force is passed."""
+        return frozenset(
+            side.partition("_")[2].removeprefix("most_")
+            for one in self.number
+            if not one.fixed
+            for side in (one.left, one.right)
+            if side.startswith(("day_", "food_"))
+        )
 
 
-def _value(side: str, numbers: Mapping[str, float]) -> float | None:
-    fixed = _fixed(side)
-    return numbers.get(side) if fixed is None else fixed
-
-
-@lru_cache(maxsize=1024)
 def _fixed(side: str) -> float | None:
     """The number that a side of a comparison is; None for a name."""
     try:

@@ -215,14 +215,17 @@ def cautions_in(situation: Situation) -> list[Caution]:
     )
     out = []
     person = (situation.conditions, situation.allergies, situation.life_stage, situation.goal)
+    by_word = ", ".join(one for one in sorted(situation.allergies) if sees_no_more(one))
+    kinds = frozenset().union(*map(kinds_of, situation.foods or ()))
     for rule in _rules_for(*person, situation.school.partition(":")[0]):
+        if rule.kinds_asked and kinds.isdisjoint(rule.kinds_asked):
+            continue
         if not all(comparison.holds(numbers) for comparison in rule.number):
             continue
         found = _foods_of(rule, situation)
         if found is None:
             continue
         foods = ", ".join(found)
-        by_word = ", ".join(one for one in sorted(situation.allergies) if sees_no_more(one))
         known = {**numbers, **situation.words, "foods": foods, "by_word": by_word}
         text = rule.text.format_map(known)
         # what is about a number set by hand is about that number: another one brings it back
@@ -289,14 +292,7 @@ def _in_force(
 ) -> Iterator[Caution]:
     """What is in force and passed, where no rule of its own has said it."""
     codes = {caution.code for caution in told}
-    said = {
-        side.partition("_")[2].removeprefix("most_")
-        for rule in rules()
-        if rule.code in codes
-        for one in rule.number
-        for side in (one.left, one.right)
-        if side.startswith(("day_", "food_")) and not one.fixed
-    }
+    said = {key for rule in rules() if rule.code in codes for key in rule.limits_said}
     passed = [
         *passed_limits(situation.limits, numbers, situation.foods, said),
         *passed_uppers(situation.life_stage, situation.conditions, numbers, said),

@@ -7,14 +7,16 @@ of.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Hashable, Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass, field, replace
+from functools import cached_property, lru_cache
 
 from nutrition.composition.food_classes import kinds_of
 from nutrition.composition.food_mosts import ceiling_g, most_of
 from nutrition.composition.foods import Food
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.same_question import Asked
 from nutrition.safety.caution_rules import LEVELS
 from nutrition.safety.cautions import Caution, Situation, cautions_in
 from nutrition.targets.conditions import in_play, speaking
@@ -68,15 +70,31 @@ class Gate:
     settled: Collection[tuple[str, str]] = ()
     _: KW_ONLY
     closed: str = ""
-    _kept: dict[tuple[str, float], tuple[Bar, ...]] = field(
-        default_factory=dict, compare=False, repr=False
-    )
+
+    @cached_property
+    def content(self) -> Hashable:
+        """All that an answer depends on besides the foods."""
+        known = self.situation
+        return (
+            *(known.conditions, known.life_stage, known.goal, known.school, known.allergies),
+            *(tuple(known.dislikes), tuple(known.lines), tuple(known.limits)),
+            *(frozenset(known.numbers.items()), frozenset(known.words.items())),
+            *(tuple(self.avoided.items()), frozenset(self.settled), self.closed),
+        )
 
     def bars(self, foods: Sequence[Ingredient]) -> tuple[Bar, ...]:
         """Everything that holds these foods back, the gravest first. Amounts that only count
         together are seen together."""
         if self.closed and foods:
             return (Bar(STOP, self.closed, CLOSED),)
+        parts = tuple(
+            (id(one.food), id(one.cooked), one.grams, one.heated, one.said, one.smooth, one.loose)
+            for one in foods
+        )
+        return _bars(Asked((self, tuple(foods)), (parts, self.content)))
+
+    def bars_anew(self, foods: Sequence[Ingredient]) -> tuple[Bar, ...]:
+        """The same, found without looking at what was found before."""
         out = []
         for caution in cautions_in(replace(self.situation, foods=foods)):
             if caution.names and not self._is_settled(caution):
@@ -108,10 +126,7 @@ class Gate:
     def of(self, food: Food, grams: float | None = None) -> tuple[Bar, ...]:
         """What holds one food back, at a first helping or at so much. [g]"""
         grams = first_helping_g(food) if grams is None else grams
-        key = food.slug, grams
-        if key not in self._kept:
-            self._kept[key] = self.bars([Ingredient(food, grams)])
-        return self._kept[key]
+        return self.bars([Ingredient(food, grams)])
 
     def why_not(self, food: Food, grams: float | None = None) -> str:
         """Why a food may not be offered, in words; empty if it may."""
@@ -152,6 +167,13 @@ class Gate:
             stops = any(bar.stops for bar in self.bars([one.times(middle) for one in foods]))
             low, high = (low, middle) if stops else (middle, high)
         return low
+
+
+@lru_cache(maxsize=8192)
+def _bars(asked: Asked[tuple[Gate, tuple[Ingredient, ...]]]) -> tuple[Bar, ...]:
+    """The same question has the same answer on whichever page it is asked."""
+    gate, foods = asked.about
+    return gate.bars_anew(foods)
 
 
 def avoided_kinds(
