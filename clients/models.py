@@ -22,7 +22,7 @@ from nutrition.targets.person import Person
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
-from webkit.page_cache import once
+from webkit.page_cache import is_reading, once
 
 
 def _choices(known: dict[str, str]) -> list[tuple[str, str]]:
@@ -37,6 +37,8 @@ def _listed(text: str) -> tuple[str, ...]:
 NEWEST_WEIGH_INS = 60
 # ... and of half a year, of those who weigh every day.
 HALF_A_YEAR_WEIGH_INS = 190
+# ... and no more than so many anywhere: a line of them is drawn.
+MOST_WEIGH_INS = 200
 
 
 class Client(Versioned, Removable):
@@ -205,8 +207,10 @@ class Client(Versioned, Removable):
             return []
         if "fetched_weigh_ins" in self.__dict__:
             return self.__dict__["fetched_weigh_ins"][:most]
+        # while a page is read, so many as any part of it looks at
+        fetched = max(most, MOST_WEIGH_INS) if is_reading() else most
         rows = self.weigh_ins.order_by("-date")
-        return once(("weigh-ins", self.pk, most), lambda: list(rows[:most]))
+        return once(("weigh-ins", self.pk, fetched), lambda: list(rows[:fetched]))[:most]
 
     @property
     def last_weight_kg(self) -> float | None:

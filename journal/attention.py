@@ -45,9 +45,10 @@ def numbers_of_the_log(client: Client) -> dict[str, float]:
     """What the cautions look at in what was logged lately; nothing where nothing was."""
     today = timezone.localdate()
     since = today - timedelta(days=LOOKED_BACK_DAYS)
-    if not client.logged_days.filter(date__gte=since, whole=True).exists():
+    days = logged_days(client, since, today)
+    if not any(day.whole for day in days):
         return {}
-    return record_numbers(client.person(), logged_days(client, since, today), today)
+    return record_numbers(client.person(), days, today)
 
 
 def numbers_of_the_habit(client: Client) -> dict[str, float]:

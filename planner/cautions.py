@@ -7,7 +7,7 @@ from datetime import date, timedelta
 from clients.plan.cautions import Told, of_foods
 from clients.plan.in_force import Plan
 from nutrition.safety.situations import day_numbers, week_numbers
-from planner.day import ReckonedDay, planned_of
+from planner.day import ReckonedDay, planned_days
 from planner.models import Day
 
 AROUND = timedelta(days=3)
@@ -22,8 +22,8 @@ def around(on: date) -> tuple[date, date]:
 def caution_numbers(day: Day, reckoned: ReckonedDay) -> dict[str, float]:
     """What the cautions look at: this day, and the days planned within three of it."""
     taken = reckoned.supplements
-    near = day.client.days.filter(date__range=around(day.date)).exclude(pk=day.pk)
-    week = [reckoned.planned(), *(planned_of(other, taken) for other in near)]
+    near = list(day.client.days.filter(date__range=around(day.date)).exclude(pk=day.pk))
+    week = [reckoned.planned(), *planned_days(near, taken)]
     return day_numbers(reckoned.planned()) | week_numbers(week, reckoned.supplements)
 
 

@@ -21,7 +21,7 @@ from nutrition.safety.meal_size import meal_sizes
 from nutrition.safety.situations import PlannedDay
 from nutrition.targets.meals import MAIN_MEALS
 from nutrition.written import household
-from planner.models import MEALS, Day, Eaten
+from planner.models import MEALS, Day, DayEntry, Eaten
 from planner.planned_copies import guess_of
 from recipes.dishes import OfPortion, batch_portion
 from recipes.facts import facts_of, facts_of_kept
@@ -228,17 +228,24 @@ def entry_of(row: Eaten, system: str) -> Entry | None:
 KEPT_DAYS = 512
 
 
-def planned_of(day: Day, supplements: Sequence[Supplement]) -> PlannedDay:
-    """Another day of a client who takes these, as the cautions look at it; cheap to ask again for
-    one that did not change."""
-    rows = day.entries.values_list(
-        "pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_id", "planned_id"
-    )
-    entries = tuple(rows)
+_STATE = ("pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_id", "planned_id")
+
+
+def planned_days(days: Sequence[Day], supplements: Sequence[Supplement]) -> list[PlannedDay]:
+    """Other days of a client who takes these, as the cautions look at them; cheap to ask again for
+    those that did not change."""
+    states: dict[int, list[tuple[Any, ...]]] = {day.pk: [] for day in days}
+    rows = DayEntry.objects.filter(day__in=list(states))
+    for pk, *state in rows.values_list("day_id", *_STATE):
+        states[pk].append(tuple(state))
+    taken = tuple((one.key, one.dose, one.per_week) for one in supplements)
+    return [_planned_of(day, tuple(states[day.pk]), taken) for day in days]
+
+
+def _planned_of(day: Day, entries: tuple[Any, ...], taken: tuple[Any, ...]) -> PlannedDay:
     # what was planned before it was kept with the day follows what became of it since
     if any(not row[2] and row[8] is None for row in entries):
         return reckon_day(day).planned()
-    taken = tuple((one.key, one.dose, one.per_week) for one in supplements)
     key = (day.pk, day.practice_id, entries, taken, food_table().key)
     return _planned(key, day)
 

@@ -5,6 +5,7 @@ from typing import Any, Self
 
 from django.db import models, transaction
 from django.http import HttpRequest
+from django_scopes import get_scope
 
 
 class StaleSave(Exception):
@@ -31,6 +32,10 @@ class Versioned(models.Model):
     def from_db(cls, db: Any, field_names: Any, values: Any) -> Self:  # type: ignore[override]
         record = super().from_db(db, field_names, values)
         record._version_stored = record.__dict__.get("version")
+        # whoever asks is of the practice, which is at hand
+        ours = get_scope().get("practice")
+        if ours is not None and record.__dict__.get("practice_id") == ours.pk:
+            record._state.fields_cache["practice"] = ours
         return record
 
     def save(self, *args, update_fields: Iterable[str] | None = None, **kwargs) -> None:

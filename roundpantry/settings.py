@@ -163,6 +163,8 @@ AXES_VERBOSE = False
 TEST_RUNNER = "roundpantry.runner.CountingRunner"
 
 LANGUAGE_CODE = "en-us"
+# one language is built in (docs/decisions/0016): nothing is looked up by language at every word
+USE_I18N = False
 TIME_ZONE = os.environ.get("ROUNDPANTRY_TIME_ZONE", "America/New_York")
 USE_TZ = True
 STATIC_URL = "/static/"

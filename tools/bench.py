@@ -17,6 +17,7 @@ from time import perf_counter
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
+from e2e.page_times import page_times  # noqa: E402
 from e2e.times import all_times  # noqa: E402
 from nutrition.composition.food_names import food_names  # noqa: E402
 from nutrition.composition.foods import FoodTable, foods_in_force, shipped_foods  # noqa: E402
@@ -235,6 +236,7 @@ def main() -> int:
         f"{each[int(len(each) * 0.99)] * 1000:.1f} ms at the 99th of 100, limit 5"
     )
     fine &= each[int(len(each) * 0.99)] < LINE_LIMIT
+    fine &= page_times()
     fine &= all_times()
     return 0 if fine and many < RECIPES_LIMIT else 1
 

@@ -21,6 +21,11 @@ def reading() -> Iterator[None]:
         _KEPT.reset(before)
 
 
+def is_reading() -> bool:
+    """Whether a page is only read."""
+    return _KEPT.get(None) is not None
+
+
 def once(key: Hashable, find: Callable[[], T]) -> T:
     """What was found for the key while this page is read; found anew where it may have changed."""
     kept = _KEPT.get(None)

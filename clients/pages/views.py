@@ -87,7 +87,7 @@ def _page(request: PageRequest, client: Client, status: int = 200, **forms: obje
     today = timezone.localdate()
     plan, judged = plan_of(client), judged_now(client, today)
     pace, needs = weekly_pace(judged), reasons(client, today, judged)
-    weighed = list(client.weigh_ins.order_by("-date")[:MOST_LISTED])
+    weighed = client.newest_weigh_ins(MOST_LISTED)
     told = of_the_client(plan, client, pace.kg_per_week if pace else None)
     if request.method == "GET":
         seen_now(client, told.standing)

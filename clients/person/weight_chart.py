@@ -5,13 +5,11 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from datetime import date, timedelta
 
-from clients.models import Client, WeighIn
+from clients.models import MOST_WEIGH_INS, Client, WeighIn
 from nutrition.follow_up.trend import Z95, Trend
 from webkit.drawing.weights import Band, Drawn, WeightChart, weight_chart
 
 SMALL = (340.0, 170.0)
-# So many of the latest weigh-ins are drawn.
-MOST_DRAWN = 200
 
 
 def trend_band(trend: Trend | None) -> Band | None:
@@ -49,7 +47,7 @@ def _how(row: WeighIn) -> str:
 
 def small_chart(client: Client, trend: Trend | None) -> WeightChart | None:
     """The line on the client's page."""
-    rows = list(client.weigh_ins.order_by("-date")[:MOST_DRAWN])[::-1]
+    rows = client.newest_weigh_ins(MOST_WEIGH_INS)[::-1]
     if trend is not None:
         rows = [row for row in rows if row.date >= trend.first]
     drawn = Drawn(

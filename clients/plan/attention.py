@@ -3,6 +3,7 @@
 from datetime import date
 
 from clients.models import Client
+from clients.plan.versions import versions_made
 from nutrition.follow_up.attention import Need, attention, judged_for, pace_of
 from nutrition.follow_up.stall import Judged
 from nutrition.follow_up.trend import Pace
@@ -34,22 +35,19 @@ def _judged(client: Client, today: date) -> Judged:
 
 def planned_since(client: Client) -> date | None:
     """The day from which this goal is planned for; None where no targets were made yet."""
-    if client.pk is None:
-        return None
-    rows = client.target_versions.order_by("-number")
     since = None
-    for effect, goal in rows.values_list("takes_effect", "data__person__goal"):
-        if goal not in (None, client.goal):
+    for row in versions_made(client):
+        if row.goal not in (None, client.goal):
             break
-        since = effect if since is None else min(since, effect)
+        since = row.takes_effect if since is None else min(since, row.takes_effect)
     return since
 
 
 def reasons(client: Client, today: date, judged: Judged | None = None) -> list[Need]:
     """What to attend to, in words; empty when nothing asks for it."""
     judged = judged or judged_now(client, today)
-    versions = client.at_hand("fetched_versions", lambda: list(client.target_versions.all()[:1]))
-    made_for = versions[0].data.get("person", {}).get("weight_kg") if versions else None
+    made = versions_made(client)
+    made_for = made[0].weight_kg if made else None
     own = attention(
         client.person(), weighed(client), made_for, PLANNED_UNTIL.first(client), today, judged
     )

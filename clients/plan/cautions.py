@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import reduce
-from operator import or_
 
-from django.db.models import Q
 from django.utils import timezone
 
 from clients.models import HALF_A_YEAR_WEIGH_INS, CautionDismissal, Client
 from clients.plan.in_force import Plan
+from clients.plan.versions import versions_made
 from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.same_question import Asked
 from nutrition.follow_up.sudden_change import weight_signs
 from nutrition.safety.caution_rules import LEVELS
 from nutrition.safety.cautions import Caution, Situation, cautions_in
@@ -27,6 +26,7 @@ from nutrition.safety.situations import (
 )
 from nutrition.targets.blood import blood_numbers, blood_words
 from webkit.extension_points import Question
+from webkit.page_cache import once
 
 ABOUT_LENGTH = 400
 # What more is known of a client in numbers, for their own page?
@@ -183,6 +183,12 @@ def situation_of(plan: Plan, numbers: Mapping[str, float] | None = None) -> Situ
 def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None) -> Told:
     """What the client's page says: about the person, the plan, what they take, how their weight
     moves."""
+    asked = Asked(plan, id(plan))
+    key = ("of the client", client.pk, asked, measured_kg_per_week)
+    return once(key, lambda: _of_the_client(plan, client, measured_kg_per_week))
+
+
+def _of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None) -> Told:
     # a client for whom nothing is computed is weighed all the same
     numbers = measured_numbers(client.person(), measured_kg_per_week)
     if plan.day is not None:
@@ -200,12 +206,10 @@ def of_the_client(plan: Plan, client: Client, measured_kg_per_week: float | None
 
 def _factor_switched_on(client: Client) -> bool:
     """Whether a factor for plants alone was left off in an earlier version and is on now."""
-    off = [
-        Q(**{f"data__person__{name}": False})
-        for name in ("vegan_iron", "vegan_zinc")
-        if getattr(client, name)
-    ]
-    return bool(off) and client.target_versions.filter(reduce(or_, off)).exists()
+    on = [name for name in ("vegan_iron", "vegan_zinc") if getattr(client, name)]
+    return bool(on) and any(
+        getattr(row, name) is False for row in versions_made(client) for name in on
+    )
 
 
 def listener(plan: Plan) -> Callable[[Sequence[Ingredient]], list[Caution]]:

@@ -2,6 +2,7 @@
 reason."""
 
 from datetime import date
+from typing import NamedTuple
 
 from django.db import transaction
 from django.db.models import QuerySet
@@ -57,6 +58,32 @@ def make_version(
             by=by,
             data=data,
         )
+
+
+class Made(NamedTuple):
+    """A version in short: when it takes effect, why it was made, and of the person it was made for
+    the goal, the weight [kg] and the factors for plants alone; None where that is not kept."""
+
+    number: int
+    takes_effect: date
+    why: str
+    goal: str | None
+    weight_kg: float | None
+    vegan_iron: bool | None
+    vegan_zinc: bool | None
+
+
+_IN_SHORT = ("number", "takes_effect", "why")
+_OF_THE_PERSON = ("goal", "weight_kg", "vegan_iron", "vegan_zinc")
+
+
+def versions_made(client: Client) -> list[Made]:
+    """Every version of a client's targets, the newest first; none of one who is not stored."""
+    if client.pk is None:
+        return []
+    fields = (*_IN_SHORT, *(f"data__person__{name}" for name in _OF_THE_PERSON))
+    rows = client.target_versions.order_by("-number").values_list(*fields)
+    return once(("versions made", client.pk), lambda: [Made(*row) for row in rows])
 
 
 def version_on(client: Client, on: date) -> TargetVersion | None:

@@ -12,7 +12,7 @@ from typing import Any
 from cachetools import LRUCache
 from django.db.models import QuerySet
 
-from clients.models import Client
+from clients.models import MOST_WEIGH_INS, Client
 from clients.plan.attention import planned_since
 from clients.plan.in_force import Plan
 from journal.models import LoggedEntry
@@ -119,9 +119,13 @@ def _bites_of(
 
 
 def logged_days(client: Client, since: date, until: date) -> list[Known]:
-    """The logged days between two dates, each with what was planned for it, oldest first."""
-    key = ("logged", client.pk, since, until)
-    return once(key, lambda: _logged_days(client, since, until))
+    """The logged days between two dates, each with what was planned for it, oldest first. Of days
+    within others that this page has read already, those."""
+    spans: dict[tuple[date, date], list[Known]] = once(("logged", client.pk), dict)
+    for (first, last), days in spans.items():
+        if first <= since and until <= last:
+            return [day for day in days if since <= day.on <= until]
+    return spans.setdefault((since, until), _logged_days(client, since, until))
 
 
 def _logged_days(client: Client, since: date, until: date) -> list[Known]:
@@ -182,7 +186,8 @@ def record_of(client: Client, today: date, plan: Plan, days: int = LOOKED_BACK) 
     """All that the follow-up knows of a client, for whom this plan is in force."""
     version, day = plan.version, plan.day
     since = today - timedelta(days=days)
-    weighed = [row.weighed() for row in client.weigh_ins.filter(date__range=(since, today))]
+    rows = client.newest_weigh_ins(MOST_WEIGH_INS)[::-1]
+    weighed = [row.weighed() for row in rows if since <= row.date <= today]
     person = client.person()
     if weighed:
         # as they were on that day

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from clients.models import Client, TargetVersion, WeighIn
-from clients.person.weight_chart import MOST_DRAWN, as_dots, trend_band
+from clients.models import MOST_WEIGH_INS, Client, WeighIn
+from clients.person.weight_chart import as_dots, trend_band
 from clients.plan.in_force import Plan
+from clients.plan.versions import versions_made
 from nutrition.follow_up.corridor import (
     AHEAD_DAYS,
     Corridor,
@@ -53,8 +54,12 @@ def happened_lately(client: Client, since: date) -> list[tuple[str, date, date]]
         (f"{row.happened().name}{f': {row.words}' if row.words else ''}", row.start, row.end)
         for row in client.happenings.filter(start__gte=since)
     ]
-    versions = client.target_versions.filter(takes_effect__gte=since).order_by("takes_effect")
-    found += [(f"new targets: {_why(row)}", row.takes_effect, None) for row in versions]
+    made = sorted(versions_made(client), key=lambda row: (row.takes_effect, row.number))
+    found += [
+        (f"new targets: {_why(row.why)}", row.takes_effect, None)
+        for row in made
+        if row.takes_effect >= since
+    ]
     weeks = client.weeks.filter(start__gte=since, archived=None)
     found += [("a week's plan begins", row.start, row.last) for row in weeks]
     taken = client.changes_taken.filter(start__gte=since)
@@ -63,8 +68,8 @@ def happened_lately(client: Client, since: date) -> list[tuple[str, date, date]]
     return sorted(rows, key=lambda row: row[1])
 
 
-def _why(row: TargetVersion) -> str:
-    return f"{row.why[:60]}…" if len(row.why) > 60 else row.why
+def _why(words: str) -> str:
+    return f"{words[:60]}…" if len(words) > 60 else words
 
 
 def goal_of(client: Client, person: Person) -> float | None:
@@ -81,15 +86,15 @@ def _band(corridor: Corridor | None) -> Band | None:
 
 def line_of(client: Client, person: Person, plan: Plan, trend: Trend | None, today: date) -> Line:
     """The line of weight of a client up to some weeks ahead."""
-    rows = list(client.weigh_ins.filter(date__lte=today).order_by("-date")[:MOST_DRAWN])[::-1]
+    rows = [row for row in client.newest_weigh_ins(MOST_WEIGH_INS)[::-1] if row.date <= today]
     if trend is not None:
         rows = [row for row in rows if row.date >= trend.first]
     asked = usual = ahead = None
     if trend is not None and rows:
         start = trend.first
-        version = client.target_versions.order_by("takes_effect").first()
-        if version is not None and trend.first <= version.takes_effect < trend.last:
-            start = version.takes_effect
+        begun = min((row.takes_effect for row in versions_made(client)), default=None)
+        if begun is not None and trend.first <= begun < trend.last:
+            start = begun
         kg, _sd = trend.at(start)
         days = (today - start).days + AHEAD_DAYS
         asked = asked_corridor(person, plan.school, start, kg, days)
