@@ -11,6 +11,7 @@ from practice.uses import some
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from webkit import figures
+from webkit.page_cache import once
 
 TOLD_KEYS = ("energy_kcal", "protein_g", "sodium_mg")
 # A change of less than this share is not worth a word; so many bowls are told of one by one.
@@ -58,4 +59,6 @@ def moved(before: Recipe, after: Recipe) -> list[str]:
 
 def of_client(page: Mapping[str, Any]) -> dict[str, Any]:
     """For the page of a client: their own bowls, the last changed first."""
-    return {"bowls": page["client"].bowl_set.filter(archived=None).order_by("-updated")[:5]}
+    client = page["client"]
+    rows = client.bowl_set.filter(archived=None).order_by("-updated").defer("history")
+    return {"bowls": once(("newest bowls", client.pk), lambda: list(rows[:5]))}

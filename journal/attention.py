@@ -45,7 +45,7 @@ def numbers_of_the_log(client: Client) -> dict[str, float]:
     """What the cautions look at in what was logged lately; nothing where nothing was."""
     today = timezone.localdate()
     since = today - timedelta(days=LOOKED_BACK_DAYS)
-    days = logged_days(client, since, today)
+    days = logged_days(client, since, today, beside_the_plan=False)
     if not any(day.whole for day in days):
         return {}
     return record_numbers(client.person(), days, today)
@@ -56,7 +56,8 @@ def numbers_of_the_habit(client: Client) -> dict[str, float]:
     if not client.pk or WATCHED_WITH.keys().isdisjoint(client.conditions):
         return {}
     today = timezone.localdate()
-    return habit_numbers(logged_days(client, today - timedelta(days=HABIT_DAYS), today))
+    since = today - timedelta(days=HABIT_DAYS)
+    return habit_numbers(logged_days(client, since, today, beside_the_plan=False))
 
 
 def step(need: str, client: Client) -> tuple[str, str] | None:

@@ -163,16 +163,18 @@ def move(week: Week, pk: int, day: int) -> tuple[int, int]:
 
 
 def _free_beside(week: Week, day: int, meal: str) -> int:
+    """Raises NotThere where the meal is full."""
     taken = set(week.entries.filter(day=day, meal=meal).values_list("place", flat=True))
-    return next(place for place in range(BESIDE_FROM, MOST_PLACES) if place not in taken)
+    free = (place for place in range(BESIDE_FROM, MOST_PLACES) if place not in taken)
+    place = next(free, None)
+    if place is None:
+        raise NotThere("That meal holds no more.")
+    return place
 
 
 def beside(week: Week, day: int, meal: str) -> str:
     """A free place beside the slots of a meal. Raises NotThere where the meal is full."""
-    try:
-        return f"{day}-{meal}-{_free_beside(week, day, meal)}"
-    except StopIteration:
-        raise NotThere("That meal holds no more.") from None
+    return f"{day}-{meal}-{_free_beside(week, day, meal)}"
 
 
 def _moved_on(

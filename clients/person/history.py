@@ -26,7 +26,7 @@ def history_of(client: Client) -> list[Change]:
             f"Targets {row.number}, from {row.takes_effect:%b %-d, %Y}",
             row.why,
         )
-        for row in client.target_versions.select_related("by")[:MOST]
+        for row in client.target_versions.select_related("by").defer("data")[:MOST]
     ]
     known = {rule.code: rule.level for rule in rules()}
     for row in client.dismissals.select_related("by")[:MOST]:

@@ -118,23 +118,27 @@ def _bites_of(
     return {day: tuple(made[day]) if day in made else known[key] for day, key in keys.items()}
 
 
-def logged_days(client: Client, since: date, until: date) -> list[Known]:
-    """The logged days between two dates, each with what was planned for it, oldest first. Of days
-    within others that this page has read already, those."""
-    spans: dict[tuple[date, date], list[Known]] = once(("logged", client.pk), dict)
-    for (first, last), days in spans.items():
-        if first <= since and until <= last:
+def logged_days(
+    client: Client, since: date, until: date, beside_the_plan: bool = True
+) -> list[Known]:
+    """The logged days between two dates, oldest first, each with what was planned for it where it
+    is looked at `beside_the_plan`. Of days within others that this page has read already, those."""
+    spans: dict[tuple[date, date, bool], list[Known]] = once(("logged", client.pk), dict)
+    for (first, last, planned), days in spans.items():
+        if first <= since and until <= last and planned >= beside_the_plan:
             return [day for day in days if since <= day.on <= until]
-    return spans.setdefault((since, until), _logged_days(client, since, until))
+    found = _logged_days(client, since, until, beside_the_plan)
+    return spans.setdefault((since, until, beside_the_plan), found)
 
 
-def _logged_days(client: Client, since: date, until: date) -> list[Known]:
+def _logged_days(client: Client, since: date, until: date, beside_the_plan: bool) -> list[Known]:
     logged = list(client.logged_days.filter(date__range=(since, until)).order_by("date"))
     if not logged:
         return []
-    plans = dict(
-        client.days.filter(date__in=[day.date for day in logged]).values_list("date", "pk")
-    )
+    plans: dict[date, int] = {}
+    if beside_the_plan:
+        dates = [day.date for day in logged]
+        plans = dict(client.days.filter(date__in=dates).values_list("date", "pk"))
     system = client.practice.measures
 
     def planned_portion(row: DayEntry) -> Portion | None:
@@ -148,7 +152,7 @@ def _logged_days(client: Client, since: date, until: date) -> list[Known]:
         eaten_rows.exclude(how=LEFT_OUT), _LOGGED, system, lambda row: portion_of(row, system)
     )
     plan_rows = DayEntry.objects.filter(day__in=list(plans.values()))
-    planned = _bites_of(plan_rows, _STATE, system, planned_portion)
+    planned = _bites_of(plan_rows, _STATE, system, planned_portion) if plans else {}
     taken = tuple(client.supplements_taken())
     return [
         _day(

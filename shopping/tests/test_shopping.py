@@ -5,34 +5,13 @@ import io
 
 from django.urls import reverse
 
-from shopping.lists import list_of, needs_of
+from shopping.lists import needs_of
 from shopping.models import Bought, Package, Stock
-from week.models import Week
+from shopping.tests.shopping_case import ShoppingCase
 from week.reckoning import reckon_week
-from week.tests.test_week import WeekCase
 
 
-class Shopping(WeekCase):
-    def planned(self, **skeleton):
-        week = self.begin(**skeleton)
-        for day in (0, 1, 3):
-            self.put(week, f"{day}-dinner-0", f"recipe-{self.stew.pk}")
-        self.put(week, "2-lunch-1", "food-pear-raw")
-        return Week.objects.get(pk=week.pk)
-
-    def address(self, name, week):
-        return self.for_client(reverse(f"shopping:{name}", args=[week.pk]))
-
-    def line(self, week, slug):
-        rows = [
-            line
-            for trip in list_of(week).trips
-            for _name, lines in trip.sections
-            for line in lines
-            if line.item.food.slug == slug
-        ]
-        return rows[0] if rows else None
-
+class Shopping(ShoppingCase):
     def test_what_is_eaten_is_what_is_bought_for_everybody(self):
         week = self.planned()
         grams = self.line(week, "split-red-lentils-dry") or self.line(week, "red-lentils-dry")

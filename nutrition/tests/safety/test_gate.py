@@ -4,6 +4,7 @@ that go both ways; where loss stops."""
 import json
 from dataclasses import replace
 from unittest import TestCase
+from unittest.mock import patch
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -25,11 +26,13 @@ from nutrition.recipe.reckoning import reckon
 from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import solve
 from nutrition.safety.caution_rules import LEVELS, rules
-from nutrition.safety.cautions import Situation
+from nutrition.safety.cautions import Situation, cautions_in
 from nutrition.safety.gate import OPEN, Gate
+from nutrition.safety.limits_in_force import limits_of
 from nutrition.targets.aim import Aim
 from nutrition.targets.body import bmi, least_weight
 from nutrition.targets.day import day_targets
+from nutrition.targets.orders import Order
 from nutrition.targets.person import Person, Referred
 from nutrition.targets.weight_forecast import forecast
 from nutrition.tests.thorough import thorough
@@ -54,6 +57,19 @@ MUST_NOT = (
     ({"conditions": {"g6pd_deficiency"}}, ("fava-beans-cooked",)),
     ({"conditions": {"bowel_narrowing"}}, ("psyllium-husk", "wheat-bran")),
 )
+
+
+def potassium_order(most):
+    return Order(
+        key="potassium_mg",
+        low=None,
+        aim=None,
+        high=most,
+        kind="order",
+        reason="letter",
+        by="Dr. N",
+        license="1",
+    )
 
 
 def gate(who):
@@ -111,6 +127,37 @@ class TheGate(TestCase):
         settled = Gate(who, settled={("allergen", "Tahini (sesame)")})
         self.assertFalse(settled.why_not(FOODS["tahini"]))
         self.assertTrue(settled.why_not(FOODS["sesame-seeds"]))
+
+    def test_a_food_whose_label_was_corrected_is_looked_at_again(self):
+        """It keeps its slug and its name; what is in it is another."""
+        ordered = day_targets(
+            Person(sex="male", age_years=50, height_cm=178, weight_kg=78),
+            None,
+            [potassium_order(1500)],
+        )
+        asked = Gate(Situation(limits=limits_of(ordered), numbers={"meals": 3.0}))
+        food = FOODS["potato-boiled"]
+        values = food.values.copy()
+        values[INDEX["potassium_mg"]] = 5.0
+        corrected = replace(food, values=values)
+        self.assertEqual(food, corrected)
+        for _again in range(2):
+            self.assertIn("1,500 mg", asked.why_not(food, 900.0))
+            self.assertEqual(asked.why_not(corrected, 900.0), "")
+
+    def test_the_same_question_is_looked_at_once_and_another_person_anew(self):
+        foods = [Ingredient(FOODS["walnuts"], 23.25)]
+        with patch("nutrition.safety.gate.cautions_in", wraps=cautions_in) as looked:
+            for _again in range(3):
+                stops = gate({"allergies": {"tree nuts"}}).bars(foods)
+                self.assertTrue(any(bar.stops for bar in stops))
+            self.assertEqual(looked.call_count, 1)
+            self.assertFalse(any(bar.stops for bar in gate({}).bars(foods)))
+            raw, heated = (replace(foods[0], heated=one) for one in (False, True))
+            gate({}).bars([raw])
+            self.assertEqual(looked.call_count, 2)
+            gate({}).bars([heated])
+            self.assertEqual(looked.call_count, 3)
 
     def test_foods_with_a_most_of_their_own(self):
         self.assertGreaterEqual(len(food_mosts()), 10)
