@@ -1,4 +1,5 @@
-"""Records made of rows, whose rows can be put back as they were before each change."""
+"""Records made of rows, whose changes can be undone step by step: the rows are put back as they were
+before each."""
 
 from collections.abc import Iterator
 from contextlib import contextmanager

@@ -218,38 +218,41 @@ def put_in(mutant: Mutant) -> None:
     Path.read_text = lambda self, *a, **k: text if self == mutant.path else read(self, *a, **k)  # type: ignore[method-assign]
 
 
-def _without_thorough(suite: unittest.TestSuite) -> unittest.TestSuite:
+def _those(suite: unittest.TestSuite, thorough: bool) -> unittest.TestSuite:
+    """The tests that look at everything, or those that do not."""
     out = unittest.TestSuite()
     for one in suite:
         if isinstance(one, unittest.TestSuite):
-            out.addTest(_without_thorough(one))
+            out.addTest(_those(one, thorough))
         else:
             marks = {
                 *getattr(one, "tags", ()),
                 *getattr(getattr(one, one._testMethodName, None), "tags", ()),
             }
-            if "thorough" not in marks:
+            if ("thorough" in marks) == thorough:
                 out.addTest(one)
     return out
 
 
 def survives(modules: Sequence[str]) -> bool:
-    """Whether every test passes; what cannot be imported is noticed too."""
+    """Whether every test passes, those that look at everything last; what cannot be imported is
+    noticed too."""
     from hypothesis import settings
 
     settings.register_profile("mutants", deadline=None, derandomize=True, max_examples=20)
-    for name in modules:
-        try:
-            module = importlib.import_module(name)
-            settings.load_profile("mutants")
-            suite = unittest.defaultTestLoader.loadTestsFromModule(module)
-            result = unittest.TestResult()
-            result.failfast = True
-            _without_thorough(suite).run(result)
-        except Exception:
-            return False
-        if not result.wasSuccessful():
-            return False
+    for thorough in (False, True):
+        for name in modules:
+            try:
+                module = importlib.import_module(name)
+                settings.load_profile("mutants")
+                suite = unittest.defaultTestLoader.loadTestsFromModule(module)
+                result = unittest.TestResult()
+                result.failfast = True
+                _those(suite, thorough).run(result)
+            except Exception:
+                return False
+            if not result.wasSuccessful():
+                return False
     return True
 
 

@@ -1,5 +1,5 @@
-"""How long a dish keeps, and whether it is good cold and can be carried, from
-data/keeping.toml."""
+"""How many days a cooked dish keeps in the refrigerator or the freezer, and whether it is good cold
+and can be carried, from data/keeping.toml."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""Body size: the index, and which weight counts for what goes by the kilogram."""
+"""Body size: the index, the least weight that may be aimed for, and which weight counts for what
+goes by the kilogram."""
 
 from __future__ import annotations
 

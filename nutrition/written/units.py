@@ -1,4 +1,5 @@
-"""Kitchen units: names people write, and what they are in milliliters or grams, by Pint."""
+"""The units that a line may be measured in: names people write, and what they are in milliliters or
+grams, by Pint."""
 
 from __future__ import annotations
 
