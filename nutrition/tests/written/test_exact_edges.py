@@ -1,0 +1,119 @@
+"""On both sides of an edge, and on it: how a volume and pieces are said, what is taken of an amount,
+what was weighed as it is bought, when one of something is meant."""
+
+import unittest
+from dataclasses import replace
+
+from nutrition.composition.foods import food_table
+from nutrition.written.as_purchased import weighed_as_bought
+from nutrition.written.finding import to_choose
+from nutrition.written.grammar import read
+from nutrition.written.household import SPOON_FRACTIONS, by_volume, fraction, spoken
+from nutrition.written.matching import reckon_line
+
+TABLE = food_table()
+# Cup, tablespoon and teaspoon of the United States. [mL]
+CUP, TBSP, TSP = 236.588, 14.7868, 4.92892
+
+
+def words(volume_ml):
+    said = by_volume(volume_ml, 100.0)
+    return said.words.replace("\xa0", " ") if said else None
+
+
+def piece(slug, grams):
+    return spoken(TABLE[slug], grams).words.replace("\xa0", " ")
+
+
+class Said(unittest.TestCase):
+    def test_what_is_too_little_for_a_measure_is_said_in_the_next_smaller(self):
+        for ml, said in (
+            (0.221 * CUP, "¼ cup"),
+            (0.219 * CUP, "3½ tbsp"),
+            (0.91 * TBSP, "1 tbsp"),
+            (0.89 * TBSP, "2¾ tsp"),
+            (0.121 * TSP, "¼ tsp"),
+            (0.119 * TSP, "a pinch"),
+            (0.0, None),
+        ):
+            self.assertEqual(words(ml), said, ml)
+
+    def test_one_cup_and_more_than_one(self):
+        self.assertEqual(words(1.0 * CUP), "1 cup")
+        self.assertEqual(words(1.25 * CUP), "1¼ cups")
+
+    def test_nearly_two_spoons_are_two(self):
+        self.assertEqual(fraction(1.9, SPOON_FRACTIONS), (2.0, "2"))
+        self.assertEqual(fraction(1.85, SPOON_FRACTIONS)[1], "1¾")
+
+    def test_nobody_measures_a_million(self):
+        self.assertEqual(fraction(999_999.0)[1], "999999")
+        self.assertEqual(fraction(1_000_000.0)[1], "1e+06")
+        self.assertIsNone(spoken(TABLE["millet-cooked"], 1_000_000.0))
+
+    def test_fruit_from_twenty_grams_on_is_counted(self):
+        """A piece of dried papaya weighs 20 g, one of dried pear 18."""
+        self.assertEqual(piece("papaya-dried", 20.0), "1 piece")
+        self.assertNotIn("piece", piece("pears-dried", 18.0))
+
+    def test_pieces_from_thirteen_grams_on_are_halved(self):
+        """A morel weighs 13 g."""
+        self.assertEqual(piece("morel-mushrooms-raw", 6.5), "½ piece")
+
+    def test_one_leaf_and_two_leaves(self):
+        leaf = next(row.grams for row in TABLE["sage-fresh"].measures if row.measure == "leaf")
+        self.assertEqual(piece("sage-fresh", leaf), "1 leaf")
+        self.assertEqual(piece("sage-fresh", 2 * leaf), "2 leaves")
+
+
+class Read(unittest.TestCase):
+    def test_half_a_third_and_a_quarter_of_it(self):
+        for share, grams in (("half", 120.0), ("a third", 80.0), ("a quarter", 60.0)):
+            self.assertAlmostEqual(reckon_line(f"240 g tofu, use {share}").grams, grams, msg=share)
+
+    def test_more_than_ten_thousand_of_something_is_beyond_any_kitchen(self):
+        self.assertNotIn("beyond any kitchen", reckon_line("10000 walnuts").why)
+        self.assertIn("beyond any kitchen", reckon_line("10001 walnuts").why)
+
+    def test_a_name_of_one_or_two_words_in_a_log_is_one_of_it(self):
+        self.assertEqual(reckon_line("banana", eaten=True).grams, 118.0)
+        self.assertEqual(reckon_line("red apple", eaten=True).grams, 182.0)
+        for more in ("ripe yellow banana", "bananas", ""):
+            self.assertIsNone(reckon_line(more, eaten=True).grams, more)
+
+    def test_of_few_foods_to_choose_from_up_to_six_are_shown(self):
+        found = [len(to_choose(reckon_line(line))) for line in ("1 cup leavs", "1 cup oil", "milk")]
+        self.assertLessEqual(max(found), 6)
+        self.assertIn(6, found)
+
+    def test_six_foods_are_told_that_a_name_may_mean(self):
+        for line in ("1 cup beans", "1 cup mushrooms"):
+            self.assertEqual(len(reckon_line(line).candidates), 6, line)
+
+    def test_control_characters_are_no_text(self):
+        line = reckon_line("100 g\x07 millet, \x1fcooked")
+        self.assertEqual(line.food.slug, "millet-cooked")
+
+
+class AsBought(unittest.TestCase):
+    def bought(self, line, share):
+        """Whether 400 g of an avocado are of the whole fruit, if so much of it is eaten."""
+        food = TABLE["avocado-raw"]
+        own = food.share("edible")
+        shares = tuple(
+            replace(one, share=share, low=share, high=share) if one == own else one
+            for one in food.shares
+        )
+        return weighed_as_bought(read(line), replace(food, shares=shares), 400.0)
+
+    def test_what_peeled_and_trimmed_say_of_a_weight(self):
+        for line, edge in (
+            ("400 g avocado, peeled", 0.75),
+            ("400 g avocado, trimmed", 0.50),
+        ):
+            self.assertTrue(self.bought(line, edge - 0.01), line)
+            self.assertFalse(self.bought(line, edge), line)
+
+
+if __name__ == "__main__":
+    unittest.main()
