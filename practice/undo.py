@@ -1,5 +1,5 @@
-"""Records made of rows, whose changes can be undone step by step: the rows are put back as they were
-before each."""
+"""Records made of rows, whose changes can be undone step by step: the rows are put back as they
+were before each."""
 
 from collections.abc import Iterator
 from contextlib import contextmanager

@@ -1,5 +1,5 @@
-"""The steps that make a derived value of the food table: rinsed, drained, salted, dried. Each returns
-the row it was given, changed, and a note for the food's row."""
+"""The steps that make a derived value of the food table: rinsed, drained, salted, dried. Each
+returns the row it was given, changed, and a note for the food's row."""
 
 from __future__ import annotations
 

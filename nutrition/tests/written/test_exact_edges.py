@@ -1,5 +1,5 @@
-"""On both sides of an edge, and on it: how a volume and pieces are said, what is taken of an amount,
-what was weighed as it is bought, when one of something is meant."""
+"""On both sides of an edge, and on it: how a volume and pieces are said, what is taken of an
+amount, what was weighed as it is bought, when one of something is meant."""
 
 import unittest
 from dataclasses import replace
