@@ -1,0 +1,133 @@
+"""What would help a week, and what bounds its search: on both sides of an edge, and on it."""
+
+import unittest
+from dataclasses import replace
+
+from nutrition.composition.foods import food_table
+from nutrition.composition.portion import food_portion
+from nutrition.planning.candidates import OF_RECIPE, aims_of_days, candidate_of
+from nutrition.planning.enumeration import can_try_all
+from nutrition.planning.obstacles import _added, _gap, would_help
+from nutrition.planning.search import plan
+from nutrition.planning.week import MOST_POTS, Choice
+from nutrition.targets.aim import Aim
+from nutrition.targets.day import day_targets
+from nutrition.targets.person import Person
+from nutrition.tests.planning.test_edges import ENERGY, dish, slots, week
+
+PROTEIN = Aim(key="protein_g", low=70.0, aim=80.0, high=None, weight=2.0)
+
+
+def one_choice(count):
+    """So many dishes that can stand in a slot in one size only."""
+    return [dish(f"d{n}", least=1.0, most=1.0) for n in range(count)]
+
+
+def pinned(case, *counts):
+    """The week with so much of its first dish pinned on each day."""
+    first = case.candidates[0].key
+    return replace(
+        case,
+        slots=tuple(
+            replace(slot, pinned=True, placed=Choice(candidate=first, count=count))
+            for slot, count in zip(case.slots, counts, strict=True)
+        ),
+    )
+
+
+def placed(case):
+    return {slot.key: slot.placed for slot in case.slots}
+
+
+class Candidates(unittest.TestCase):
+    def test_no_more_of_a_dish_than_a_meal_may_take(self):
+        soup = food_portion(food_table()["lentil-soup-canned"], 400.0)
+        self.assertGreater(soup.volume_ml, 0.0)
+        for room, most in ((3.1, 2.5), (1.6, 1.5), (1.4, 1.0), (0.3, 0.5)):
+            at_once = soup.volume_ml * room
+            found = candidate_of(soup, ["main"], OF_RECIPE, ["energy_kcal"], at_once_ml=at_once)
+            self.assertEqual(found.most, most, room)
+        nothing = replace(soup, volume_ml=0.0)
+        found = candidate_of(nothing, ["main"], OF_RECIPE, ["energy_kcal"], at_once_ml=1.0)
+        self.assertEqual(found.most, 2.5)
+
+    def test_what_whole_plants_pass_is_asked_of_a_day_only_where_it_is_watched(self):
+        day = day_targets(Person(sex="female", age_years=40, height_cm=170, weight_kg=65))
+        for watched, asked in ((["protein_g"], False), (["protein_g", "manganese_mg"], True)):
+            each, _over_week = aims_of_days(day, watched, lambda _key: 1.0)
+            self.assertEqual("manganese_mg" in {aim.key for aim in each}, asked, watched)
+
+    def test_a_recipe_is_cooked_in_up_to_four_pots(self):
+        self.assertEqual(MOST_POTS, 4.0)
+
+
+class Tried(unittest.TestCase):
+    def test_every_week_is_tried_where_there_are_300000(self):
+        """Ten, ten, ten, ten, ten and three choices are as many; four at the end are too many."""
+        for last, all_of_them in ((3, True), (4, False)):
+            some = one_choice(10)
+            kinds = [frozenset({"main", "few"} if n < last else {"main"}) for n in range(10)]
+            some = [replace(one, kinds=kind) for one, kind in zip(some, kinds, strict=True)]
+            places = list(slots(6))
+            places[5] = replace(places[5], kind="few")
+            self.assertEqual(can_try_all(week(6, some, slots=tuple(places))), all_of_them)
+
+
+class Helps(unittest.TestCase):
+    def test_twelve_foods_are_tried_and_four_told(self):
+        case = week(1, [dish("stew", 1000.0, least=1.0, most=1.0)])
+        planned = plan(case).planned
+        some = [dish(f"f{n}", 300.0 + n) for n in range(14)]
+        self.assertEqual(len(_added(case, planned, some, 1.0)), 12)
+        self.assertEqual(len(would_help(case, planned, some)), 4)
+
+    def test_of_a_food_that_helps_with_two_targets_the_better_is_told(self):
+        """Both days are short of protein, and only the second is of energy: on that day alone it
+        closes more, for on the first it is too much."""
+        stew = replace(
+            dish("stew", 2000.0, least=0.5, most=1.0),
+            amounts={"energy_kcal": 2000.0, "protein_g": 69.0},
+        )
+        beans = replace(dish("beans", 600.0), amounts={"energy_kcal": 600.0, "protein_g": 20.0})
+        case = pinned(week(2, [stew], aims=(ENERGY, PROTEIN)), 1.0, 0.5)
+        closes = {
+            days: 1.0 - _gap(case, placed(case), {day: [(beans, 1.0)] for day in days})
+            for days in ((0, 1), (1,))
+        }
+        self.assertGreater(closes[1,], closes[0, 1])
+        for aims in ((ENERGY, PROTEIN), (PROTEIN, ENERGY)):
+            (found,) = _added(replace(case, aims=aims), placed(case), [beans], 1.0)
+            self.assertEqual(found.days, (1,), aims)
+            self.assertAlmostEqual(found.closes, closes[1,])
+
+    def test_a_step_is_told_of_what_is_pinned_or_beyond_what_is_served(self):
+        """A stew of 1,500 kcal is half a portion short; what is not pinned the search had tried."""
+        stew = dish("stew", 1500.0, least=0.5, most=1.0, step=0.5)
+        case = week(1, [stew])
+        bound = pinned(case, 0.5)
+        kinds = {(one.kind, one.count) for one in would_help(bound, placed(bound))}
+        self.assertIn(("more", 1.0), kinds)
+        self.assertNotIn(("less", 0.0), kinds)
+        free = replace(
+            case, slots=tuple(replace(one, pinned=False) for one in placed_slots(case, 0.5))
+        )
+        kinds = {(one.kind, one.count) for one in would_help(free, placed(free))}
+        self.assertNotIn(("more", 1.0), kinds)
+
+    def test_a_limit_would_have_to_allow_the_farther_of_two_days(self):
+        stew = dish("stew", 1000.0, least=0.5, most=3.0, step=0.5)
+        firm = replace(ENERGY, low=None, firm_high=True, high=1200.0, aim=1100.0)
+        for counts in ((1.5, 2.5), (2.5, 1.5)):
+            case = pinned(week(2, [stew], aims=(firm,)), *counts)
+            (allowed,) = [one for one in would_help(case, placed(case)) if one.kind == "allow"]
+            self.assertEqual(allowed.count, 2500.0)
+            self.assertEqual(allowed.days, (0, 1))
+
+
+def placed_slots(case, count):
+    first = case.candidates[0].key
+    return [replace(slot, placed=Choice(candidate=first, count=count)) for slot in case.slots]
+
+
+if __name__ == "__main__":
+    unittest.main()
