@@ -2,18 +2,23 @@
 
 import unittest
 from dataclasses import replace
+from random import Random
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
 from nutrition.planning.candidates import OF_RECIPE, aims_of_days, candidate_of
 from nutrition.planning.enumeration import can_try_all
+from nutrition.planning.model import LEVELS, Model
 from nutrition.planning.obstacles import _added, _gap, would_help
+from nutrition.planning.score import score
 from nutrition.planning.search import plan
-from nutrition.planning.week import MOST_POTS, Choice
+from nutrition.planning.week import MOST_POTS, Choice, Wishes
+from nutrition.portions.work import Work
 from nutrition.targets.aim import Aim
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import Person
 from nutrition.tests.planning.test_edges import ENERGY, dish, slots, week
+from nutrition.tests.planning.week_cases import week as made_week
 
 PROTEIN = Aim(key="protein_g", low=70.0, aim=80.0, high=None, weight=2.0)
 
@@ -122,6 +127,55 @@ class Helps(unittest.TestCase):
             (allowed,) = [one for one in would_help(case, placed(case)) if one.kind == "allow"]
             self.assertEqual(allowed.count, 2500.0)
             self.assertEqual(allowed.days, (0, 1))
+
+
+class TheModel(unittest.TestCase):
+    """What the solver is told counts exactly as the score does that weeks are judged by."""
+
+    def counted(self, case, planned):
+        """Each sum at its smallest, in their order, for a week that is given."""
+        model, out = Model(case), {}
+        for level in LEVELS:
+            found = model.solve(model.levels[level], Work.of(3.0), fixed=planned)
+            self.assertIsNotNone(found.planned, level)
+            out[level] = found.value
+            model.hold(level, found.value)
+        return out
+
+    def test_any_week_counts_as_the_score_says(self):
+        seen = {level: set() for level in LEVELS}
+        for seed in range(6):
+            rng = Random(seed)
+            case = made_week(
+                seed, days=4, meals=2, count=8, wishes=Wishes(in_a_row=1, plants=12 + seed)
+            )
+            some = [
+                replace(slot, placed=rng.choice(case.choices(slot))) if at % 2 else slot
+                for at, slot in enumerate(case.slots)
+            ]
+            first, *others = case.aims
+            firm = replace(first, firm_low=first.low is not None, firm_high=first.high is not None)
+            case = replace(case, slots=tuple(some), aims=(firm, *others))
+            planned = {slot.key: rng.choice(case.choices(slot)) for slot in case.slots}
+            wanted = score(case, planned)
+            counted = self.counted(case, planned)
+            self.assertEqual(counted, {level: getattr(wanted, level) for level in LEVELS}, seed)
+            for level, value in counted.items():
+                seen[level].add(value)
+        # every sum was more than nothing somewhere
+        for level in LEVELS:
+            self.assertGreater(max(seen[level]), 0, level)
+
+    def test_what_may_not_be_eaten_together_stands_on_no_day(self):
+        case = week(2, [dish("stew"), dish("soup")])
+        one, other = (Choice(candidate=key, count=1.0) for key in ("stew", "soup"))
+        both = replace(case, slots=(*slots(2), *slots(2, "lunch")))
+        model = Model(both)
+        model.forbid({"stew", "soup"})
+        for lunch, found in ((one, "optimal"), (other, "infeasible")):
+            planned = {slot.key: one for slot in both.slots} | {"1-lunch": lunch}
+            status = model.solve(model.levels["rest"], Work.of(2.0), fixed=planned).status
+            self.assertEqual(status, found)
 
 
 def placed_slots(case, count):
