@@ -159,7 +159,10 @@ class TheModel(unittest.TestCase):
             planned = {slot.key: rng.choice(case.choices(slot)) for slot in case.slots}
             wanted = score(case, planned)
             counted = self.counted(case, planned)
-            self.assertEqual(counted, {level: getattr(wanted, level) for level in LEVELS}, seed)
+            # each of the eight places is rounded to a ten-thousandth of an aim
+            self.assertAlmostEqual(counted["hard"], wanted.hard, delta=8)
+            for level in LEVELS[1:]:
+                self.assertEqual(counted[level], getattr(wanted, level), (seed, level))
             for level, value in counted.items():
                 seen[level].add(value)
         # every sum was more than nothing somewhere
