@@ -4,16 +4,26 @@ amount, what was weighed as it is bought, when one of something is meant."""
 import unittest
 from dataclasses import replace
 
+from nutrition.composition.food_search import Match
 from nutrition.composition.foods import food_table
+from nutrition.composition.profile import INDEX
 from nutrition.written.as_purchased import weighed_as_bought
 from nutrition.written.finding import to_choose
 from nutrition.written.grammar import read
 from nutrition.written.household import SPOON_FRACTIONS, by_volume, fraction, spoken
+from nutrition.written.line import Line
 from nutrition.written.matching import reckon_line
+from nutrition.written.naming import _matters
 
 TABLE = food_table()
 # Cup, tablespoon and teaspoon of the United States. [mL]
 CUP, TBSP, TSP = 236.588, 14.7868, 4.92892
+
+
+def with_value(food, key, value):
+    values = food.values.copy()
+    values[INDEX[key]] = value
+    return replace(food, values=values)
 
 
 def words(volume_ml):
@@ -81,10 +91,24 @@ class Read(unittest.TestCase):
         for more in ("ripe yellow banana", "bananas", ""):
             self.assertIsNone(reckon_line(more, eaten=True).grams, more)
 
-    def test_of_few_foods_to_choose_from_up_to_six_are_shown(self):
-        found = [len(to_choose(reckon_line(line))) for line in ("1 cup leavs", "1 cup oil", "milk")]
-        self.assertLessEqual(max(found), 6)
-        self.assertIn(6, found)
+    def test_of_fewer_than_three_foods_to_choose_from_six_are_shown(self):
+        some = [Match(TABLE[slug], 1.0) for slug in ("walnuts", "millet-cooked", "kale-raw")]
+        for count, shown in ((3, 3), (2, 6)):
+            line = Line(text="beans", phrase="beans", candidates=tuple(some[:count]))
+            self.assertEqual(len(to_choose(line)), shown)
+
+    def test_from_where_two_foods_of_a_name_differ_in_what_matters(self):
+        """20 kcal and 2.5 g of protein per 100 g, or three tenths of the larger."""
+        for key, one, other, matters in (
+            ("energy_kcal", 40.0, 60.0, False),
+            ("energy_kcal", 40.0, 60.5, True),
+            ("energy_kcal", 140.0, 200.0, False),
+            ("energy_kcal", 140.0, 201.0, True),
+            ("protein_g", 5.0, 7.5, False),
+            ("protein_g", 5.0, 7.6, True),
+        ):
+            foods = [with_value(TABLE["kale-raw"], key, value) for value in (one, other)]
+            self.assertEqual(_matters(*foods), matters, (key, one, other))
 
     def test_six_foods_are_told_that_a_name_may_mean(self):
         for line in ("1 cup beans", "1 cup mushrooms"):
@@ -96,15 +120,26 @@ class Read(unittest.TestCase):
 
 
 class AsBought(unittest.TestCase):
-    def bought(self, line, share):
-        """Whether 400 g of an avocado are of the whole fruit, if so much of it is eaten."""
+    def bought(self, line, share, grams=400.0):
+        """Whether a weight of an avocado is of the whole fruit, if so much of it is eaten."""
         food = TABLE["avocado-raw"]
         own = food.share("edible")
         shares = tuple(
             replace(one, share=share, low=share, high=share) if one == own else one
             for one in food.shares
         )
-        return weighed_as_bought(read(line), replace(food, shares=shares), 400.0)
+        return weighed_as_bought(read(line), replace(food, shares=shares), grams)
+
+    def test_one_that_is_weighed(self):
+        """Of which less than three fifths are eaten, nobody weighs what is left of one; of which
+        less than three quarters are, one that is heavy is a whole one."""
+        for share, grams, whole in (
+            (0.59, 100.0, True),
+            (0.60, 100.0, False),
+            (0.74, 400.0, True),
+            (0.75, 400.0, False),
+        ):
+            self.assertEqual(self.bought(f"1 avocado ({grams:g} g)", share, grams), whole, share)
 
     def test_what_peeled_and_trimmed_say_of_a_weight(self):
         for line, edge in (
