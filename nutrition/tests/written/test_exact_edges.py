@@ -4,6 +4,7 @@ amount, what was weighed as it is bought, when one of something is meant."""
 import unittest
 from dataclasses import replace
 
+from nutrition.composition.food_names import food_names
 from nutrition.composition.food_search import Match
 from nutrition.composition.foods import food_table
 from nutrition.composition.profile import INDEX
@@ -13,9 +14,10 @@ from nutrition.written.grammar import read
 from nutrition.written.household import SPOON_FRACTIONS, by_volume, fraction, spoken
 from nutrition.written.line import Line
 from nutrition.written.matching import reckon_line
-from nutrition.written.naming import _matters
+from nutrition.written.naming import _matters, name_food
+from nutrition.written.units import milliliters
 
-TABLE = food_table()
+TABLE, NAMES = food_table(), food_names()
 # Cup, tablespoon and teaspoon of the United States. [mL]
 CUP, TBSP, TSP = 236.588, 14.7868, 4.92892
 
@@ -47,6 +49,14 @@ class Said(unittest.TestCase):
             (0.0, None),
         ):
             self.assertEqual(words(ml), said, ml)
+
+    def test_on_the_edge_the_larger_measure_is_said(self):
+        for unit, share, said in (
+            ("cup", 0.22, "¼ cup"),
+            ("tbsp", 0.9, "1 tbsp"),
+            ("tsp", 0.12, "¼ tsp"),
+        ):
+            self.assertEqual(words(share * milliliters(unit)), said)
 
     def test_one_cup_and_more_than_one(self):
         self.assertEqual(words(1.0 * CUP), "1 cup")
@@ -109,6 +119,49 @@ class Read(unittest.TestCase):
         ):
             foods = [with_value(TABLE["kale-raw"], key, value) for value in (one, other)]
             self.assertEqual(_matters(*foods), matters, (key, one, other))
+
+    def test_what_a_name_costs(self):
+        """A word more of the first part of a name costs one, after it a half, one that is missed
+        ten; each word of a name a hundredth, another name a tenth, less two hundredths for each
+        word that it covers; where it stands itself, a half. A head that is left out costs three
+        tenths, a vague name as much, a computed row a tenth."""
+        for name, slug, cost in (
+            ("black sesame", "black-sesame-seeds", 0.33),
+            ("walnuts", "walnuts", 0.09),
+            ("walnuts", "black-walnuts", 1.10),
+            ("walnuts", "walnut-butter", 11.10),
+            ("kale", "kale-raw", 0.02),
+            ("kale", "kale-cooked", 0.62),
+            ("kale", "kale-frozen-cooked", 1.63),
+            ("tofu", "tofu-firm", 0.45),
+            ("tofu", "tofu-extra-firm", 0.96),
+            ("milk", "soy-milk-unsweetened", 0.41),
+            ("milk", "hazelnut-milk", 1.52),
+            ("white beans", "white-beans-canned-drained", 1.34),
+            ("red onion", "onion-red-raw", 0.09),
+            ("vegan cheese", "vegan-cheese-slices", 0.53),
+            ("peppermint", "mint-peppermint-fresh", 0.21),
+            ("baby kale", "kale-raw", 0.08),
+            ("mung", "split-mung-beans-cooked", 2.04),
+            ("adzuki", "adzuki-beans-canned-drained", 1.42),
+            ("sesame paste", "tahini", 0.07),
+            ("sesame paste", "sesame-paste", 0.52),
+            ("brown lentils", "lentils-dry", 0.08),
+            ("brown lentils", "black-lentils-dry", 1.09),
+        ):
+            scores = {one.food.slug: one.score for one in name_food(name, NAMES).candidates}
+            self.assertAlmostEqual(1.0 / scores[slug] - 1.0, cost, places=6, msg=(name, slug))
+
+    def test_a_head_that_says_nothing_may_be_left_out(self):
+        for name, slug in (
+            ("black sesame", "black-sesame-seeds"),
+            ("ajwain", "ajwain-seeds"),
+            ("crimini", "crimini-mushrooms-raw"),
+            ("dragon", "dragon-fruit-raw"),
+            ("brussels, cooked", "brussels-sprouts-cooked"),
+        ):
+            found = reckon_line(f"100 g {name}")
+            self.assertEqual((found.food.slug, found.sure), (slug, True))
 
     def test_six_foods_are_told_that_a_name_may_mean(self):
         for line in ("1 cup beans", "1 cup mushrooms"):
