@@ -15,6 +15,7 @@ from nutrition.written.household import SPOON_FRACTIONS, by_volume, fraction, sp
 from nutrition.written.line import Line
 from nutrition.written.matching import reckon_line
 from nutrition.written.naming import _matters, name_food
+from nutrition.written.pasted_recipe import parted, printable
 from nutrition.written.units import milliliters
 
 TABLE, NAMES = food_table(), food_names()
@@ -124,7 +125,8 @@ class Read(unittest.TestCase):
         """A word more of the first part of a name costs one, after it a half, one that is missed
         ten; each word of a name a hundredth, another name a tenth, less two hundredths for each
         word that it covers; where it stands itself, a half. A head that is left out costs three
-        tenths, a vague name as much, a computed row a tenth."""
+        tenths, a vague name as much, a computed row a tenth, what may be missed two, a variety
+        that is dropped one."""
         for name, slug, cost in (
             ("black sesame", "black-sesame-seeds", 0.33),
             ("walnuts", "walnuts", 0.09),
@@ -146,6 +148,9 @@ class Read(unittest.TestCase):
             ("adzuki", "adzuki-beans-canned-drained", 1.42),
             ("sesame paste", "tahini", 0.07),
             ("sesame paste", "sesame-paste", 0.52),
+            ("curly kale", "kale-raw", 0.22),
+            ("yukon gold potatoes", "potato-with-skin-raw", 0.14),
+            ("vidalia onion", "onion-raw", 0.12),
             ("brown lentils", "lentils-dry", 0.08),
             ("brown lentils", "black-lentils-dry", 1.09),
         ):
@@ -163,13 +168,26 @@ class Read(unittest.TestCase):
             found = reckon_line(f"100 g {name}")
             self.assertEqual((found.food.slug, found.sure), (slug, True))
 
+    def test_what_is_as_likely_meant_is_named(self):
+        """Within three quarters of what the name costs, and where it differs in what matters."""
+        for name, other, told in (
+            ("aminos", "liquid aminos", True),
+            ("beans frozen", "lima beans, frozen", True),
+            ("peppers jarred drained", "chipotle peppers in adobo", False),
+        ):
+            notes = " ".join(name_food(name, NAMES).notes)
+            self.assertEqual(f"it may be {other}" in notes, told, name)
+
     def test_six_foods_are_told_that_a_name_may_mean(self):
-        for line in ("1 cup beans", "1 cup mushrooms"):
-            self.assertEqual(len(reckon_line(line).candidates), 6, line)
+        for name in ("beans", "mushrooms", "oil"):
+            self.assertEqual(len(name_food(name, NAMES).candidates), 6, name)
 
     def test_control_characters_are_no_text(self):
-        line = reckon_line("100 g\x07 millet, \x1fcooked")
-        self.assertEqual(line.food.slug, "millet-cooked")
+        self.assertEqual(printable("a\x07b c\n\td\x1f"), "ab c\n\td")
+        self.assertEqual(reckon_line("100 g\x07 millet, \x1fcooked").food.slug, "millet-cooked")
+
+    def test_a_text_of_one_row_is_one_line(self):
+        self.assertEqual(parted("millet").lines, ("millet",))
 
 
 class AsBought(unittest.TestCase):
