@@ -327,7 +327,7 @@ def _less_of(name: str, days: Sequence[LoggedDay], usual: Usual, gap: float) -> 
     less: list[float] = []
     more: list[tuple[float, ...]] = []
     for day in with_it:
-        found = _balanced(
+        found = _kept(
             Asked(
                 (name, day, usual, each),
                 (name, id(day), each, tuple(usual.aims), usual.gate.content, filling),
@@ -357,12 +357,17 @@ def _is(portion: Portion, name: str) -> bool:
 
 
 @lru_cache(maxsize=2048)
-def _balanced(
+def _kept(
     asked: Asked[tuple[str, LoggedDay, Usual, float]],
 ) -> tuple[float, tuple[float, ...]] | None:
-    """How much less of a food, and how much more of what fills, Balance finds for a day. [g] What
-    was found for a day is kept: a record is looked at more often than it changes."""
-    name, day, usual, each = asked.about
+    """What was found for a day: a record is looked at more often than it changes."""
+    return _balanced(*asked.about)
+
+
+def _balanced(
+    name: str, day: LoggedDay, usual: Usual, each: float
+) -> tuple[float, tuple[float, ...]] | None:
+    """How much less of a food, and how much more of what fills, Balance finds for a day. [g]"""
     parts = list(usual.held(day))
     at = next(i for i, part in enumerate(parts) if _is(part, name))
     part = parts[at]
