@@ -38,14 +38,12 @@ class Visitor:
         self.cookies: SimpleCookie = SimpleCookie()
         form = self.get("/sign-in/")
         token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', form)
-        once = re.search(r'name="once" value="([^"]+)"', form)
         self.send(
             "POST",
             "/sign-in/",
             urlencode(
                 {
                     "csrfmiddlewaretoken": token[1] if token else "",
-                    "once": once[1] if once else "",
                     "username": "marin",
                     "password": "tern-point-kettle",
                 }

@@ -6,6 +6,7 @@ from threading import Lock
 from typing import Any
 
 from cachetools import LRUCache, cached
+from django.db.models import QuerySet
 from django.template.defaultfilters import floatformat
 
 from bowls.bowl import Part, Reckoned, reckon_bowl, reckon_kept
@@ -228,18 +229,24 @@ def entry_of(row: Eaten, system: str) -> Entry | None:
 KEPT_DAYS = 512
 
 
-_STATE = ("pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_id", "planned_id")
+# What of a row decides what is eaten by it.
+STATE = ("pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_id", "planned_id")
+
+
+def states_by_day(rows: QuerySet, fields: Sequence[str]) -> dict[int, list[tuple[Any, ...]]]:
+    """The states of the rows of days, without making records of them."""
+    out: dict[int, list[tuple[Any, ...]]] = {}
+    for day, *state in rows.values_list("day_id", *fields):
+        out.setdefault(day, []).append(tuple(state))
+    return out
 
 
 def planned_days(days: Sequence[Day], supplements: Sequence[Supplement]) -> list[PlannedDay]:
     """Other days of a client who takes these, as the cautions look at them; cheap to ask again for
     those that did not change."""
-    states: dict[int, list[tuple[Any, ...]]] = {day.pk: [] for day in days}
-    rows = DayEntry.objects.filter(day__in=list(states))
-    for pk, *state in rows.values_list("day_id", *_STATE):
-        states[pk].append(tuple(state))
+    states = states_by_day(DayEntry.objects.filter(day__in=[day.pk for day in days]), STATE)
     taken = tuple((one.key, one.dose, one.per_week) for one in supplements)
-    return [_planned_of(day, tuple(states[day.pk]), taken) for day in days]
+    return [_planned_of(day, tuple(states.get(day.pk, ())), taken) for day in days]
 
 
 def _planned_of(day: Day, entries: tuple[Any, ...], taken: tuple[Any, ...]) -> PlannedDay:

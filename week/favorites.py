@@ -197,9 +197,10 @@ def for_planning(
     order: dict[str, list[str]] = {}
     with parts_at_hand():
         others: list[Thing] | None = None
+        by_key = things_of((row.key for kind in kinds for row in kept.get(kind, [])), client)
         for kind in kinds:
-            mine = things_of((row.key for row in kept.get(kind, [])), client).values()
-            some = [one for one in mine if not bars_favorite(one, gate, school)]
+            mine = (by_key.get(row.key) for row in kept.get(kind, []))
+            some = [one for one in mine if one is not None and not bars_favorite(one, gate, school)]
             if not some:
                 others = everything(client, gate) if others is None else others
                 fit = [

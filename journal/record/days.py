@@ -25,7 +25,7 @@ from nutrition.follow_up.intake import LoggedDay as Known
 from nutrition.follow_up.kitchen_line import LEFT_OUT
 from nutrition.follow_up.stall import Record
 from nutrition.targets.blood import blood_numbers
-from planner.day import entry_of, portion_of_food
+from planner.day import STATE, entry_of, portion_of_food, states_by_day
 from planner.models import DayEntry
 from webkit.page_cache import once
 
@@ -58,9 +58,8 @@ def portion_of(row: LoggedEntry, system: str) -> Portion:
     return replace(portion, profile=portion.profile.off_by(off))
 
 
-# What of a row decides what was eaten by it, and of a logged one besides.
-_STATE = ("pk", "meal", "food", "amount", "low_g", "high_g", "bowl_id", "recipe_id", "planned_id")
-_LOGGED = (*_STATE, "low", "high", "said")
+# What decides besides what was eaten by a logged row.
+_LOGGED = (*STATE, "low", "high", "said")
 # Days by what is in them, as bites: what did not change since is not reckoned again.
 _kept: LRUCache[tuple[Any, ...], tuple[Bite, ...]] = LRUCache(KEPT_DAYS)
 # ... and as days, so that what is summed up over one is not summed up again.
@@ -88,20 +87,12 @@ def _follows(states: States) -> bool:
     return any((state[6] or state[7]) and not state[8] for state in states)
 
 
-def _by_day(rows: QuerySet, fields: Sequence[str]) -> dict[int, States]:
-    """The states of the rows of days, without making records of them."""
-    out: dict[int, States] = {}
-    for day, *state in rows.values_list("day_id", *fields):
-        out.setdefault(day, []).append(tuple(state))
-    return out
-
-
 def _bites_of(
     rows: QuerySet, fields: Sequence[str], system: str, portion: Callable[[Any], Portion | None]
 ) -> dict[int, Bites]:
     """The bites of days by their keys. Rows become records only on days that are not kept as they
     are: of all those at once, reckoned outside the lock."""
-    states, table = _by_day(rows, fields), food_table().key
+    states, table = states_by_day(rows, fields), food_table().key
     kind = rows.model.__name__
     keys = {day: (kind, day, system, tuple(some), table) for day, some in states.items()}
     known = _known(key for day, key in keys.items() if not _follows(states[day]))
@@ -152,7 +143,7 @@ def _logged_days(client: Client, since: date, until: date, beside_the_plan: bool
         eaten_rows.exclude(how=LEFT_OUT), _LOGGED, system, lambda row: portion_of(row, system)
     )
     plan_rows = DayEntry.objects.filter(day__in=list(plans.values()))
-    planned = _bites_of(plan_rows, _STATE, system, planned_portion) if plans else {}
+    planned = _bites_of(plan_rows, STATE, system, planned_portion) if plans else {}
     taken = tuple(client.supplements_taken())
     return [
         _day(

@@ -54,10 +54,9 @@ def happened_lately(client: Client, since: date) -> list[tuple[str, date, date]]
         (f"{row.happened().name}{f': {row.words}' if row.words else ''}", row.start, row.end)
         for row in client.happenings.filter(start__gte=since)
     ]
-    made = sorted(versions_made(client), key=lambda row: (row.takes_effect, row.number))
     found += [
         (f"new targets: {_why(row.why)}", row.takes_effect, None)
-        for row in made
+        for row in reversed(versions_made(client))
         if row.takes_effect >= since
     ]
     weeks = client.weeks.filter(start__gte=since, archived=None)

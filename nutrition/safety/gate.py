@@ -8,7 +8,7 @@ of.
 from __future__ import annotations
 
 from collections.abc import Collection, Hashable, Mapping, Sequence
-from dataclasses import KW_ONLY, dataclass, field, replace
+from dataclasses import KW_ONLY, dataclass, field, fields, replace
 from functools import cached_property, lru_cache
 
 from nutrition.composition.food_classes import kinds_of
@@ -74,23 +74,18 @@ class Gate:
     @cached_property
     def content(self) -> Hashable:
         """All that an answer depends on besides the foods."""
-        known = self.situation
-        return (
-            *(known.conditions, known.life_stage, known.goal, known.school, known.allergies),
-            *(tuple(known.dislikes), tuple(known.lines), tuple(known.limits)),
-            *(frozenset(known.numbers.items()), frozenset(known.words.items())),
-            *(tuple(self.avoided.items()), frozenset(self.settled), self.closed),
+        known = (
+            getattr(self.situation, one.name) for one in fields(Situation) if one.name != "foods"
         )
+        own = (tuple(self.avoided.items()), frozenset(self.settled), self.closed)
+        return (*map(_held_fast, known), *own)
 
     def bars(self, foods: Sequence[Ingredient]) -> tuple[Bar, ...]:
         """Everything that holds these foods back, the gravest first. Amounts that only count
         together are seen together."""
         if self.closed and foods:
             return (Bar(STOP, self.closed, CLOSED),)
-        parts = tuple(
-            (id(one.food), id(one.cooked), one.grams, one.heated, one.said, one.smooth, one.loose)
-            for one in foods
-        )
+        parts = tuple(one.told_apart for one in foods)
         return _bars(Asked((self, tuple(foods)), (parts, self.content)))
 
     def bars_anew(self, foods: Sequence[Ingredient]) -> tuple[Bar, ...]:
@@ -167,6 +162,13 @@ class Gate:
             stops = any(bar.stops for bar in self.bars([one.times(middle) for one in foods]))
             low, high = (low, middle) if stops else (middle, high)
         return low
+
+
+def _held_fast(value: object) -> Hashable:
+    """What is known, as something that an answer can be kept by."""
+    if isinstance(value, Mapping):
+        return frozenset(value.items())
+    return tuple(value) if isinstance(value, list) else value
 
 
 @lru_cache(maxsize=8192)

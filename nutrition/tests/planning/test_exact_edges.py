@@ -113,9 +113,7 @@ class Helps(unittest.TestCase):
         kinds = {(one.kind, one.count) for one in would_help(bound, placed(bound))}
         self.assertIn(("more", 1.0), kinds)
         self.assertNotIn(("less", 0.0), kinds)
-        free = replace(
-            case, slots=tuple(replace(one, pinned=False) for one in placed_slots(case, 0.5))
-        )
+        free = replace(bound, slots=tuple(replace(one, pinned=False) for one in bound.slots))
         kinds = {(one.kind, one.count) for one in would_help(free, placed(free))}
         self.assertNotIn(("more", 1.0), kinds)
 
@@ -179,11 +177,6 @@ class TheModel(unittest.TestCase):
             planned = {slot.key: one for slot in both.slots} | {"1-lunch": lunch}
             status = model.solve(model.levels["rest"], Work.of(2.0), fixed=planned).status
             self.assertEqual(status, found)
-
-
-def placed_slots(case, count):
-    first = case.candidates[0].key
-    return [replace(slot, placed=Choice(candidate=first, count=count)) for slot in case.slots]
 
 
 if __name__ == "__main__":

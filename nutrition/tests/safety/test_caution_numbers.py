@@ -7,12 +7,9 @@ import unittest
 from pathlib import Path
 
 from nutrition.safety.caution_rules import Rule, rules
+from nutrition.tests.written_out import rows_of
 
-ROWS = [
-    row.split("\t")
-    for row in Path(__file__).with_name("caution_numbers.tsv").read_text().splitlines()
-    if not row.startswith("#")
-]
+ROWS = rows_of(Path(__file__).with_name("caution_numbers.tsv"))
 RULES = {rule.code: rule for rule in rules()}
 
 

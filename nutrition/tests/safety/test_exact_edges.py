@@ -10,8 +10,8 @@ from nutrition.safety.gate import OPEN
 from nutrition.safety.limits_in_force import Limit, passed_limits
 from nutrition.safety.situations import plan_numbers, plan_words
 from nutrition.targets.day import day_targets
-from nutrition.targets.orders import Order
 from nutrition.targets.person import Person
+from nutrition.tests.safety.orders import order
 
 MAN = Person(sex="male", age_years=50, height_cm=178, weight_kg=78)
 
@@ -28,19 +28,6 @@ def passed(key, most, amount, ordered):
         source="letter",
     )
     return list(passed_limits([limit], {"whole_day": 1.0, f"day_{key}": amount}, None, ()))
-
-
-def energy(kcal, kind):
-    return Order(
-        key="energy_kcal",
-        low=None,
-        aim=kcal,
-        high=None,
-        kind=kind,
-        reason="letter",
-        by="Dr. N",
-        license="1",
-    )
 
 
 class Limits(unittest.TestCase):
@@ -87,7 +74,7 @@ class ByHand(unittest.TestCase):
         day = day_targets(MAN)
         least = day.energy.least
         for under, against in ((0.4, 0.0), (0.6, 1.0)):
-            wish = [energy(least - under, "choice")]
+            wish = [order("energy_kcal", aim=least - under, kind="choice")]
             laid = day_targets(MAN, None, wish)
             self.assertEqual(plan_numbers(laid, wish)["choices_against"], against)
             self.assertEqual(bool(plan_words(laid, wish)["wished"]), bool(against))
@@ -95,9 +82,9 @@ class ByHand(unittest.TestCase):
     def test_an_order_for_less_opens_what_is_planned_of_this_body(self):
         least = day_targets(MAN).energy.least
         for under, opened in ((0.4, 0.0), (0.6, 1.0)):
-            order = [energy(least - under, "order")]
-            laid = day_targets(MAN, None, order)
-            self.assertEqual(plan_numbers(laid, order)["orders_opened"], opened)
+            orders = [order("energy_kcal", aim=least - under)]
+            laid = day_targets(MAN, None, orders)
+            self.assertEqual(plan_numbers(laid, orders)["orders_opened"], opened)
 
     def test_a_pace_that_was_cut_is_said(self):
         """0.9 kg a week may be asked of 100 kg; of 1.4 kg some is cut."""

@@ -32,9 +32,9 @@ from nutrition.safety.limits_in_force import limits_of
 from nutrition.targets.aim import Aim
 from nutrition.targets.body import bmi, least_weight
 from nutrition.targets.day import day_targets
-from nutrition.targets.orders import Order
 from nutrition.targets.person import Person, Referred
 from nutrition.targets.weight_forecast import forecast
+from nutrition.tests.safety.orders import order
 from nutrition.tests.thorough import thorough
 from nutrition.written.household import spoken
 from nutrition.written.line import Choice
@@ -59,17 +59,11 @@ MUST_NOT = (
 )
 
 
-def potassium_order(most):
-    return Order(
-        key="potassium_mg",
-        low=None,
-        aim=None,
-        high=most,
-        kind="order",
-        reason="letter",
-        by="Dr. N",
-        license="1",
-    )
+DAY_OF_AN_ORDER = day_targets(
+    Person(sex="male", age_years=50, height_cm=178, weight_kg=78),
+    None,
+    [order("potassium_mg", high=1500)],
+)
 
 
 def gate(who):
@@ -130,12 +124,7 @@ class TheGate(TestCase):
 
     def test_a_food_whose_label_was_corrected_is_looked_at_again(self):
         """It keeps its slug and its name; what is in it is another."""
-        ordered = day_targets(
-            Person(sex="male", age_years=50, height_cm=178, weight_kg=78),
-            None,
-            [potassium_order(1500)],
-        )
-        asked = Gate(Situation(limits=limits_of(ordered), numbers={"meals": 3.0}))
+        asked = Gate(Situation(limits=limits_of(DAY_OF_AN_ORDER), numbers={"meals": 3.0}))
         food = FOODS["potato-boiled"]
         values = food.values.copy()
         values[INDEX["potassium_mg"]] = 5.0
@@ -158,6 +147,24 @@ class TheGate(TestCase):
             self.assertEqual(looked.call_count, 2)
             gate({}).bars([heated])
             self.assertEqual(looked.call_count, 3)
+
+    def test_whatever_is_known_of_a_situation_makes_another_question(self):
+        """Each of its fields but the foods, which are asked about."""
+        for name, value in {
+            "conditions": frozenset({"celiac"}),
+            "life_stage": "pregnant_1",
+            "goal": "lose",
+            "school": "balanced_plate",
+            "allergies": frozenset({"sesame"}),
+            "dislikes": ("kale",),
+            "numbers": {"meals": 3.0},
+            "lines": ["a line"],
+            "limits": limits_of(DAY_OF_AN_ORDER),
+            "words": {"opened": "so"},
+        }.items():
+            changed = replace(Situation(), **{name: value})
+            self.assertNotEqual(Gate(changed).content, Gate(Situation()).content, name)
+            hash(Gate(changed).content)
 
     def test_foods_with_a_most_of_their_own(self):
         self.assertGreaterEqual(len(food_mosts()), 10)

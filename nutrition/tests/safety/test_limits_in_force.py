@@ -14,23 +14,10 @@ from nutrition.safety.situations import (
 )
 from nutrition.safety.upper_levels import upper_levels
 from nutrition.targets.day import day_targets
-from nutrition.targets.orders import Order
 from nutrition.targets.person import Person
+from nutrition.tests.safety.orders import order
 
 FOODS = food_table()
-
-
-def order(key, low=None, high=None):
-    return Order(
-        key=key,
-        low=low,
-        aim=None,
-        high=high,
-        kind="order",
-        reason="letter",
-        by="Dr. N",
-        license="1",
-    )
 
 
 def told(foods=None, orders=(), conditions=(), numbers=None, whole_day=True, **person):
