@@ -11,7 +11,10 @@ from nutrition.composition.food_search import food_index
 from nutrition.composition.foods import food_table
 from nutrition.insight.glycemic import glycemic_index
 from nutrition.insight.variety import color_of
+from nutrition.planning.additions import additions
+from nutrition.planning.kinds import dish_kinds
 from nutrition.planning.skeleton import check_skeletons
+from nutrition.planning.skeleton_words import skeleton_words
 from nutrition.prep.buying import check_sold
 from nutrition.prep.keeping import keeping_kinds
 from nutrition.recipe.kitchen_notes import senses
@@ -38,6 +41,9 @@ def read_every_table() -> None:
     library()
     keeping_kinds()
     check_sold()
+    additions()
+    dish_kinds()
+    skeleton_words()
     check_skeletons()
     glycemic_index(food.slug)
     color_of(food)

@@ -1,5 +1,5 @@
-"""When to cook what is eaten: the fewest leftovers first, then the cook's days, then the fewest
-pots."""
+"""When to cook what is eaten: on the cook's days first, then with the fewest leftovers, then in the
+fewest pots."""
 
 from __future__ import annotations
 
@@ -8,7 +8,14 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
 
-from nutrition.planning.week import DAY_BEFORE, Planned, Prepared, Week, eaten_by_day
+from nutrition.planning.week import (
+    DAY_BEFORE,
+    EVENING_BEFORE,
+    Planned,
+    Prepared,
+    Week,
+    eaten_by_day,
+)
 
 # Less of a serving than this is nothing.
 CRUMB = 0.005
@@ -46,9 +53,11 @@ class Cooked:
         return self.day + self.prepared.keeps
 
 
-# What counts of a cooking plan, in this order: servings thrown away, servings left and frozen, pots
-# on days that are not the cook's, pots, servings eaten from the freezer.
+# What counts of a cooking plan: servings thrown away, servings left and frozen, pots on days that
+# are not the cook's, pots, servings eaten from the freezer.
 Cost = tuple[float, float, int, int, float]
+# What is thrown away counts so many times what is frozen. Common practice, no source.
+THROWN = 2
 NOTHING: Cost = (0.0, 0.0, 0, 0, 0.0)
 
 
@@ -80,19 +89,33 @@ def _sum(one: Cost, other: Cost) -> Cost:
 EVERY_WAY = 5
 
 
+def _order(cost: Cost) -> tuple[float, ...]:
+    """What a cooking plan costs, in the order in which it counts: the cook's days, waste, pots, the
+    freezer."""
+    thrown, frozen, off, pots, thawed = cost
+    return off, _rounded(thrown * THROWN + frozen), pots, thawed
+
+
 @lru_cache(maxsize=50_000)
 def cook(
-    prepared: Prepared, eaten: tuple[float, ...], cook_days: frozenset[int]
+    prepared: Prepared,
+    eaten: tuple[float, ...],
+    cook_days: frozenset[int],
+    first_evening: int = EVENING_BEFORE,
 ) -> tuple[Cooked, ...] | None:
     """The cookings for servings that are eaten on each day, best first by what counts. Each day
-    eats of one pot. None where a day cannot be served."""
+    eats of one pot; what is soaked has an evening before, `first_evening` or a later one. None
+    where a day cannot be served."""
     wanted = tuple((day, servings) for day, servings in enumerate(eaten) if servings > CRUMB)
-    found = _cooked(prepared, wanted, cook_days)
+    found = _cooked(prepared, wanted, cook_days, first_evening)
     return None if found is None else found[1]
 
 
 def _cooked(
-    prepared: Prepared, wanted: tuple[tuple[int, float], ...], cook_days: frozenset[int]
+    prepared: Prepared,
+    wanted: tuple[tuple[int, float], ...],
+    cook_days: frozenset[int],
+    first_evening: int,
 ) -> tuple[Cost, tuple[Cooked, ...]] | None:
     """What counts, and the cookings: the pot of the first day with every way of sharing it."""
     if not wanted:
@@ -102,15 +125,16 @@ def _cooked(
         total = sum(servings for _day, servings in pot)
         if total > prepared.most + CRUMB:
             continue
-        days = _days_for(prepared, pot, cook_days)
+        days = _days_for(prepared, pot, first_evening)
         if not days:
             continue
-        rest = _cooked(prepared, tuple(one for one in wanted if one not in pot), cook_days)
+        others = tuple(one for one in wanted if one not in pot)
+        rest = _cooked(prepared, others, cook_days, first_evening)
         if rest is None:
             continue
         for day in days:
             cost = _sum(_cost(prepared, day, pot, day in cook_days), rest[0])
-            if best is None or cost < best[0]:
+            if best is None or _order(cost) < _order(best[0]):
                 made = prepared.made_for(total)
                 one = Cooked(prepared=prepared, day=day, made=made, eaten=pot)
                 best = cost, (one, *rest[1])
@@ -132,11 +156,13 @@ def _with_the_first(
 
 
 def _days_for(
-    prepared: Prepared, some: Sequence[tuple[int, float]], cook_days: Collection[int]
+    prepared: Prepared, some: Sequence[tuple[int, float]], first_evening: int
 ) -> list[int]:
     """The days on which some meals can be cooked for, the latest first: the fresher the better."""
     first, last = some[0][0], some[-1][0]
     earliest = DAY_BEFORE if prepared.freezes else max(last - prepared.keeps, DAY_BEFORE)
+    if prepared.soaks:
+        earliest = max(earliest, first_evening + 1)
     return list(range(first, earliest - 1, -1))
 
 
@@ -153,7 +179,8 @@ def cookings(week: Week, planned: Planned) -> list[Cooked] | None:
     time."""
     out: list[Cooked] = []
     for key, eaten in eaten_by_day(week, planned).items():
-        pots = cook(week.made[key], tuple(_rounded(one) for one in eaten), week.cook_days)
+        servings = tuple(_rounded(one) for one in eaten)
+        pots = cook(week.made[key], servings, week.cook_days, week.first_evening)
         if pots is None:
             return None
         out += pots

@@ -1,25 +1,31 @@
-"""The kinds of slot that a week has, and which of them a recipe, a bowl or a food can stand in."""
+"""The kinds of slot that a week has, and which of them a recipe, a bowl or a food can stand in: by
+what it is called, from data/dish_kinds.toml, or else by what is in it."""
 
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
 
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.prep.keeping import is_heated
 
 # The kinds by their names, in the order of a menu.
 KINDS = (
     *("breakfast", "grain", "bread", "soup", "salad", "main", "bowl", "beans"),
-    *("vegetable", "greens", "dressing", "topping", "fruit", "milk", "shake", "seeds"),
+    *("vegetable", "greens", "dressing", "topping", "fruit", "milk", "shake", "seeds", "snack"),
 )
-# Where the same thing every day is what the client wants.
-STAYS = frozenset(("fruit", "milk", "bread", "seeds", "dressing", "topping", "breakfast"))
-BREAKFAST = re.compile(r"porridge|breakfast|oatmeal|muesli|granola|congee|\bwarm millet\b")
-SOUP = re.compile(r"soup|stew|\bpot\b|broth|chowder|dal\b|curry|ragout")
-SALAD = re.compile(r"salad|slaw")
-SHAKE = re.compile(r"shake|smoothie")
+# Where the same thing every day is what the client wants; what may come twice on a day; and foods
+# that are no dish, and go by no rotation. Common practice, no source.
+STAYS = frozenset(("fruit", "milk", "bread", "seeds", "dressing", "topping", "shake"))
+REPEATS = frozenset(("milk", "bread", "dressing", "topping"))
+PLAIN = frozenset(("grain", "bread", "milk"))
+# A salad is a whole salad, a bowl a bowl, fruit a whole piece or cup. Common practice, no source.
+# [servings]
+LEAST_OF_KIND = {"salad": 1.0, "bowl": 1.0, "greens": 1.0, "fruit": 1.0}
 # What a recipe in a role can stand for.
 BY_ROLE = {
     "base": ("grain",),
@@ -48,22 +54,86 @@ BY_GROUP = {
 }
 
 
+ROW = ("name", "without", "roles", "kinds")
+SIDES = ("vegetable", "greens", "topping", "base")
+# So much of a dish that nobody gave a role makes it a side: of vegetables as light as these, of
+# grain and the like. Common practice, no source. [share], [kcal/g]
+MOSTLY, NOTHING_ELSE, LIGHT = 0.7, 0.8, 0.7
+VEGETABLES = ("vegetable", "leafy green", "mushroom", "fresh herb", "fermented vegetable")
+STARCHES = ("grain", "starchy vegetable", "pasta")
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Row:
+    name: str
+    without: str
+    roles: Collection[str]
+    kinds: frozenset[str]
+
+    def fits(self, said: str, role: str) -> bool:
+        if self.roles and role not in self.roles:
+            return False
+        if self.without and re.search(self.without, said):
+            return False
+        return re.search(self.name, said) is not None
+
+
+@lru_cache(maxsize=1)
+def dish_kinds() -> tuple[_Row, ...]:
+    """The rows of the table, in their order. Raises BadTable."""
+    out = []
+    for code, row in toml_rows("dish_kinds.toml", ROW, ("name", "kinds")).items():
+        if set(row["kinds"]) - set(KINDS):
+            raise BadTable(f"dish_kinds.toml, {code}: no such kind", code)
+        out.append(
+            _Row(
+                name=row["name"],
+                without=row.get("without", ""),
+                roles=row.get("roles", ()),
+                kinds=frozenset(row["kinds"]),
+            )
+        )
+    return tuple(out)
+
+
 def kinds_of_recipe(name: str, role: str, foods: Sequence[Ingredient]) -> frozenset[str]:
     """The slots that a recipe can stand in, by its name, its role in a bowl, and whether it is
-    cooked."""
+    cooked; a dish that nobody gave a role by what most of it is."""
     said = name.lower()
-    if SHAKE.search(said):
-        return frozenset({"shake"})
-    if BREAKFAST.search(said):
-        return frozenset({"breakfast"})
-    if role in ("dish", "protein") and SOUP.search(said):
-        return frozenset({"soup", "main"} | ({"beans"} if role == "protein" else set()))
-    if SALAD.search(said) or (role == "greens" and not is_heated(foods)):
-        own = {"salad", *(BY_ROLE.get(role, ()) if role != "dish" else ())}
-        return frozenset(own - {"main"})
-    if re.search(r"cracker|\bbread\b|loaf|rolls?\b", said):
-        return frozenset({"bread", "topping"})
+    row = next((one for one in dish_kinds() if one.fits(said, role)), None)
+    if row is not None:
+        # what is served as a part of a bowl may be that part too
+        if row.kinds == frozenset(BY_ROLE["sauce"]) and is_heated(foods):
+            return frozenset(BY_ROLE["topping"])
+        own = set(BY_ROLE[role]) if role in SIDES else set()
+        return row.kinds | (own if "salad" in row.kinds else set())
+    if role == "greens" and not is_heated(foods):
+        return frozenset({"salad", "greens"})
+    if role == "dish":
+        return _by_what_is_in_it(foods)
     return frozenset(BY_ROLE.get(role, ("main",)))
+
+
+def _by_what_is_in_it(foods: Sequence[Ingredient]) -> frozenset[str]:
+    """A dish without a role or a telling name: a side where nearly all of it is vegetables or a
+    starch, else a main."""
+    solid = [one for one in foods if one.food.slug != "water"]
+    grams = sum(one.grams for one in solid)
+    if not grams:
+        return frozenset(BY_ROLE["dish"])
+    kcal = sum((one.food.per_100_g("energy_kcal") or 0.0) * one.grams / 100.0 for one in solid)
+    light = kcal / grams < LIGHT
+    if light and _share(solid, VEGETABLES) >= MOSTLY:
+        return frozenset({"vegetable"} if is_heated(solid) else {"vegetable", "salad"})
+    if _share(solid, STARCHES) >= NOTHING_ELSE:
+        return frozenset({"grain"})
+    return frozenset(BY_ROLE["dish"])
+
+
+def _share(foods: Sequence[Ingredient], groups: Collection[str]) -> float:
+    """What foods of some groups weigh of all. [share]"""
+    some = sum(one.grams for one in foods if one.food.group in groups)
+    return some / sum(one.grams for one in foods)
 
 
 def kinds_of_food(food: Food) -> frozenset[str]:
@@ -71,15 +141,23 @@ def kinds_of_food(food: Food) -> frozenset[str]:
     if food.state == "dry" and food.group in ("grain", "legume", "soy"):
         return frozenset()
     kind = BY_GROUP.get(food.group)
-    return frozenset({kind}) if kind else frozenset()
+    if not kind:
+        return frozenset()
+    between = food.group in OUT_OF_HAND or food.slug in USUAL_FOODS["snack"]
+    return frozenset({kind, "snack"} if between else {kind})
 
 
+# What stands in for a kind of which there is nothing at all. Common practice, no source.
+STANDS_IN = {"bowl": "main", "snack": "fruit", "shake": "milk", "beans": "main"}
+# What is eaten between meals as it is.
+OUT_OF_HAND = ("fruit", "dried fruit", "nut")
 # A bowl is a meal.
 KINDS_OF_BOWL = frozenset({"bowl", "main"})
 
 
 # Foods that are offered for a kind where a client has no favorites yet. Common practice, no source.
 USUAL_FOODS = {
+    "snack": ("walnuts", "almonds", "apple-with-skin-raw", "edamame-cooked"),
     "fruit": (
         "apple-with-skin-raw",
         "pear-raw",

@@ -7,27 +7,39 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
+from nutrition.planning.bounds import Bound, besides, brings, day_bounds, week_bounds
+from nutrition.planning.cooking import THROWN
+from nutrition.planning.rotation import (
+    GIVES_WAY,
+    TO_A_HALF,
+    AtMost,
+    beside,
+    pattern_of,
+    pinned_in,
+    served_less,
+)
 from nutrition.planning.score import (
     A_POT,
+    A_QUARTER,
     FROM_FREEZER,
-    MOUTHFUL,
+    OF_LEADING,
+    OF_NEAR,
+    OF_WATCHED,
     PER_AIM,
     PER_SERVING,
-    Bound,
-    besides,
-    bounds_of,
-    brings,
     liking,
-    runs,
 )
 from nutrition.planning.week import DAY_BEFORE, Candidate, Choice, Planned, Slot, Week
 from nutrition.portions.work import Work
 
-# The sums that count, in their order: see score.py.
-LEVELS = ("hard", "thrown", "mouthfuls", "frozen", "off", "moved", "same", "rest")
+# The sums that count: see score.py.
+LEVELS = (
+    *("hard", "pattern", "starved", "leading", "added", "watched", "off", "waste", "moved"),
+    *("variety", "rest", "pots", "again"),
+)
 # No sum of a day's misses is larger than this many aims.
 FAR = 400
 
@@ -35,13 +47,14 @@ FAR = 400
 @dataclass(frozen=True, kw_only=True)
 class Found:
     """What a call of the solver found: its status, the week, the value of what was made smallest,
-    and the bound under which no value can be. `order` are the slots that it was found for."""
+    and the bound under which no value can be. `values` are those of all variables, to begin with
+    another time."""
 
     status: str
     planned: Planned | None
     value: int
     bound: int
-    order: tuple[str, ...] = ()
+    values: tuple[int, ...] = field(default=(), repr=False)
 
 
 class Model:
@@ -55,6 +68,7 @@ class Model:
         self.model: Any = cp_model.CpModel()
         self.candidates = week.by_key
         self.options = {slot.key: self._options(slot) for slot in week.slots}
+        self.optional = {slot.key for slot in week.slots if slot.optional}
         self.stands: dict[tuple[str, str], Any] = {}
         self.count: dict[tuple[str, str], Any] = {}
         self.thawed: list[Any] = []
@@ -63,12 +77,17 @@ class Model:
         self.brought: dict[tuple[str, float, bool], dict[str, float]] = {}
         for slot in week.slots:
             self._slot(slot)
+        self.leading: list[Any] = []
         self.terms: dict[str, list[Any]] = {name: [] for name in LEVELS}
-        self._hard_and_missed()
+        self._pattern()
+        self._days()
+        self._averages()
         if pots:
             self._pots()
+        self._added()
         self._moved()
         self._variety()
+        self._again()
         self._rest()
         self.levels = {name: self._sum(terms) for name, terms in self.terms.items()}
 
@@ -96,7 +115,9 @@ class Model:
             self.stands[slot.key, one.key], self.count[slot.key, one.key] = stands, at
             self.even[slot.key, one.key] = _even_step(counts)
             here.append(stands)
-        if here:
+        if here and slot.optional:
+            self.model.add_at_most_one(here)
+        elif here:
             self.model.add_exactly_one(here)
 
     def amount(self, slot: Slot, one: Candidate, per_count: float, scale: float) -> Any:
@@ -135,37 +156,129 @@ class Model:
             besides(self.week, bound) * by
         )
 
-    def _hard_and_missed(self) -> None:
-        week = self.week
-        days = [day for day in range(week.days) if week.slots_of(day)]
-        missed: list[Any] = []
-        for day in days:
-            for bound in bounds_of(week.aims, week.density_g):
-                at = self._total(week.slots_of(day), bound, PER_AIM / bound.per)
-                self._count(self._miss(at, bound), bound, 1, missed)
-        for bound in bounds_of(week.over_week, week.density_g) if days else ():
-            by = PER_AIM / bound.per / len(days)
-            each = [self._total(week.slots_of(day), bound, by) for day in days]
-            self._count(self._miss(self._sum(each), bound), bound, len(days), missed)
-        if missed:
-            size = round(MOUTHFUL * max(len(days), 1) * PER_AIM)
-            whole = self.model.new_int_var(0, FAR * PER_AIM // size + 1, "")
-            # what rounding to whole numbers may add is no mouthful
-            self.model.add(size * whole >= self._sum(missed) - size // 1000)
-            self.terms["mouthfuls"].append(whole)
-        self.missed = self._sum(missed)
+    def _pattern(self) -> None:
+        """The rules of the rotation; by how much one is broken counts as it gives way."""
+        pattern = pattern_of(self.week)
+        for rule in pattern.at_most:
+            for key, there in self._standing(rule).items():
+                most = max(rule.most, pinned_in(self.week, rule.slots, key))
+                if len(there) > most:
+                    over = self.model.new_int_var(0, len(there) - most, "")
+                    self.model.add(self._sum(there) <= most + over)
+                    self.terms["pattern"].append(GIVES_WAY[rule.rule] * over)
+        for least in pattern.at_least:
+            slots = [slot for slot in self.week.slots if slot.key in set(least.slots)]
+            here = self._present(slots)
+            short = self.model.new_int_var(0, least.least, "")
+            self.model.add(self._sum(list(here.values())) + short >= least.least)
+            self.terms["pattern"].append(GIVES_WAY[least.rule] * short)
 
-    def _miss(self, total: Any, bound: Bound) -> Any:
+        for added in self.week.slots:
+            if added.optional:
+                self._whole_beside(added)
+
+    def _whole_beside(self, added: Slot) -> None:
+        """Nothing is added beside less than a portion; where it is, that counts as it gives way."""
+        here = [self.stands[added.key, key] for key in self.options[added.key]]
+        for slot in beside(self.week, added) if here else ():
+            for one, counts in self._those(slot):
+                less = sum(served_less(slot, one, count) for count in counts)
+                if not less:
+                    continue
+                stands, at = self.stands[slot.key, one.key], self.count[slot.key, one.key]
+                broken = self.model.new_bool_var("")
+                for addition in here:
+                    self.model.add(at >= less).only_enforce_if(stands, addition, broken.negated())
+                self.terms["pattern"].append(GIVES_WAY[TO_A_HALF] * broken)
+
+    def _standing(self, rule: AtMost) -> dict[str, list[Any]]:
+        """Where each dish may stand in the slots of a rule."""
+        out: dict[str, list[Any]] = {}
+        for slot in rule.slots:
+            for key in self.options[slot]:
+                if rule.means(self.candidates[key]):
+                    out.setdefault(key, []).append(self.stands[slot, key])
+        return out
+
+    def _present(self, slots: Sequence[Slot]) -> dict[str, Any]:
+        """Of each dish whether it stands in one of some slots: it may be so only then."""
+        there: dict[str, list[Any]] = {}
+        for slot in slots:
+            for key in self.options[slot.key]:
+                there.setdefault(key, []).append(self.stands[slot.key, key])
+        out = {}
+        for key, stands in there.items():
+            here = self.model.new_bool_var("")
+            self.model.add_bool_or([*stands, here.negated()])
+            out[key] = here
+        return out
+
+    def _days(self) -> None:
+        """Of each day what is broken, what energy and protein miss, and how near it comes."""
+        days = self.week.planned_days
+        near, starved = list[Any](), list[Any]()
+        for day in days:
+            held, slots = day_bounds(self.week, day), self.week.slots_of(day)
+            for bound in held.firm:
+                self.terms["hard"].extend(self._missed([slots], bound))
+            starved += [one for bound in held.fed for one in self._missed([slots], bound)]
+            self.leading += [one for bound in held.leading for one in self._missed([slots], bound)]
+            for bound in held.near:
+                near += [_times(bound) * one for one in self._missed([slots], bound)]
+        size = round(OF_NEAR * PER_AIM * max(len(days), 1))
+        self.terms["rest"] += [A_QUARTER * one for one in self._grains(near, size)]
+        size = round(OF_LEADING * PER_AIM * max(len(days), 1))
+        self.terms["starved"] += self._grains(starved, size)
+
+    def _averages(self) -> None:
+        """What the averages of the week miss."""
+        days = self.week.planned_days
+        each = [self.week.slots_of(day) for day in days]
+        over, watched = week_bounds(self.week), list[Any]()
+        if days:
+            for bound in over.leading:
+                self.leading += [len(days) * one for one in self._missed(each, bound)]
+            for bound in over.watched:
+                watched += [_times(bound) * one for one in self._missed(each, bound)]
+        size = round(OF_LEADING * PER_AIM * max(len(days), 1))
+        self.terms["leading"] += self._grains(self.leading, size)
+        self.terms["watched"] += self._grains(watched, round(OF_WATCHED * PER_AIM))
+
+    def _missed(self, days: Sequence[Sequence[Slot]], bound: Bound) -> list[Any]:
+        """What the average of some days misses of a bound, in parts of an aim; nothing where it
+        cannot be missed."""
+        by = PER_AIM / bound.per / len(days)
+        if not self._can_miss(days, bound):
+            return []
+        total = self._sum([self._total(slots, bound, by) for slots in days])
         miss = self.model.new_int_var(0, FAR * PER_AIM, "")
         limit = round(bound.limit * PER_AIM / bound.per)
         self.model.add(miss >= (limit - total if bound.least else total - limit))
-        return miss
+        return [miss]
 
-    def _count(self, miss: Any, bound: Bound, times: int, missed: list[Any]) -> None:
-        if bound.firm:
-            self.terms["hard"].append(times * miss)
-        if bound.aim.weight > 0:
-            missed.append(round(times * bound.aim.weight) * miss)
+    def _can_miss(self, days: Sequence[Sequence[Slot]], bound: Bound) -> bool:
+        """Whether the least or the most of each slot together could be beyond a bound."""
+        worst = 0.0
+        for slots in days:
+            worst += besides(self.week, bound)
+            for slot in slots:
+                each = [
+                    brings(self.candidates[key], bound) * count
+                    for key, counts in self.options[slot.key].items()
+                    for count in (counts[0], counts[-1])
+                ]
+                each += [0.0] if slot.optional or not each else []
+                worst += min(each) if bound.least else max(each)
+        return bound.miss(worst / len(days)) > 0.0
+
+    def _grains(self, missed: Sequence[Any], size: int) -> list[Any]:
+        """A sum of misses in grains that nobody tells apart."""
+        if not missed:
+            return []
+        whole = self.model.new_int_var(0, FAR * PER_AIM // size + 1, "")
+        # what rounding to whole numbers may add is no grain
+        self.model.add(size * whole >= self._sum(missed) - size // 500)
+        return [whole]
 
     def _pots(self) -> None:
         """What is eaten of each thing prepared on each day comes from one pot, cooked in time."""
@@ -185,6 +298,8 @@ class Model:
                 for cooked in days:
                     late = day - cooked > made.keeps
                     if cooked > day or (late and not made.freezes):
+                        continue
+                    if not week.may_cook(made, cooked):
                         continue
                     here = self.model.new_bool_var("")
                     some = self.model.new_int_var(0, top, "")
@@ -247,9 +362,11 @@ class Model:
                     self.model.add(some + left >= least * pot)
                 else:
                     self.model.add(left >= least * pot - some)
-                self.terms["frozen" if made.freezes else "thrown"].append(left)
+                self.terms["waste"].append((1 if made.freezes else THROWN) * left)
             if made.cooks and day not in self.week.cook_days:
                 self.terms["off"].append(pot)
+            if made.cooks:
+                self.terms["pots"].append(pot)
             self.terms["rest"].append(A_POT * pot)
 
     def _moved(self) -> None:
@@ -259,32 +376,38 @@ class Model:
             for one, counts in self._those(slot):
                 stands, at = self.stands[slot.key, one.key], self.count[slot.key, one.key]
                 if one.key != slot.placed.candidate:
-                    self.terms["moved"].append(2 * stands)
+                    # an empty place has moved as far as one with another dish
+                    self.terms["moved"].append(0 if slot.optional else 2 * stands)
                 elif len(counts) > 1:
                     other = self.model.new_bool_var("")
                     own = counts.index(slot.placed.count)
                     self.model.add(at == own).only_enforce_if(stands, other.negated())
                     self.terms["moved"].append(other)
+                if slot.optional and one.key == slot.placed.candidate:
+                    self.terms["moved"].append(2 * stands.negated())
+
+    def _added(self) -> None:
+        for slot in self.week.slots:
+            if slot.optional:
+                self.terms["added"] += [
+                    self.stands[slot.key, key] for key in self.options[slot.key]
+                ]
 
     def _variety(self) -> None:
-        week = self.week
-        for run in runs(week):
-            keys = {key for slot in run[0] for key in self.options[slot.key]}
-            for key in sorted(keys):
-                days = [
-                    [self.stands[slot.key, key] for slot in day if (slot.key, key) in self.stands]
-                    for day in run
-                ]
-                if all(days):
-                    again = self.model.new_bool_var("")
-                    self.model.add(again >= sum(self._sum(day) for day in days) - len(run) + 1)
-                    self.terms["same"].append(again)
-        slots = list(week.slots)
+        week, slots = self.week, list(self.week.slots)
         if week.wishes.plants:
             self._enough(slots, lambda one: one.plants, week.wishes.plants)
-        if week.wishes.colors:
-            for day in dict.fromkeys(slot.day for slot in slots):
-                self._enough(week.slots_of(day), lambda one: one.colors, week.wishes.colors)
+        if week.wishes.proteins:
+            self._enough(slots, lambda one: one.proteins, week.wishes.proteins)
+        for day in week.planned_days if week.wishes.colors else ():
+            self._enough(week.slots_of(day), lambda one: one.colors, week.wishes.colors)
+
+    def _again(self) -> None:
+        """How often a dish stands where it varies and stood before."""
+        varied = [slot for slot in self.week.slots if slot.varies and self.options[slot.key]]
+        if varied:
+            here = self._present(varied)
+            self.terms["again"].append(len(varied) - self._sum(list(here.values())))
 
     def _enough(self, slots: Sequence[Slot], of: Any, wanted: int) -> None:
         """At least so many different ones among what stands in some slots; what is short counts."""
@@ -300,7 +423,7 @@ class Model:
             there.append(here)
         short = self.model.new_int_var(0, wanted, "")
         self.model.add(short >= wanted - self._sum(there))
-        self.terms["same"].append(short)
+        self.terms["variety"].append(short)
 
     def _rest(self) -> None:
         for slot in self.week.slots:
@@ -343,25 +466,25 @@ class Model:
         self,
         objective: Any,
         work: Work,
-        hint: Planned | None = None,
+        begin: Sequence[int] = (),
         fixed: Mapping[str, Choice | None] | None = None,
+        portions: bool = False,
     ) -> Found:
-        """Make a sum smallest, with some slots as they are in `fixed`. What it took is spent."""
+        """Make a sum smallest, from the values of a week on that was found, with some slots as they
+        are in `fixed`, or where `portions` is said with its dishes, and any portions of them. What
+        it took is spent."""
         self.model.clear_hints()
-        for (slot, key), stands in self.stands.items() if hint else ():
-            choice = (hint or {}).get(slot)
-            here = choice is not None and choice.candidate == key
-            self.model.add_hint(stands, here)
-            if here and choice is not None:
-                self.model.add_hint(self.count[slot, key], self._place(slot, choice))
+        for index, value in enumerate(begin):
+            self.model.add_hint(self.model.get_int_var_from_proto_index(index), value)
         self.model.minimize(objective)
-        freed = self._fix(fixed or {})
+        freed = self._fix(fixed or {}, portions)
         solver = self.cp.CpSolver()
         # one worker, a fixed seed and counted work: the same question has the same answer; probing
         # would eat the work of a step
         solver.parameters.num_workers = 1
         solver.parameters.random_seed = 1
         solver.parameters.cp_model_probing_level = 0
+        solver.parameters.symmetry_level = 0
         solver.parameters.max_deterministic_time = work.units()
         solver.parameters.max_time_in_seconds = work.seconds()
         status = solver.status_name(solver.solve(self.model)).lower()
@@ -371,24 +494,35 @@ class Model:
         if status not in ("optimal", "feasible"):
             return Found(status=status, planned=None, value=0, bound=0)
         bound = math.ceil(solver.best_objective_bound - 1e-6)
-        value = round(solver.objective_value)
-        return Found(status=status, planned=self._read(solver), value=value, bound=bound)
+        return Found(
+            status=status,
+            planned=self._read(solver),
+            value=round(solver.objective_value),
+            bound=bound,
+            values=tuple(solver.response_proto.solution),
+        )
 
     def _place(self, slot: str, choice: Choice) -> int:
         counts = self.options[slot][choice.candidate]
         return counts.index(choice.count)
 
-    def _fix(self, fixed: Mapping[str, Choice | None]) -> list[tuple[int, tuple[int, int]]]:
-        """Hold the variables of some slots; what they could be before, to free them again."""
+    def _fix(
+        self, fixed: Mapping[str, Choice | None], portions: bool
+    ) -> list[tuple[int, tuple[int, int]]]:
+        """Hold the variables of some slots, or only which dishes stand there; what they could be
+        before, to free them again."""
         freed = []
         variables = self.model.proto.variables
         for (slot, key), stands in self.stands.items():
             choice = fixed.get(slot)
-            if choice is None:
+            if choice is None and not (slot in fixed and slot in self.optional):
                 continue
-            here = choice.candidate == key
-            at = self._place(slot, choice) if here else 0
-            for variable, value in ((stands, int(here)), (self.count[slot, key], at)):
+            here = choice is not None and choice.candidate == key
+            at = self._place(slot, choice) if here and choice is not None else 0
+            held = [(stands, int(here))]
+            if not portions or not here:
+                held.append((self.count[slot, key], at))
+            for variable, value in held:
                 domain = variables[variable.index].domain
                 freed.append((variable.index, (domain[0], domain[1])))
                 self._bound(variable.index, (value, value))
@@ -406,6 +540,11 @@ class Model:
                 count = counts[solver.value(self.count[slot, key])]
                 out[slot] = Choice(candidate=key, count=count)
         return out
+
+
+def _times(bound: Bound) -> int:
+    """What a miss of a target counts."""
+    return round(bound.aim.weight)
 
 
 def _even_step(counts: Sequence[float]) -> float | None:

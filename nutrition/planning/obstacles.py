@@ -6,14 +6,16 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from nutrition.planning.score import (
+from nutrition.planning.bounds import (
     Bound,
     Missed,
-    bounds_of,
     brings,
+    day_bounds,
     eaten_on,
+    meals_on,
     misses,
     total,
+    week_bounds,
 )
 from nutrition.planning.search import plan
 from nutrition.planning.week import Candidate, Planned, Slot, Week
@@ -23,6 +25,8 @@ from nutrition.portions.work import Work
 MOST_TOLD, MOST_TRIED, MOST_UNPINNED = 4, 12, 4
 # A change that closes less than this share of what is missed is not worth a word.
 WORTH = 0.15
+# A hard limit that is missed counts so many times. Common practice, no source.
+HARD = 10.0
 # What planning anew around something that is let go may take. [s, as work is counted]
 UNPIN_WORK = 1.0
 
@@ -70,15 +74,16 @@ def collides(week: Week, planned: Planned) -> list[Missed]:
 
 
 def _gap(week: Week, planned: Planned, extra: dict[int, list[tuple[Candidate, float]]]) -> float:
-    """What a week misses with something more eaten on some days, hard limits counted tenfold. In
-    weighted shares of an aim."""
-    days = sorted({slot.day for slot in week.slots})
-    out = 0.0
+    """What a week misses with something more eaten on some days: what energy and protein of the
+    days and the averages miss, hard limits counted tenfold. In weighted shares of an aim."""
+    days, out = week.planned_days, 0.0
     eaten = {day: [*eaten_on(week, planned, day), *extra.get(day, [])] for day in days}
-    for bound in bounds_of(week.aims, week.density_g):
-        weight = max(bound.aim.weight, 10.0 if bound.firm else 0.0)
-        out += weight * sum(bound.miss(total(week, some, bound)) for some in eaten.values())
-    for bound in bounds_of(week.over_week, week.density_g) if days else ():
+    for day, some in eaten.items():
+        held = day_bounds(week, day)
+        out += sum(HARD * one.miss(total(week, some, one)) for one in held.firm)
+        out += sum(one.aim.weight * one.miss(total(week, some, one)) for one in held.leading)
+    over = week_bounds(week)
+    for bound in (*over.leading, *over.watched) if days else ():
         mean = sum(total(week, some, bound) for some in eaten.values()) / len(days)
         out += bound.aim.weight * bound.miss(mean) * len(days)
     return out
@@ -109,14 +114,14 @@ def _added(week: Week, planned: Planned, foods: Sequence[Candidate], now: float)
         of_week = any(one.day is None for one in short if one.bound.key == key)
         days = sorted({one.day for one in short if one.bound.key == key and one.day is not None})
         if of_week or not days:
-            days = sorted({slot.day for slot in week.slots})
+            days = week.planned_days
         rich = sorted(
             (food for food in foods if food.brings(key) > 0),
             key=lambda food: -food.brings(key) / max(food.brings("energy_kcal"), 20.0),
         )
         for food in rich[:MOST_TRIED]:
             extra = {day: [(food, food.usual)] for day in days}
-            if any(week.check([*eaten_on(week, planned, day), *extra[day]]) for day in days):
+            if any(_warned_with(week, planned, day, food, food.usual) for day in days):
                 continue
             closes = 1.0 - _gap(week, planned, extra) / now
             found = out.get(food.key)
@@ -132,6 +137,14 @@ def _added(week: Week, planned: Planned, foods: Sequence[Candidate], now: float)
     return list(out.values())
 
 
+def _warned_with(
+    week: Week, planned: Planned, day: int, one: Candidate, count: float, meal: str = "snack"
+) -> bool:
+    """Whether the page of a day would warn of it with so much more of something at a meal."""
+    meals = {key: list(some) for key, some in meals_on(week, planned, day).items()}
+    return bool(week.check({**meals, meal: [*meals.get(meal, []), (one, count)]}))
+
+
 def _steps(week: Week, planned: Planned, now: float) -> list[Help]:
     """A step more or less of one dish than may be served of it."""
     out = []
@@ -143,10 +156,11 @@ def _steps(week: Week, planned: Planned, now: float) -> list[Help]:
         one = candidates[choice.candidate]
         for kind, by in (("more", one.step), ("less", -one.step)):
             count = choice.count + by
-            if count <= 0 or (one.least <= count <= one.most and not slot.pinned):
+            served = one.counts_for(slot.portion, slot.least, slot.most)
+            if count <= 0 or (count in served and not slot.pinned):
                 continue
             closes = 1.0 - _gap(week, planned, {slot.day: [(one, by)]}) / now
-            if week.check([*eaten_on(week, planned, slot.day), (one, by)]):
+            if _warned_with(week, planned, slot.day, one, by, slot.meal):
                 continue
             out.append(
                 Help(

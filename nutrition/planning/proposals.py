@@ -1,104 +1,125 @@
-"""Up to three different weeks, each with what it is better and worse at than the first."""
+"""Up to three weeks that really differ: nearest to the targets, least cooking, most variety; each
+with what it gives up for what."""
 
 from __future__ import annotations
 
-from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from nutrition.planning.bounds import Missed, misses, starved_days
 from nutrition.planning.cooking import Cooked, cookings
-from nutrition.planning.score import Missed, misses
-from nutrition.planning.search import (
-    Planning,
-    Progress,
-    Tell,
-    free_slots,
-    never_stop,
-    plan,
-)
+from nutrition.planning.orders import LEAST_COOKING, MOST_VARIETY, NEAREST, Order
+from nutrition.planning.rotation import Broken, broken
+from nutrition.planning.score import score
+from nutrition.planning.search import Planning, Progress, Tell, never_stop, plan
+from nutrition.planning.trades import Trade, trades
 from nutrition.planning.week import Planned, Week
 from nutrition.portions.work import Work
 
 MOST_WEEKS = 3
-# Another week has something else in this share of its free slots. Common practice, no source.
-DIFFERENT = 0.25
-# ... and is offered only if it misses no more than this beyond the first, in weighted shares of an
-# aim a day.
-MISSED_MORE = 1.0
 # What another week may take. [s, as work is counted]
-OTHER_WORK = 3.5
+OTHER_WORK = 3.0
+# ... and by how many fiftieths of an aim a day its energy and protein may be further off. Common
+# practice, no source.
+FURTHER = 4
+# Another week is offered only if it has less to cook, or more different dishes, than those before.
+BY_WHAT = {LEAST_COOKING.name: ("off", "pots"), MOST_VARIETY.name: ("again",)}
 
 
 @dataclass(frozen=True, kw_only=True)
 class PlannedWeek:
-    """A week that is offered, with its pots and what its days miss. `differs` is in how many slots
-    it has something else than the first."""
+    """A week that is offered, with its pots, what its days miss and the rules that gave way.
+    `starved` are the days that are no plan, with what is missing of their least energy [kcal].
+    `gives` is how it differs from the first. `also` is what else it is the best for, by name: no
+    other week was found that is better at it."""
 
     planning: Planning
     pots: tuple[Cooked, ...]
     missed: tuple[Missed, ...]
-    differs: int = 0
+    starved: Mapping[int, float]
+    gave_way: tuple[Broken, ...] = ()
+    gives: tuple[Trade, ...] = ()
+    also: tuple[str, ...] = ()
 
     @property
     def planned(self) -> Planned:
         return self.planning.planned
 
+    @property
+    def name(self) -> str:
+        """What it was made for."""
+        return self.planning.order.name
+
+    @property
+    def draft(self) -> bool:
+        """Whether it is no plan yet: a day of it starves, or its page would warn."""
+        return bool(self.starved or self.planning.warned)
+
 
 def weeks(
     week: Week, most: int = MOST_WEEKS, work: Work | None = None, tell: Tell = never_stop
 ) -> list[PlannedWeek]:
-    """Up to so many weeks, the best first; none where nothing can be planned. What is placed counts
-    for the first alone: the others do without what those before are made of most, and stay with
-    what is pinned."""
+    """Up to so many weeks, the nearest first; none where nothing can be planned. What is placed
+    counts for the nearest alone, what is pinned for all."""
     told = _Listening(tell)
     first = plan(week, work, told)
     if first is None:
         return []
-    out = [_offered(week, first, [])]
-    enough = len(free_slots(week)) * DIFFERENT
     loose = replace(
         week, slots=tuple(one if one.pinned else replace(one, placed=None) for one in week.slots)
     )
-    while len(out) < most and not told.stopped and not first.stopped:
-        other = _without_the_usual(loose, [one.planned for one in out])
-        found = plan(other, Work.of(OTHER_WORK), told) if other is not None else None
-        if found is None or found.warned or found.score.hard > first.score.hard:
+    others = []
+    for order in (LEAST_COOKING, MOST_VARIETY)[: most - 1]:
+        if told.stopped or first.stopped:
             break
-        if found.score.missed > first.score.missed + MISSED_MORE:
-            break
-        offered = _offered(week, found, out)
-        if offered.differs < enough:
-            break
-        out.append(offered)
-    return out
+        bound = {"leading": first.score.leading + FURTHER}
+        found = plan(loose, Work.of(OTHER_WORK), told, order, first.planned, bound)
+        others += [] if found is None else [found]
+    first = _nearest(week, [first, *others])
+    out, also = [offered(week, first)], []
+    for found in others:
+        if _is_another(found.order, found, out):
+            out.append(offered(week, found))
+        elif found.score.hard <= first.score.hard:
+            also.append(found.order.name)
+    return _compared(week, out, tuple(also))
 
 
-def _without_the_usual(week: Week, before: Sequence[Planned]) -> Week | None:
-    """The week without the dish of each kind that the weeks before have most of, where there are
-    others; None where there is nothing else anywhere."""
-    gone: dict[str, set[str]] = {}
-    for kind in dict.fromkeys(slot.kind for slot in week.slots if not slot.pinned):
-        there = [one.key for one in week.candidates if kind in one.kinds]
-        used = Counter(
-            choice.candidate
-            for planned in before
-            for slot in week.slots
-            if slot.kind == kind and (choice := planned.get(slot.key)) is not None
+def _nearest(week: Week, found: Sequence[Planning]) -> Planning:
+    """The nearest of some weeks: one that was made for something else may have come nearer still,
+    and then nothing is proved of it."""
+    first = found[0]
+    for one in found[1:]:
+        scored = score(week, one.planned)
+        if scored is None or len(one.warned) > len(first.warned):
+            continue
+        if scored.by(NEAREST.levels) < first.score.by(NEAREST.levels):
+            first = replace(one, score=scored, order=NEAREST, proved=())
+    return first
+
+
+def _is_another(order: Order, found: Planning, before: Sequence[PlannedWeek]) -> bool:
+    """Whether it is better at what it was made for than all before, and no worse by what people
+    are safe with or would eat."""
+    first, what = before[0].planning, BY_WHAT[order.name]
+    if len(found.warned) > len(first.warned):
+        return False
+    # what people would not eat gladly or be safe with is no price for it
+    people = ("hard", "pattern", "starved")
+    if found.score.by(people) > first.score.by(people):
+        return False
+    return all(found.score.by(what) < one.planning.score.by(what) for one in before)
+
+
+def _compared(week: Week, found: list[PlannedWeek], also: tuple[str, ...]) -> list[PlannedWeek]:
+    first = replace(found[0], also=also)
+    others = [
+        replace(
+            one, gives=tuple(trades(week, (one.planned, one.pots), (first.planned, first.pots)))
         )
-        usual = [key for key, _count in used.most_common(len(before)) if key in there]
-        gone[kind] = set(usual[: max(len(there) - 1, 0)])
-    if not any(gone.values()):
-        return None
-    return replace(
-        week,
-        candidates=tuple(
-            replace(
-                one,
-                kinds=frozenset(kind for kind in one.kinds if one.key not in gone.get(kind, ())),
-            )
-            for one in week.candidates
-        ),
-    )
+        for one in found[1:]
+    ]
+    return [first, *others]
 
 
 class _Listening:
@@ -112,22 +133,13 @@ class _Listening:
         return self.stopped
 
 
-def _offered(week: Week, planning: Planning, before: Sequence[PlannedWeek]) -> PlannedWeek:
-    pots = cookings(week, planning.planned) or []
-    differs = 0
-    if before:
-        first = before[0].planned
-        differs = sum(
-            1 for slot in week.slots if _what(first, slot.key) != _what(planning.planned, slot.key)
-        )
+def offered(week: Week, planning: Planning) -> PlannedWeek:
+    """A week with what is told of it."""
+    planned = planning.planned
     return PlannedWeek(
         planning=planning,
-        pots=tuple(pots),
-        missed=tuple(misses(week, planning.planned)),
-        differs=differs,
+        pots=tuple(cookings(week, planned) or []),
+        missed=tuple(misses(week, planned)),
+        gave_way=tuple(broken(week, planned)),
+        starved=starved_days(week, planned),
     )
-
-
-def _what(planned: Planned, slot: str) -> str:
-    choice = planned.get(slot)
-    return choice.candidate if choice else ""

@@ -15,26 +15,33 @@ from typing import Any
 
 from nutrition.composition.errors import CoreError
 from nutrition.composition.tables import BadTable, toml_rows
-from nutrition.planning.kinds import KINDS, STAYS
-from nutrition.planning.week import Slot, Wishes
+from nutrition.planning.kinds import KINDS, LEAST_OF_KIND, REPEATS, STAYS
+from nutrition.planning.skeleton_words import AWAY, kind_of_word, skeleton_words
+from nutrition.planning.week import OVER_ALL, TURNS, Slot, Turns, Wishes
 from nutrition.targets.meals import MEAL_NAMES, PATTERN_SHARES
 
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
-MOST_IN_A_MEAL, MOST_EATERS, MOST_LIMIT = 6, 12, 12
+MOST_IN_A_MEAL, MOST_EATERS, MOST_LIMIT, MOST_OF_A_WORD = 6, 12, 12, 60
 PORTIONS = (0.25, 4.0)
+# Between meals one eats no more than a serving. Common practice, no source. [servings]
+MOST_OF_A_SNACK = 1.0
 # How many favorites of a kind a client has, where nothing was chosen. Common practice, no source.
 USUAL_LIMIT = 4
 # The weekdays with time to cook, where nothing was chosen: Sunday and Wednesday. Common practice,
 # no source.
 USUAL_COOKING = frozenset({6, 2})
-ROW = ("breakfast", "lunch", "dinner", "snack", "in_a_row", "plants", "colors")
+ROW = ("breakfast", "lunch", "dinner", "snack", "in_a_row", "plants", "colors", "proteins")
+# The same dish at most so many days in a row, and so many times a week.
+MOST_TURNS = 14
 
 
 class BadSkeleton(CoreError):
-    """A skeleton that cannot be; `field` names the cell or the setting."""
+    """A skeleton that cannot be; `field` names the cell or the setting, `word` one whose meaning is
+    not known, `likely` the kind that is near it, if one is."""
 
-    def __init__(self, field_name: str, message: str) -> None:
+    def __init__(self, field_name: str, message: str, word: str = "", likely: str = "") -> None:
         super().__init__(message, field_name)
+        self.word, self.likely = word, likely
 
 
 @dataclass(frozen=True)
@@ -72,7 +79,7 @@ class Weekday:
 class Skeleton:
     """A week as it usually is: seven weekdays from Monday on. `limits` are how many favorites of a
     kind there are at most; `cooking` and `shopping` the weekdays for it; with a `flask` a packed
-    soup stays hot."""
+    soup stays hot; `means` are words whose meaning somebody was asked for, with their kind."""
 
     days: tuple[Weekday, ...]
     eaters: tuple[Eater, ...] = ()
@@ -81,6 +88,7 @@ class Skeleton:
     limits: Mapping[str, int] = field(default_factory=dict)
     wishes: Wishes = Wishes()
     flask: bool = False
+    means: Mapping[str, str] = field(default_factory=dict)
 
     @property
     def meals(self) -> list[str]:
@@ -101,29 +109,66 @@ class Skeleton:
         return 1.0 + sum(one.share for one in self.eaters if one.eats(meal))
 
 
-def read_places(text: str) -> tuple[Place, ...]:
-    """The slots of a meal from words: "soup, salad x1.5, fruit". Raises BadSkeleton for a kind that
-    is not known, or a portion that is none."""
-    out = []
-    for word in re.split(r"[,;+]| and ", text.strip().lower()):
+def read_places(
+    text: str, meal: str = "", means: Mapping[str, str] | None = None
+) -> tuple[Place, ...]:
+    """The slots of a meal from words: "soup, big salad x1.5, oats". What a word `means` goes before
+    what it usually does. Raises BadSkeleton for a word that is not known, a portion that is none,
+    or a meal that is not planned."""
+    places, away = read_meal(text, meal, means)
+    if away:
+        raise BadSkeleton("meal", f"“{text.strip()}” is a meal that is not planned.")
+    return places
+
+
+def read_meal(
+    text: str, meal: str = "", means: Mapping[str, str] | None = None
+) -> tuple[tuple[Place, ...], bool]:
+    """The slots of a meal from words, and whether it is not planned at all: "out". Raises
+    BadSkeleton."""
+    out, away = [], False
+    for word in re.split(r"[,;+&]| and | with ", text.strip().lower()):
         said = word.strip()
         if not said:
             continue
-        match = re.fullmatch(r"(?P<kind>[a-z ]+?)(?:\s*[x×*]\s*(?P<times>[0-9./]+))?", said)
-        kind = match["kind"].strip() if match else said
-        if kind not in KINDS and kind.removesuffix("s") in KINDS:
-            kind = kind.removesuffix("s")
-        if match is None or kind not in KINDS:
-            near = difflib.get_close_matches(kind, KINDS, 1, 0.5)
-            hint = f" Did you mean “{near[0]}”?" if near else ""
-            raise BadSkeleton("meal", f"“{said}” is no kind of dish.{hint} ({', '.join(KINDS)})")
-        times = _times(match["times"]) if match["times"] else 1.0
+        kind, times = _read_place(said, meal, means or {})
+        if kind == AWAY:
+            away = True
+            continue
         if not PORTIONS[0] <= times <= PORTIONS[1]:
             raise BadSkeleton("meal", f"“{said}”: a portion is {PORTIONS[0]:g} to {PORTIONS[1]:g}")
         out.append(Place(kind, times))
     if len(out) > MOST_IN_A_MEAL:
         raise BadSkeleton("meal", f"A meal has up to {MOST_IN_A_MEAL} dishes.")
-    return tuple(out)
+    return tuple(out), away and not out
+
+
+PLACE = re.compile(
+    r"(?:(?P<first>[0-9./]+)\s*[x×*]?\s*)?(?P<kind>[^0-9x×*]*?[^\s0-9×*].*?)"
+    r"(?:\s*[x×*]\s*(?P<times>[0-9./]+))?"
+)
+# A large one is one and a half, a small one a half. Common practice, no source.
+SIZES = {"large": 1.5, "big": 1.5, "double": 2.0, "small": 0.5, "half": 0.5, "half a": 0.5}
+
+
+def _read_place(said: str, meal: str, means: Mapping[str, str]) -> tuple[str, float]:
+    """A kind and how many times its usual portion. Raises BadSkeleton."""
+    match = PLACE.fullmatch(said)
+    word = match["kind"].strip() if match else said
+    number = match and (match["times"] or match["first"])
+    times = _times(number) if number else 1.0
+    kind = means.get(word) or kind_of_word(word, meal)
+    if kind is None:
+        size, _space, rest = word.rpartition(" ")
+        if size in SIZES:
+            kind, times = means.get(rest) or kind_of_word(rest, meal), times * SIZES[size]
+    if kind is None:
+        near = difflib.get_close_matches(word, (*KINDS, *skeleton_words()), 1, 0.7)
+        hint = f" Did you mean “{near[0]}”?" if near else ""
+        said = f"“{word}” is not known as a dish of a meal.{hint} ({', '.join(KINDS)})"
+        likely = kind_of_word(near[0], meal) if near else None
+        raise BadSkeleton("meal", said, word, likely or "")
+    return kind, times
 
 
 def _times(text: str) -> float:
@@ -166,9 +211,24 @@ def skeleton_of_school(code: str, pattern: str) -> Skeleton:
         for at in range(len(WEEKDAYS))
     )
     wishes = Wishes(
-        in_a_row=row["in_a_row"], plants=row.get("plants", 0), colors=row.get("colors", 0)
+        turns=turns_with({}, row["in_a_row"]),
+        plants=row.get("plants", 0),
+        colors=row.get("colors", 0),
+        proteins=row.get("proteins", 0),
     )
     return Skeleton(days=days, wishes=wishes)
+
+
+def turns_with(
+    given: Mapping[str, Sequence[int]], dinners_in_a_row: int | None = None
+) -> dict[str, Turns]:
+    """How often the same dish comes, by meal: as usual, but for what is given as days in a row and
+    times a week, and for the dinners in a row."""
+    out = TURNS | {meal: Turns(*map(int, some)) for meal, some in given.items() if meal in TURNS}
+    if dinners_in_a_row is not None:
+        a_week = max(out["dinner"].a_week, dinners_in_a_row)
+        out["dinner"] = Turns(dinners_in_a_row, a_week)
+    return out
 
 
 def slots_of(skeleton: Skeleton, start: date, days: int) -> tuple[Slot, ...]:
@@ -188,11 +248,14 @@ def slots_of(skeleton: Skeleton, start: date, days: int) -> tuple[Slot, ...]:
                         meal=meal,
                         kind=place.kind,
                         portion=place.portion,
+                        least=LEAST_OF_KIND.get(place.kind, 0.0),
+                        most=MOST_OF_A_SNACK if meal == "snack" else math.inf,
                         # a packed lunch is the client's alone
                         eaters=1.0 if packed else skeleton.portions_of(meal),
                         packed=packed,
                         flask=skeleton.flask,
-                        varies=meal == "dinner" and place.kind not in STAYS,
+                        varies=place.kind not in STAYS,
+                        repeats=place.kind in REPEATS,
                     )
                 )
     return tuple(out)
@@ -223,28 +286,22 @@ def as_data(skeleton: Skeleton) -> dict[str, Any]:
         "cooking": sorted(skeleton.cooking),
         "shopping": sorted(skeleton.shopping),
         "limits": dict(skeleton.limits),
-        "in_a_row": skeleton.wishes.in_a_row,
+        "turns": {
+            meal: [turns.in_a_row, turns.a_week] for meal, turns in skeleton.wishes.turns.items()
+        },
+        "over_all": [skeleton.wishes.over_all.in_a_row, skeleton.wishes.over_all.a_week],
         "plants": skeleton.wishes.plants,
         "colors": skeleton.wishes.colors,
+        "proteins": skeleton.wishes.proteins,
         "flask": skeleton.flask,
+        "means": dict(skeleton.means),
     }
 
 
 def from_data(data: Mapping[str, Any]) -> Skeleton:
     """A skeleton as it was kept. Raises BadSkeleton for what is none."""
     try:
-        days = tuple(
-            Weekday(
-                {
-                    meal: read_places(text)
-                    for meal, text in day.get("meals", {}).items()
-                    if meal in MEAL_NAMES
-                },
-                frozenset(day.get("packed", ())),
-                frozenset(day.get("away", ())),
-            )
-            for day in data["days"]
-        )
+        days = tuple(_weekday(day) for day in data["days"])
         eaters = tuple(
             Eater(str(one["name"]), float(one["share"]), frozenset(one.get("meals", ())))
             for one in data.get("eaters", ())
@@ -256,17 +313,34 @@ def from_data(data: Mapping[str, Any]) -> Skeleton:
             shopping=_weekdays(data.get("shopping", ())),
             limits={str(kind): int(most) for kind, most in data.get("limits", {}).items()},
             wishes=Wishes(
-                in_a_row=int(data.get("in_a_row", 3)),
+                turns=turns_with(
+                    data.get("turns", {}), int(data["in_a_row"]) if "in_a_row" in data else None
+                ),
+                over_all=Turns(
+                    *map(int, data.get("over_all", (OVER_ALL.in_a_row, OVER_ALL.a_week)))
+                ),
                 plants=int(data.get("plants", 0)),
                 colors=int(data.get("colors", 0)),
+                proteins=int(data.get("proteins", 0)),
             ),
             flask=bool(data.get("flask", False)),
+            means={str(word): str(kind) for word, kind in data.get("means", {}).items()},
         )
     except (KeyError, TypeError, ValueError, AttributeError, OverflowError) as error:
         if isinstance(error, BadSkeleton):
             raise
         raise BadSkeleton("skeleton", f"this is no skeleton of a week: {error}") from None
     return checked(skeleton)
+
+
+def _weekday(data: Mapping[str, Any]) -> Weekday:
+    """A weekday as it was kept, or written. Raises BadSkeleton."""
+    meals, away = {}, set(data.get("away", ()))
+    for meal, text in data.get("meals", {}).items():
+        if meal in MEAL_NAMES:
+            meals[meal], not_planned = read_meal(text, meal)
+            away |= {meal} if not_planned else set()
+    return Weekday(meals, frozenset(data.get("packed", ())), frozenset(away))
 
 
 def _weekdays(values: Any) -> frozenset[int]:
@@ -286,14 +360,22 @@ def checked(skeleton: Skeleton) -> Skeleton:
             raise BadSkeleton(
                 "eaters", f"{one.name}: a portion is {PORTIONS[0]:g} to {PORTIONS[1]:g} of yours."
             )
+    for word, kind in skeleton.means.items():
+        if kind not in (*KINDS, AWAY) or not 0 < len(word) <= MOST_OF_A_WORD:
+            raise BadSkeleton("means", f"“{word}”: “{kind}” is no kind of dish.")
     for kind, most in skeleton.limits.items():
         if kind not in KINDS or not 1 <= most <= MOST_LIMIT:
             raise BadSkeleton("limits", f"{kind}: 1 to {MOST_LIMIT} favorites.")
     wishes = skeleton.wishes
-    if not 1 <= wishes.in_a_row <= 14:
-        raise BadSkeleton("in_a_row", "The same dinner 1 to 14 days in a row.")
+    for meal, turns in {**wishes.turns, "over_all": wishes.over_all}.items():
+        if not 1 <= turns.in_a_row <= MOST_TURNS or not 1 <= turns.a_week <= MOST_TURNS:
+            raise BadSkeleton(
+                f"turns.{meal}", f"The same dish 1 to {MOST_TURNS} days in a row, and times a week."
+            )
     if not 0 <= wishes.plants <= 60:
         raise BadSkeleton("plants", "0 to 60 plants a week.")
+    if not 0 <= wishes.proteins <= 20:
+        raise BadSkeleton("proteins", "0 to 20 kinds of protein a week.")
     if not 0 <= wishes.colors <= 6:
         raise BadSkeleton("colors", "0 to 6 colors a day.")
     return skeleton

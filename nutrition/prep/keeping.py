@@ -5,11 +5,14 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from nutrition.composition.food_classes import classes_of
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.tables import BadTable, toml_rows
+from nutrition.targets.conditions import in_play
+from nutrition.targets.person import Person
 
 # From this share of its weight on, vinegar and citrus make a sauce sour. Common practice, no
 # source. [share]
@@ -17,6 +20,14 @@ SOUR_SHARE = 0.10
 SOUR = re.compile(r".*vinegar|lemon-juice|lime-juice|orange-juice|verjuice|yuzu-juice")
 # What goes into a dish cooked already.
 COOKED = ("cooked", "canned")
+# Where an infection is a danger, what was cooked is eaten on its day and the two after. Common
+# practice, no source. [days after]
+DAYS_IN_DANGER = 2
+IN_DANGER = frozenset({"weak_immunity", "cancer_treatment"})
+# From this share of its weight on, what freezes badly spoils a dish in the freezer. Common
+# practice, no source. [share]
+FREEZES_BADLY, BAD_SHARE = "freezes badly", 0.05
+DRESSING = re.compile(r"dressing|vinaigrette|mayonnaise|aioli")
 # Seven days at 41 F, the day it is made counted. FDA Food Code 3-501.17, from memory. [days after]
 MOST_DAYS = 6
 ROW = (
@@ -149,10 +160,34 @@ def is_sour(foods: Sequence[Ingredient]) -> bool:
     return sour >= SOUR_SHARE * sum(one.grams for one in foods) > 0
 
 
-def keeping_of(name: str, role: str, foods: Sequence[Ingredient]) -> Keeping:
+def endangered(person: Person) -> bool:
+    """Whether an infection by food is a danger to a person beyond that to anybody."""
+    have = in_play(person.conditions, person.age_years)
+    return person.pregnant or not have.isdisjoint(IN_DANGER)
+
+
+def keeping_of(
+    name: str, role: str, foods: Sequence[Ingredient], in_danger: bool = False
+) -> Keeping:
     """How long a dish of these foods keeps, by its name, what it is in a meal, and what it is made
-    of; the shortest that is likely where no row fits."""
-    return next((rule.keeping for rule in _rules() if rule.fits(name, role, foods)), UNKNOWN)
+    of; the shortest that is likely where no row fits. Shorter for who is `in_danger` of an
+    infection."""
+    found = next((rule.keeping for rule in _rules() if rule.fits(name, role, foods)), UNKNOWN)
+    if found.freezes and not _may_freeze(name, foods):
+        found = replace(found, frozen_months=0)
+    if in_danger:
+        days, most = (min(one, DAYS_IN_DANGER) for one in (found.days, found.most_days))
+        found = replace(found, days=days, most_days=most, room_days=0)
+    return found
+
+
+def _may_freeze(name: str, foods: Sequence[Ingredient]) -> bool:
+    """Whether a dish comes out of the freezer as it went in: no dressing, which parts, and little
+    of what turns watery."""
+    if DRESSING.search(name.lower()):
+        return False
+    bad = sum(one.grams for one in foods if FREEZES_BADLY in classes_of(one.food))
+    return bad < BAD_SHARE * sum(one.grams for one in foods)
 
 
 def keeping_kinds() -> list[Keeping]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from datetime import date
+from statistics import fmean
 from typing import Annotated
 
 from annotated_types import Len
@@ -12,14 +13,21 @@ from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion, room_ml
 from nutrition.composition.profile import Profile
+from nutrition.planning.additions import WITHOUT_SNACKS, places_for, with_additions
 from nutrition.planning.candidates import (
+    LARGE_FROM_KCAL,
     LEAST_BATCH,
-    OF_FOOD,
-    OF_RECIPE,
-    aims_of_days,
+    WHOLE,
+    aims_of_day,
+    aims_of_week,
     candidate_of,
+    helpers_of,
+    helpings_of,
     known_share,
     page_check,
+    servings_for,
+    shares_of_days,
+    usual_day_g,
     week_base,
 )
 from nutrition.planning.kinds import KINDS, kinds_of_food, kinds_of_recipe
@@ -33,9 +41,16 @@ from nutrition.planning.skeleton import (
     skeleton_of_school,
     slots_of,
 )
-from nutrition.planning.week import BadWeek, Candidate, Choice, Prepared, Week
-from nutrition.portions.staples import staples
-from nutrition.prep.keeping import Keeping, is_heated, keeping_of
+from nutrition.planning.week import (
+    OVER_ALL,
+    BadWeek,
+    Candidate,
+    Choice,
+    Prepared,
+    Week,
+)
+from nutrition.prep.keeping import Keeping, endangered, is_heated, keeping_of
+from nutrition.prep.soaking import soaks
 from nutrition.recipe.reckoning import Facts
 from nutrition.requests.dishes import Load, RecipeIn, Size, food_named
 from nutrition.requests.fields import OnDay, OneOf, Shorter, Word
@@ -43,14 +58,11 @@ from nutrition.requests.person import Asked, PersonGiven
 from nutrition.requests.planned_person import planned_for
 from nutrition.requests.structure import Structure, decoded
 from nutrition.safety.gate import Gate
-from nutrition.targets.day import DayTargets
 from nutrition.targets.watched_targets import watched_keys
 
 # A week without a date begins on a Monday.
 A_MONDAY = date(2024, 1, 1)
 MOST_BATCH = 4.0
-# Aims are not spread over less than so much energy a gram. [kcal/g]
-LEAST_DENSITY = 0.3
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -80,6 +92,14 @@ class _Dish:
         return candidate_of(self.portion, self.kinds, self.counts, keys, pots, self.keeping, liked)
 
 
+@dataclass(frozen=True)
+class Eats:
+    """Who eats: how a dish is counted for them, and whether an infection is a danger to them."""
+
+    servings: tuple[float, float, float]
+    endangered: bool
+
+
 class DishGiven(Structure):
     """A food or a recipe, for which kinds of slot it is, and in how many of its portions it is
     served; of a recipe besides how long it keeps [days] and how little of it is cooked."""
@@ -99,12 +119,13 @@ class DishGiven(Structure):
     package: Size | None = None
     freezes: bool | None = None
     cooks: bool | None = None
+    soaks: bool | None = None
 
     def _counts(self, usual: tuple[float, float, float]) -> tuple[float, float, float]:
         least = self.least or usual[0]
         return least, self.most or max(usual[1], least), self.step or usual[2]
 
-    def dish(self, at: int, load: Load) -> _Dish:
+    def dish(self, at: int, load: Load, who: Eats) -> _Dish:
         """Raises BadWeek."""
         field = f"dishes[{at}]"
         key = self.id or f"dish-{at + 1}"
@@ -113,7 +134,9 @@ class DishGiven(Structure):
             portion = food_portion(food, self.grams or first_helping_g(food), key=key)
             kinds = kinds_of_food(food) if self.kinds is None else frozenset(self.kinds)
             return _Dish(
-                portion=beside_the_food(portion), kinds=kinds, counts=self._counts(OF_FOOD)
+                portion=beside_the_food(portion),
+                kinds=kinds,
+                counts=self._counts(helpings_of(kinds)),
             )
         if self.recipe is None:
             raise BadWeek(field, f"{field} needs a food or a recipe")
@@ -121,12 +144,12 @@ class DishGiven(Structure):
         if facts.unresolved:
             lines = ", ".join(f"“{line.text}” ({line.why})" for line in facts.unresolved)
             raise BadWeek(f"{field}.recipe", f"{field}.recipe cannot be counted: {lines}")
-        return self._cooked(key, facts)
+        return self._cooked(key, facts, who)
 
-    def _cooked(self, key: str, facts: Facts) -> _Dish:
+    def _cooked(self, key: str, facts: Facts, who: Eats) -> _Dish:
         name, foods = self.name or facts.recipe.title or key, tuple(facts.foods())
         servings, grams = facts.recipe.servings, facts.serving.grams
-        keeping = keeping_of(name, self.role, foods)
+        keeping = keeping_of(name, self.role, foods, who.endangered)
         if self.keeps_days is not None:
             keeping = replace(keeping, days=int(self.keeps_days))
         room = facts.volume_ml / servings if facts.volume_ml else None
@@ -148,12 +171,13 @@ class DishGiven(Structure):
             keeps=keeping.days,
             freezes=keeping.freezes if self.freezes is None else self.freezes,
             cooks=is_heated(foods) if self.cooks is None else self.cooks,
+            soaks=soaks(foods) if self.soaks is None else self.soaks,
         )
         usual = kinds_of_recipe(name, self.role, foods)
         return _Dish(
             portion=portion,
             kinds=usual if self.kinds is None else frozenset(self.kinds),
-            counts=self._counts(OF_RECIPE),
+            counts=self._counts(who.servings),
             keeping=keeping,
             prepared=prepared,
         )
@@ -205,22 +229,27 @@ SAME = {"type": "object", "additionalProperties": {"type": "string"}}
 
 class SkeletonGiven(Structure):
     """Seven days from Monday, or the meals of every day; the weekdays, from 0, on which is cooked
-    and shopped; how many favorites of a kind there are; and what is wished for."""
+    and shopped; how many favorites of a kind there are; and what is wished for: how often the same
+    dish comes at a meal and `over_all`, as days in a row and times a week."""
 
     days: Annotated[list[WeekdayGiven], Shorter(_same_every_day, SAME)]
     eaters: list[EaterGiven] = []
     cooking: list[int] = []
     shopping: list[int] = []
     limits: dict[str, int] = {}
-    in_a_row: int = 3
+    in_a_row: int = 2
+    turns: dict[str, list[int]] = {}
+    over_all: list[int] = [OVER_ALL.in_a_row, OVER_ALL.a_week]
     plants: int = 0
     colors: int = 0
+    proteins: int = 0
     flask: bool = False
 
 
 class WeekAsked(Structure):
     """A person, dishes, the skeleton of the week (that of the person's school where none is given)
-    and what is pinned; `weeks` is how many different ones are wanted."""
+    and what is pinned; `weeks` is how many different ones are wanted. `additions`: bread, beans or
+    a snack may be put in where energy or protein is missing."""
 
     person: PersonGiven
     dishes: Annotated[list[DishGiven], Len(1)]
@@ -229,6 +258,7 @@ class WeekAsked(Structure):
     days: Size = 7
     weeks: Size = 1
     pinned: list[PinnedGiven] = []
+    additions: bool = True
 
     def skeleton_for(self, asked: Asked) -> Skeleton:
         """Raises BadWeek."""
@@ -242,12 +272,12 @@ class WeekAsked(Structure):
 
 
 def _kept(
-    asked: WeekAsked, load: Load, gate: Gate
+    asked: WeekAsked, load: Load, gate: Gate, who: Eats
 ) -> tuple[list[_Dish], tuple[tuple[str, str], ...]]:
     """The dishes that may be served, and those that may not with why. Raises BadWeek."""
     kept, left_out = [], []
     for at, given in enumerate(asked.dishes):
-        dish = given.dish(at, load)
+        dish = given.dish(at, load, who)
         why = gate.why_not_dish(dish.portion.foods)
         if why:
             left_out.append((dish.portion.name, why))
@@ -256,20 +286,6 @@ def _kept(
     if not kept:
         raise BadWeek("dishes", "nothing is left that may be served: " + left_out[0][1])
     return kept, tuple(left_out)
-
-
-def _helpers(gate: Gate, keys: list[str]) -> tuple[Candidate, ...]:
-    return tuple(
-        candidate_of(food_portion(food, first_helping_g(food), key=food.slug), (), OF_FOOD, keys)
-        for food in staples(gate)
-        if not gate.why_not(food)
-    )
-
-
-def _density_g(day: DayTargets) -> float:
-    """What a day weighs at the density that is aimed at. [g]"""
-    density = day.targets["kcal_per_gram"].aim if "kcal_per_gram" in day.targets else 1.0
-    return day.targets["energy_kcal"].aim / max(density, LEAST_DENSITY)
 
 
 def read_week(given: object, load: Load) -> AskedWeek:
@@ -282,22 +298,37 @@ def read_week(given: object, load: Load) -> AskedWeek:
     skeleton, days = data.skeleton_for(asked), int(data.days)
     if data.weeks > MOST_WEEKS:
         raise BadWeek("weeks", f"up to {MOST_WEEKS} weeks are planned")
-    kept, left_out = _kept(data, load, gate)
+    eats = Eats(servings_for(day["energy_kcal"].aim), endangered(day.person))
+    kept, left_out = _kept(data, load, gate, eats)
     known = known_share([dish.candidate([], 0) for dish in kept], Profile.empty())
     watched = watched_keys(day.person, asked.school, asked.orders)
-    aims, over_week = aims_of_days(day, watched, known)
+    shares = shares_of_days(skeleton, day.meals, data.start, days)
+    slots = slots_of(skeleton, data.start, days)
+    planned = [shares[at] for at in sorted({slot.day for slot in slots})]
+    aims = aims_of_day(day, watched, known)
+    over_week = aims_of_week(day, watched, known, fmean(planned) if planned else 1.0)
     keys = [aim.key for aim in (*aims, *over_week)]
+    candidates = tuple(dish.candidate(keys, at) for at, dish in enumerate(kept))
+    if data.additions:
+        large = day["energy_kcal"].aim >= LARGE_FROM_KCAL
+        candidates = with_additions(candidates, gate, keys, large)
+        slots = (*slots, *places_for(slots, len(day.meals) > WITHOUT_SNACKS))
     week = Week(
         days=days,
-        slots=slots_of(skeleton, data.start, days),
-        candidates=tuple(dish.candidate(keys, at) for at, dish in enumerate(kept)),
+        slots=slots,
+        candidates=candidates,
         prepared=tuple(dish.prepared for dish in kept if dish.prepared),
         aims=aims,
+        aims_on_day={
+            at: aims_of_day(day, watched, known, share)
+            for at, share in shares.items()
+            if 0 < share < WHOLE
+        },
         over_week=over_week,
         base=week_base(Profile.empty(), keys),
         cook_days=days_of(skeleton.cooking, data.start, days),
         wishes=skeleton.wishes,
-        density_g=_density_g(day),
+        density_g=usual_day_g(day),
         check=page_check(who.situation, gate, Profile.empty()),
     )
     for at, pin in enumerate(data.pinned):
@@ -307,5 +338,5 @@ def read_week(given: object, load: Load) -> AskedWeek:
         start=data.start,
         most=int(data.weeks),
         left_out=left_out,
-        helpers=_helpers(gate, keys),
+        helpers=helpers_of(gate, keys),
     )

@@ -10,8 +10,18 @@ from pydantic import Field
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.planning.additions import is_added, words_of
 from nutrition.planning.obstacles import Help, collides, comes_from, would_help
 from nutrition.planning.proposals import PlannedWeek, weeks
+from nutrition.planning.rotation import empty_kinds, missing
+from nutrition.planning.words import (
+    TITLES,
+    gave_way_words,
+    gives_words,
+    missing_words,
+    proved_words,
+    starved_words,
+)
 from nutrition.portions.work import Work
 from nutrition.requests.structure import Told, rounded
 from nutrition.requests.week import AskedWeek
@@ -82,14 +92,36 @@ class HelpTold(Told):
     text: str
 
 
-class PlannedTold(Told):
-    """A planned week: how sure it is the best, its days, what is cooked, what is missed."""
+class AddedTold(Told):
+    """What is put in besides, because energy or protein was missing: on which day, to which meal,
+    and what it is there."""
 
+    day: int
+    meal: str
+    dish: str
+    name: str
+    count: float
+    text: str
+
+
+class PlannedTold(Told):
+    """A planned week: what it is made for, how sure it is the best, its days, what was added, what
+    is cooked, what is missed, which rules gave way, and what it gives up for what. A `draft` is no
+    plan: a day of it starves, by so many kcal under its least, or its page would warn."""
+
+    made_for: str
+    title: str
+    draft: bool
+    starved: dict[str, float]
     proved: bool
-    within: float
+    proved_text: str
+    proved_of: list[str]
     missed: float
     stopped: bool
+    gives_up: str
+    gave_way: list[str]
     days: list[WeekdayTold]
+    added: list[AddedTold]
     pots: list[PotTold]
     misses: list[WeekMissTold]
     colliding: list[str]
@@ -105,12 +137,14 @@ class LeftOutTold(Told):
 
 
 class WeekAnswer(Told):
-    """The weeks that were found, the best first, and the kinds of slot that nothing can stand
-    in."""
+    """The weeks that were found, the nearest first, the kinds of slot that nothing can stand in,
+    and how many dishes of which kind a week that keeps its rotation needs more."""
 
     weeks: list[PlannedTold]
     left_out: list[LeftOutTold]
     empty: list[str]
+    missing: dict[str, int]
+    missing_text: list[str]
 
 
 def _round(value: float) -> float:
@@ -124,10 +158,13 @@ def _servings(by_day: Sequence[tuple[int, float]]) -> dict[str, float]:
 def solve(asked: AskedWeek, seconds: float | None = None) -> WeekAnswer:
     """The weeks that come nearest, within some seconds where they are given."""
     found = weeks(asked.week, asked.most, Work.within(seconds))
+    few = missing(asked.week)
     return WeekAnswer(
-        weeks=[_week(asked, one) for one in found],
+        weeks=[_week(asked, found, at) for at in range(len(found))],
         left_out=[LeftOutTold(dish=name, why=why) for name, why in asked.left_out],
-        empty=sorted({slot.kind for slot in asked.week.slots if not asked.week.choices(slot)}),
+        empty=empty_kinds(asked.week),
+        missing={one.kind: one.more for one in few},
+        missing_text=missing_words(few),
     )
 
 
@@ -139,6 +176,8 @@ def _day(asked: AskedWeek, one: PlannedWeek, day: int) -> WeekdayTold:
     meals: dict[str, list[SlotTold]] = {}
     for slot in asked.week.slots_of(day):
         choice = one.planned.get(slot.key)
+        if slot.optional:
+            continue
         meals.setdefault(slot.meal, []).append(
             SlotTold(
                 slot=slot.kind,
@@ -151,7 +190,23 @@ def _day(asked: AskedWeek, one: PlannedWeek, day: int) -> WeekdayTold:
     return WeekdayTold(day=day, weekday=_day_words(asked, day), meals=meals)
 
 
-def _week(asked: AskedWeek, one: PlannedWeek) -> PlannedTold:
+def _added(asked: AskedWeek, one: PlannedWeek) -> list[AddedTold]:
+    return [
+        AddedTold(
+            day=slot.day,
+            meal=slot.meal,
+            dish=choice.candidate,
+            name=asked.week.by_key[choice.candidate].name,
+            count=choice.count,
+            text=words_of(choice.candidate),
+        )
+        for slot in asked.week.slots
+        if is_added(slot.kind) and (choice := one.planned.get(slot.key)) is not None
+    ]
+
+
+def _week(asked: AskedWeek, found: Sequence[PlannedWeek], at: int) -> PlannedTold:
+    one = found[at]
     week, planning = asked.week, one.planning
     misses = []
     for miss in one.missed:
@@ -166,10 +221,18 @@ def _week(asked: AskedWeek, one: PlannedWeek) -> PlannedTold:
         }
         misses.append(WeekMissTold.model_validate(told))
     return PlannedTold(
-        proved=planning.proved,
-        within=_round(planning.within),
+        made_for=one.name,
+        title=TITLES[one.name],
+        draft=one.draft,
+        starved={str(day): _round(kcal) for day, kcal in one.starved.items()},
+        proved=planning.best,
+        proved_text=proved_words(planning),
+        proved_of=list(planning.proved),
         missed=_round(planning.score.missed),
         stopped=planning.stopped,
+        gives_up=gives_words(found, at),
+        gave_way=gave_way_words(week, one.gave_way),
+        added=_added(asked, one),
         days=[_day(asked, one, day) for day in range(week.days)],
         pots=[
             PotTold(
@@ -236,20 +299,6 @@ def _days_words(days: Sequence[int], start: date) -> str:
     )
 
 
-def _proved_words(week: PlannedTold) -> str:
-    if week.proved:
-        return (
-            "Proved: no week is better by its limits, its pots, its targets, the cook's days and "
-            "the variety."
-        )
-    if week.within <= 1e-9:
-        return "No week comes nearer to the targets; of cook's days and variety the best found."
-    return (
-        f"The best found; no week comes nearer to the targets by more than {week.within:.1%} of "
-        "an aim a day."
-    )
-
-
 def _slot_words(row: SlotTold) -> str:
     name = row.name or f"nothing fits: {row.slot}"
     times = f" x{row.count:g}" if row.count not in (0.0, 1.0) else ""
@@ -274,23 +323,35 @@ def _miss_words(asked: AskedWeek, miss: WeekMissTold) -> str:
     return f"  {when}: {nutrient.name.lower()} {side} by {by}{', a hard limit' * miss.hard}"
 
 
+def _added_words(asked: AskedWeek, row: AddedTold) -> str:
+    food = food_table().get(row.dish.removeprefix("food-"))
+    grams = f" {first_helping_g(food) * row.count:.0f} g" if food else ""
+    meal = MEAL_NAMES.get(row.meal, row.meal).lower()
+    return f"  {_day_words(asked, row.day)[:3]}, {meal}: {row.name}{grams}, {row.text}"
+
+
 def as_text(asked: AskedWeek, answer: WeekAnswer) -> str:
     """What is planned as a page of text."""
     out = []
-    for at, week in enumerate(answer.weeks):
-        if len(answer.weeks) > 1:
-            out.append(f"Week {at + 1}")
-        out.append(_proved_words(week))
+    for week in answer.weeks:
+        out += [week.title, *([week.gives_up] if len(answer.weeks) > 1 else []), week.proved_text]
+        for key, kcal in week.starved.items():
+            out.append(f"{_day_words(asked, int(key))}: {starved_words(kcal)}")
         for day in week.days:
             out.append(day.weekday)
             for meal, rows in day.meals.items():
                 dishes = ", ".join(_slot_words(row) for row in rows)
                 out.append(f"  {MEAL_NAMES.get(meal, meal):14} {dishes}")
+        if week.added:
+            out += ["Added, where energy or protein was missing"]
+            out += [_added_words(asked, row) for row in week.added]
         out += ["To cook", *(_pot_words(asked, pot) for pot in week.pots)]
         out += [_miss_words(asked, miss) for miss in week.misses]
+        out += [f"  Gave way: {words}" for words in week.gave_way]
         out += [f"  Would help: {row.text}" for row in week.would_help]
         for key, said in week.warned.items():
             out += [f"  {_day_words(asked, int(key))}: {words}" for words in said]
     out += [f"Left out: {row.dish}: {row.why}" for row in answer.left_out]
     out += [f"Nothing may stand for “{kind}”: add a dish of that kind." for kind in answer.empty]
+    out += [f"Missing: {words}." for words in answer.missing_text]
     return "\n".join(out)

@@ -6,13 +6,13 @@ from random import Random
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
-from nutrition.planning.candidates import OF_RECIPE, aims_of_days, candidate_of
+from nutrition.planning.candidates import SERVINGS, aims_of_day, candidate_of, usual_day_g
 from nutrition.planning.enumeration import can_try_all
 from nutrition.planning.model import LEVELS, Model
 from nutrition.planning.obstacles import _added, _gap, would_help
 from nutrition.planning.score import score
 from nutrition.planning.search import plan
-from nutrition.planning.week import MOST_POTS, Choice, Wishes
+from nutrition.planning.week import MOST_POTS, Choice, Slot, Turns, Wishes
 from nutrition.portions.work import Work
 from nutrition.targets.aim import Aim
 from nutrition.targets.day import day_targets
@@ -48,19 +48,38 @@ class Candidates(unittest.TestCase):
     def test_no_more_of_a_dish_than_a_meal_may_take(self):
         soup = food_portion(food_table()["lentil-soup-canned"], 400.0)
         self.assertGreater(soup.volume_ml, 0.0)
-        for room, most in ((3.1, 2.5), (1.6, 1.5), (1.4, 1.0), (0.3, 0.5)):
+        for room, most in ((3.1, 1.5), (1.6, 1.5), (1.4, 1.0), (0.3, 0.5)):
             at_once = soup.volume_ml * room
-            found = candidate_of(soup, ["main"], OF_RECIPE, ["energy_kcal"], at_once_ml=at_once)
+            found = candidate_of(soup, ["main"], SERVINGS, ["energy_kcal"], at_once_ml=at_once)
             self.assertEqual(found.most, most, room)
+            # nor where the skeleton wishes for more
+            self.assertLessEqual(max(found.counts_for(2.0)), max(room, 0.5))
         nothing = replace(soup, volume_ml=0.0)
-        found = candidate_of(nothing, ["main"], OF_RECIPE, ["energy_kcal"], at_once_ml=1.0)
-        self.assertEqual(found.most, 2.5)
+        found = candidate_of(nothing, ["main"], SERVINGS, ["energy_kcal"], at_once_ml=1.0)
+        self.assertEqual(found.most, 1.5)
+
+    def test_a_large_bowl_is_eaten_whole_where_the_stomach_is_not_small(self):
+        """1,200 mL are what is usually eaten at once; a bowl of 1,500 is one bowl all the same."""
+        bowl = replace(food_portion(food_table()["lentil-soup-canned"], 400.0), volume_ml=1500.0)
+        for at_once, most in ((1200.0, 1.0), (1199.0, 0.5)):
+            found = candidate_of(bowl, ["bowl"], SERVINGS, ["energy_kcal"], at_once_ml=at_once)
+            self.assertEqual(found.most, most, at_once)
 
     def test_what_whole_plants_pass_is_asked_of_a_day_only_where_it_is_watched(self):
         day = day_targets(Person(sex="female", age_years=40, height_cm=170, weight_kg=65))
         for watched, asked in ((["protein_g"], False), (["protein_g", "manganese_mg"], True)):
-            each, _over_week = aims_of_days(day, watched, lambda _key: 1.0)
+            each = aims_of_day(day, watched, lambda _key: 1.0)
             self.assertEqual("manganese_mg" in {aim.key for aim in each}, asked, watched)
+
+    def test_a_usual_day_weighs_what_its_density_says_down_to_three_tenths(self):
+        day = day_targets(Person(sex="female", age_years=40, height_cm=170, weight_kg=65))
+        energy = replace(day.targets["energy_kcal"], aim=1800.0)
+        thin = replace(energy, key="kcal_per_gram", low=None, high=None)
+        for aim, grams in ((0.6, 3000.0), (0.32, 5625.0), (0.3, 6000.0), (0.25, 6000.0)):
+            targets = {"energy_kcal": energy, "kcal_per_gram": replace(thin, aim=aim)}
+            self.assertAlmostEqual(usual_day_g(replace(day, targets=targets)), grams)
+        # of no density is known: one kilocalorie a gram
+        self.assertEqual(usual_day_g(replace(day, targets={"energy_kcal": energy})), 1800.0)
 
     def test_a_recipe_is_cooked_in_up_to_four_pots(self):
         self.assertEqual(MOST_POTS, 4.0)
@@ -87,23 +106,23 @@ class Helps(unittest.TestCase):
         self.assertEqual(len(would_help(case, planned, some)), 4)
 
     def test_of_a_food_that_helps_with_two_targets_the_better_is_told(self):
-        """Both days are short of protein, and only the second is of energy: on that day alone it
-        closes more, for on the first it is too much."""
+        """All days are short of protein, and only the last is of energy: on that day alone it
+        closes more, for on the others it is too much."""
         stew = replace(
-            dish("stew", 2000.0, least=0.5, most=1.0),
-            amounts={"energy_kcal": 2000.0, "protein_g": 69.0},
+            dish("stew", 2150.0, least=0.5, most=1.0),
+            amounts={"energy_kcal": 2150.0, "protein_g": 62.0},
         )
         beans = replace(dish("beans", 600.0), amounts={"energy_kcal": 600.0, "protein_g": 20.0})
-        case = pinned(week(2, [stew], aims=(ENERGY, PROTEIN)), 1.0, 0.5)
+        case = pinned(week(4, [stew], aims=(ENERGY, PROTEIN)), 1.0, 1.0, 1.0, 0.8)
         closes = {
             days: 1.0 - _gap(case, placed(case), {day: [(beans, 1.0)] for day in days})
-            for days in ((0, 1), (1,))
+            for days in ((0, 1, 2, 3), (3,))
         }
-        self.assertGreater(closes[1,], closes[0, 1])
+        self.assertGreater(closes[3,], closes[0, 1, 2, 3])
         for aims in ((ENERGY, PROTEIN), (PROTEIN, ENERGY)):
             (found,) = _added(replace(case, aims=aims), placed(case), [beans], 1.0)
-            self.assertEqual(found.days, (1,), aims)
-            self.assertAlmostEqual(found.closes, closes[1,])
+            self.assertEqual(found.days, (3,), aims)
+            self.assertAlmostEqual(found.closes, closes[3,])
 
     def test_a_step_is_told_of_what_is_pinned_or_beyond_what_is_served(self):
         """A stew of 1,500 kcal is half a portion short; what is not pinned the search had tried."""
@@ -144,21 +163,25 @@ class TheModel(unittest.TestCase):
         seen = {level: set() for level in LEVELS}
         for seed in range(6):
             rng = Random(seed)
-            case = made_week(
-                seed, days=4, meals=2, count=8, wishes=Wishes(in_a_row=1, plants=12 + seed)
+            wishes = Wishes(
+                turns=dict.fromkeys(("breakfast", "lunch", "dinner"), Turns(1, 2)), plants=26 + seed
             )
+            case = made_week(seed, days=4, meals=2, count=8, wishes=wishes)
             some = [
                 replace(slot, placed=rng.choice(case.choices(slot))) if at % 2 else slot
                 for at, slot in enumerate(case.slots)
             ]
             first, *others = case.aims
             firm = replace(first, firm_low=first.low is not None, firm_high=first.high is not None)
-            case = replace(case, slots=tuple(some), aims=(firm, *others))
+            case = replace(case, slots=tuple(some), aims=(firm, *others), cook_days=frozenset({0}))
+            place = Slot(key="more", day=1, meal="lunch", kind="kind 0", optional=True)
+            case = replace(case, slots=(*case.slots, place))
             planned = {slot.key: rng.choice(case.choices(slot)) for slot in case.slots}
+            planned["more"] = planned["more"] if seed % 2 else None
             wanted = score(case, planned)
             counted = self.counted(case, planned)
-            # each of the eight places is rounded to a ten-thousandth of an aim
-            self.assertAlmostEqual(counted["hard"], wanted.hard, delta=8)
+            # each of the nine places is rounded to a hundred-thousandth of an aim
+            self.assertAlmostEqual(counted["hard"], wanted.hard, delta=9)
             for level in LEVELS[1:]:
                 self.assertEqual(counted[level], getattr(wanted, level), (seed, level))
             for level, value in counted.items():

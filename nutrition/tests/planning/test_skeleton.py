@@ -20,6 +20,7 @@ from nutrition.planning.skeleton import (
     checked,
     days_of,
     from_data,
+    read_meal,
     read_places,
     say_places,
     skeleton_of_school,
@@ -50,11 +51,53 @@ class Words(unittest.TestCase):
             ("soup x1/0", "a portion is"),
             ("soup x99", "a portion is"),
             ("soup, " * 7, "up to 6 dishes"),
-            ("12", "no kind of dish"),
+            ("12", "not known as a dish"),
         ):
             with self.subTest(text=text), self.assertRaises(BadSkeleton) as caught:
                 read_places(text)
             self.assertIn(said, str(caught.exception))
+
+
+class AsPeopleTalk(unittest.TestCase):
+    def test_words_and_foods_stand_for_their_kinds(self):
+        for text, meal, kinds in (
+            ("oats, berries", "breakfast", ["breakfast", "fruit"]),
+            ("rolled oats with walnuts", "breakfast", ["breakfast", "seeds"]),
+            ("bean main and side of vegetables", "dinner", ["main", "vegetable"]),
+            ("leftovers", "lunch", ["main"]),
+            ("tofu, rice, broccoli", "dinner", ["beans", "grain", "vegetable"]),
+            ("the big salad + lentil soup", "lunch", ["salad", "soup"]),
+            ("steamed kale", "dinner", ["greens"]),
+        ):
+            with self.subTest(text=text):
+                self.assertEqual([one.kind for one in read_places(text, meal)], kinds)
+
+    def test_a_portion_may_stand_first_or_be_a_size(self):
+        for text, portion in (
+            ("2 fruit", 2.0),
+            ("1.5 x soup", 1.5),
+            ("large soup", 1.5),
+            ("small soup", 0.5),
+            ("large soup x2", 3.0),
+        ):
+            self.assertEqual(read_places(text)[0].portion, portion, text)
+
+    def test_a_meal_that_is_out_is_not_planned(self):
+        for text in ("out", "eaten out", "Restaurant", "skip"):
+            self.assertEqual(read_meal(text), ((), True), text)
+        days = [{"meals": {"dinner": "out" if day == 5 else "main"}} for day in range(7)]
+        skeleton = from_data({"days": days})
+        self.assertEqual([bool(day.away) for day in skeleton.days].index(True), 5)
+        self.assertEqual(len(slots_of(skeleton, MONDAY, 7)), 6)
+
+    def test_a_word_that_nobody_knows_is_named_and_means_what_is_said(self):
+        with self.assertRaises(BadSkeleton) as caught:
+            read_places("soup, gravel x2")
+        self.assertEqual(caught.exception.word, "gravel")
+        means = {"gravel": "topping"}
+        self.assertEqual(read_places("gravel x2", "lunch", means), (Place("topping", 2.0),))
+        kept = from_data({"days": [{"meals": {"dinner": "main"}}] * 7, "means": means})
+        self.assertEqual(as_data(kept)["means"], means)
 
 
 class Schools(unittest.TestCase):
@@ -106,9 +149,12 @@ class Days(unittest.TestCase):
         self.assertEqual(days_of(frozenset({6, 2}), MONDAY, 7), {-1, 2, 6})
         self.assertEqual(days_of(frozenset({6}), date(2026, 12, 3), 7), {3})
 
-    def test_only_dinners_main_things_vary(self):
+    def test_what_is_no_fruit_bread_or_milk_varies(self):
         slots = slots_of(self.skeleton, MONDAY, 1)
-        self.assertEqual({one.kind for one in slots if one.varies}, {"main", "vegetable"})
+        varied = {"breakfast", "bowl", "main", "vegetable"}
+        self.assertEqual({one.kind for one in slots if one.varies}, varied)
+        # an apple a day, but no two; milk as often as one likes
+        self.assertEqual({one.kind for one in slots if one.repeats}, {"milk"})
 
     def test_what_cannot_be_is_refused(self):
         data = as_data(self.skeleton)
@@ -121,6 +167,10 @@ class Days(unittest.TestCase):
             {"limits": {"soup": 0}},
             {"limits": {"gravel": 3}},
             {"in_a_row": 0},
+            {"turns": {"lunch": [0, 3]}},
+            {"turns": {"lunch": [3, 15]}},
+            {"over_all": [3, 0]},
+            {"proteins": 21},
             {"plants": 400},
             {"colors": 9},
         ):
@@ -140,7 +190,19 @@ class Kinds(unittest.TestCase):
             ("Freekeh with mint", "base", {"grain"}),
             ("Sunflower sauce", "sauce", {"dressing"}),
             ("Berry shake", "dish", {"shake"}),
-            ("Rye crackers", "topping", {"bread", "topping"}),
+            ("Rye crackers", "topping", {"bread", "topping", "snack"}),
+            ("Harbor bowl", "dish", {"bowl", "main"}),
+            ("Sunflower dressing", "dish", {"dressing"}),
+            ("Green lentil soup", "base", {"soup", "main"}),
+            ("Almond milk, strained", "dish", {"milk"}),
+            ("Porridge with oat milk", "dish", {"breakfast"}),
+            ("Fruit salad", "dish", {"fruit"}),
+            ("Lentil loaf", "dish", {"main"}),
+            ("Rye loaf", "dish", {"bread"}),
+            ("Cabbage rolls with millet", "dish", {"main"}),
+            ("Date and walnut bites", "dish", {"snack"}),
+            ("Steamed kale", "dish", {"vegetable"}),
+            ("Stewed rhubarb", "dish", {"fruit"}),
         ):
             with self.subTest(name=name):
                 self.assertEqual(kinds_of_recipe(name, role, ()), wanted)

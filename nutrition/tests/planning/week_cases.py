@@ -6,8 +6,9 @@ from scipy.sparse import lil_matrix
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import FIRST_HELPING_G
-from nutrition.planning.score import besides, bounds_of, brings
-from nutrition.planning.week import DAY_BEFORE, Candidate, Prepared, Slot, Week, Wishes
+from nutrition.planning.bounds import besides, brings, day_bounds, week_bounds
+from nutrition.planning.rotation import pattern_of
+from nutrition.planning.week import Candidate, Prepared, Slot, Week, Wishes
 from nutrition.targets.aims import aims_for
 from nutrition.targets.day import day_targets
 from nutrition.targets.person import Person
@@ -94,7 +95,8 @@ def week(seed, days=7, meals=4, count=40, most=2.0, everywhere=False, batches=Tr
             day=day,
             meal=MEALS[meal % len(MEALS)],
             kind=kinds[meal],
-            varies=meal == min(2, meals - 1),
+            varies=True,
+            repeats=False,
         )
         for day in range(days)
         for meal in range(meals)
@@ -106,14 +108,15 @@ def week(seed, days=7, meals=4, count=40, most=2.0, everywhere=False, batches=Tr
         prepared=tuple(prepared),
         aims=aims,
         cook_days=frozenset({-1, 2} if days > 3 else {0}),
-        wishes=Wishes(in_a_row=3) if wishes is None else wishes,
+        wishes=Wishes() if wishes is None else wishes,
     )
 
 
 def highs(week, seconds):
-    """The least that the days miss, by scipy's MILP, where hard limits are kept and nothing is
-    thrown away: the value found and the bound under which none is, in weighted shares of an aim a
-    day. None where it finds no week in time."""
+    """The least by which energy and protein are beyond what is allowed, by scipy's MILP, where hard
+    limits and every rule of the rotation are kept: the value found and the bound under which none
+    is, in shares of an aim, summed over the days and so many times the week. None where it finds no
+    week in time."""
     rows, columns = [], []
 
     def column(high, whole=True, cost=0.0):
@@ -123,56 +126,53 @@ def highs(week, seconds):
     def row(terms, low, high):
         rows.append((terms, low, high))
 
-    days = sorted({slot.day for slot in week.slots})
-    amounts = {}
+    days = week.planned_days
+    amounts, stands = {}, {}
     for slot in week.slots:
-        stands = []
         for one in week.candidates:
             if not slot.takes(one):
                 continue
             here, steps = column(1), column(len(one.counts) - 1)
             row({steps: 1.0, here: -(len(one.counts) - 1.0)}, -np.inf, 0.0)
-            amounts[slot.key, one.key] = {here: one.least, steps: one.step}
-            stands.append(here)
-        row(dict.fromkeys(stands, 1.0), 1.0, 1.0)
+            amounts[slot.key, one.key] = {here: one.counts[0], steps: one.step}
+            stands[slot.key, one.key] = here
+        row({at: 1.0 for (key, _one), at in stands.items() if key == slot.key}, 1.0, 1.0)
+    pattern = pattern_of(week)
+    for rule in pattern.at_most:
+        for one in week.candidates:
+            there = [stands[key, one.key] for key in rule.slots if (key, one.key) in stands]
+            if there and rule.means(one):
+                row(dict.fromkeys(there, 1.0), 0.0, rule.most)
+    for rule in pattern.at_least:
+        present = []
+        for one in week.candidates:
+            there = [stands[key, one.key] for key in rule.slots if (key, one.key) in stands]
+            if there:
+                at = column(1)
+                row({at: 1.0} | dict.fromkeys(there, -1.0), -np.inf, 0.0)
+                present.append(at)
+        row(dict.fromkeys(present, 1.0), rule.least, np.inf)
+
+    def held(bound, some, cost):
+        terms = {}
+        for day in some:
+            for slot in week.slots_of(day):
+                for one in week.candidates:
+                    for at, each in amounts.get((slot.key, one.key), {}).items():
+                        by = each * brings(one, bound) / bound.per / len(some)
+                        terms[at] = terms.get(at, 0.0) + by
+        if cost is not None:
+            terms[column(np.inf, whole=False, cost=cost)] = 1.0 if bound.least else -1.0
+        limit = (bound.limit - besides(week, bound)) / bound.per
+        row(terms, limit if bound.least else -np.inf, np.inf if bound.least else limit)
+
     for day in days:
-        for bound in bounds_of(week.aims, week.density_g):
-            terms = {}
-            for slot in week.slots_of(day):
-                for one in week.candidates:
-                    for at, each in amounts.get((slot.key, one.key), {}).items():
-                        terms[at] = terms.get(at, 0.0) + each * brings(one, bound) / bound.per
-            if not bound.firm:
-                cost = bound.aim.weight / len(days)
-                terms[column(np.inf, whole=False, cost=cost)] = 1.0 if bound.least else -1.0
-            limit = (bound.limit - besides(week, bound)) / bound.per
-            row(terms, limit if bound.least else -np.inf, np.inf if bound.least else limit)
-    for made in week.prepared:
-        pots = {day: column(1) for day in range(DAY_BEFORE, week.days)}
-        of_pot = {day: {} for day in pots}
-        for day in days:
-            wanted, froms = {}, {}
-            for slot in week.slots_of(day):
-                for one in week.candidates:
-                    for at, each in amounts.get((slot.key, one.key), {}).items():
-                        servings = each * one.parts.get(made.key, 0.0) * slot.eaters
-                        if servings:
-                            wanted[at] = wanted.get(at, 0.0) - servings
-            if not wanted:
-                continue
-            for cooked, pot in pots.items():
-                if cooked > day or (day - cooked > made.keeps and not made.freezes):
-                    continue
-                here, some = column(1), column(50.0, whole=False)
-                row({some: 1.0, here: -50.0}, -np.inf, 0.0)
-                row({here: 1.0, pot: -1.0}, -np.inf, 0.0)
-                froms[here], of_pot[cooked][some] = 1.0, 1.0
-                wanted[some] = 1.0
-            row(wanted, 0.0, 0.0)
-            row(froms, -np.inf, 1.0)
-        for day, pot in pots.items():
-            if not made.freezes and of_pot[day]:
-                row(of_pot[day] | {pot: -made.least}, 0.0, np.inf)
+        for bound in day_bounds(week, day).firm:
+            held(bound, [day], None)
+        for bound in day_bounds(week, day).leading:
+            held(bound, [day], 1.0)
+    for bound in week_bounds(week).leading:
+        held(bound, days, float(len(days)))
     matrix = lil_matrix((len(rows), len(columns)))
     for at, (terms, _low, _high) in enumerate(rows):
         for where, value in terms.items():

@@ -89,7 +89,10 @@ class Files(unittest.TestCase):
         data = deepcopy(GIVEN)
         del data["skeleton"]
         asked = read_week(data, lambda name: "")
-        self.assertEqual({one.meal for one in asked.week.slots}, {"breakfast", "lunch", "dinner"})
+        planned = {one.meal for one in asked.week.slots if not one.optional}
+        self.assertEqual(planned, {"breakfast", "lunch", "dinner"})
+        # and a snack where energy or protein is missing, if that is left on
+        self.assertEqual({one.meal for one in asked.week.slots} - planned, {"snack"})
         self.assertIn("breakfast", solve(asked).empty)
 
     def test_what_cannot_be_is_refused_by_field(self):
