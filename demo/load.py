@@ -39,6 +39,7 @@ from plates.models import OldDish
 from practice.models import Practice, User
 from recipes.facts import facts_of
 from recipes.models import Recipe
+from recipes.shelf.dishes import as_recipe, read_dishes, shelf_of
 from recipes.versions import keep
 from schools.models import OwnSchool
 
@@ -48,26 +49,13 @@ OTHER_NAME, OTHER_PASSWORD = "solveig", "gull-rock-ladle"
 
 
 def _recipes(practice: Practice) -> dict[str, Recipe]:
+    """The first of the shelf's dishes, and one that is still to be settled."""
+    own = read_dishes((HERE / "recipes.txt").read_text(encoding="utf-8"))
     out = {}
-    for block in (HERE / "recipes.txt").read_text(encoding="utf-8").strip().split("\n\n"):
-        head, *rest = block.splitlines()
-        title, role, servings, batch, cooked_by = (
-            *(part.strip() for part in head.removeprefix("# ").split("|")),
-            "",
-            "",
-        )[:5]
-        lines = [line for line in rest if not line.startswith("--")]
-        method = " ".join(line.removeprefix("--").strip() for line in rest if line.startswith("--"))
-        out[title] = Recipe.objects.create(
-            practice=practice,
-            title=title,
-            role=role,
-            servings=float(servings),
-            batch_g=float(batch) if batch else None,
-            cooked_by=cooked_by,
-            text="\n".join(lines),
-            method=method,
-        )
+    for dish in (*shelf_of("harbor"), *own):
+        recipe = as_recipe(dish, practice)
+        recipe.save()
+        out[dish.title] = recipe
     return out
 
 

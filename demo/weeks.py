@@ -19,6 +19,7 @@ from nutrition.planning.skeleton import (
     as_data,
     checked,
     read_places,
+    turns_with,
 )
 from nutrition.planning.week import Wishes
 from nutrition.targets.meals import MEAL_NAMES
@@ -81,7 +82,9 @@ def skeleton_in(row: Mapping[str, Any]) -> Skeleton:
             shopping=frozenset(WEEKDAYS.index(name) for name in row.get("shopping", ())),
             limits={"fruit": 4},
             flask=row.get("flask", False),
-            wishes=Wishes(in_a_row=row["in_a_row"], plants=row["plants"], colors=row["colors"]),
+            wishes=Wishes(
+                turns=turns_with({}, row["in_a_row"]), plants=row["plants"], colors=row["colors"]
+            ),
         )
     )
 

@@ -147,6 +147,25 @@ class BrowserCase(StaticLiveServerTestCase):
         """A date, as it is typed, for which the demo has nothing planned."""
         return (timezone.localdate() + timedelta(days=60)).isoformat()
 
+    def type_new_client(self):
+        """Types what a first visit needs of a new client, from the field that it begins in."""
+        page = self.page
+        page.wait_for_url("**/first-visits/*/")
+        expect(page.get_by_label("Name", exact=True)).to_be_focused()
+        page.keyboard.type("Isa Korhonen")
+        for label, value in (
+            ("Birth date or age", "41"),
+            ("Height [cm]", "168"),
+            ("Weight [kg]", "66"),
+        ):
+            field = page.get_by_label(label, exact=True)
+            field.click()
+            page.keyboard.type(value)
+        page.get_by_label("Sex used in equations").focus()
+        page.keyboard.type("f")
+        page.get_by_role("button", name="Make the client").first.click()
+        expect(page.get_by_role("heading", name="Isa Korhonen")).to_be_visible()
+
     def open(self, path):
         self.page.goto(self.live_server_url + path)
         self.there()

@@ -57,6 +57,22 @@ def batch_follows(recipe: Recipe, before: Facts) -> None:
         recipe.batch_g = round(recipe.batch_g * share, 1) or None
 
 
+def copy_with_lines(
+    recipe: Recipe, client: Client, lines: list[tuple[str, str]], before: Facts
+) -> Recipe:
+    """The client's own copy with other lines, not stored. Each line comes with the key that its
+    choices were kept by, empty for a new one; what is not counted stays, and a weighed batch
+    follows from what it was `before`."""
+    made = copy_for(recipe, client)
+    texts = [text for text, _key in lines]
+    news = zip(lines, choice_keys(texts), strict=True)
+    made.choices = {new: made.choices[key] for (_text, key), new in news if key in made.choices}
+    aside = [line.strip() for line in made.text.splitlines() if not_counted(line.strip())]
+    made.text = "\n".join([*texts, *aside])
+    batch_follows(made, before)
+    return made
+
+
 def made_without(
     recipe: Recipe, name: str, client: Client, gate: Gate, by: User
 ) -> tuple[Recipe, str]:
@@ -75,13 +91,7 @@ def made_without(
             kept.append((line.text, key))
     if not gone or not kept:
         raise Outdated(NOT_WITHOUT.format(name=name))
-    made, words = copy_for(recipe, client), f"without {', '.join(gone)}"
-    texts = [text for text, _key in kept]
-    news = zip(kept, choice_keys(texts), strict=True)
-    made.choices = {new: made.choices[key] for (_text, key), new in news if key in made.choices}
-    out = [line.strip() for line in made.text.splitlines() if not_counted(line.strip())]
-    made.text = "\n".join([*texts, *out])
-    batch_follows(made, facts)
+    made, words = copy_with_lines(recipe, client, kept, facts), f"without {', '.join(gone)}"
     if made.pk:
         save_kept(made, made.version, by, words)
     else:

@@ -5,6 +5,7 @@ from django.urls import path
 from changes import views as changes
 from recipes import cook_views, exchange_views, kept_views, views
 from recipes.page import PAGES
+from recipes.shelf import views as shelf
 
 app_name = "recipes"
 urlpatterns = [
@@ -12,6 +13,8 @@ urlpatterns = [
     path("new/", views.edit, name="new"),
     path("import/", exchange_views.take_in, name="import"),
     path("<int:pk>/export.<str:kind>", exchange_views.give_out, name="export"),
+    path("shelf/", shelf.look, name="shelf"),
+    path("shelf/copy/", shelf.copy, name="shelf-copy"),
     path("preview/", views.preview, name="preview"),
     path("<int:pk>/", views.edit, name="page"),
     path("foods/", views.foods, name="foods"),
