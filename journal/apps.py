@@ -20,7 +20,9 @@ class JournalConfig(AppConfig):
             step,
             to_attend,
         )
+        from journal.eaten.likings import eaten_gladly
         from journal.models import Happening, LoggedDay, TakenChange, Visit
+        from week.places import EATEN_GLADLY
 
         NEEDS.answered_by(to_attend)
         AGREED.answered_by(agreed)
@@ -28,4 +30,5 @@ class JournalConfig(AppConfig):
         USUAL_NUMBERS.answered_by(numbers_of_the_habit)
         looked_at_anew_with(LoggedDay, Happening, TakenChange, Visit)
         STEP.answered_by(step)
+        EATEN_GLADLY.answered_by(eaten_gladly)
         WEIGHT.filled_by("journal/_follow_up.html")

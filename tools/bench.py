@@ -22,13 +22,16 @@ from e2e.times import all_times  # noqa: E402
 from nutrition.composition.food_names import food_names  # noqa: E402
 from nutrition.composition.foods import FoodTable, foods_in_force, shipped_foods  # noqa: E402
 from nutrition.composition.ingredient import Ingredient
-from nutrition.planning.score import MOUTHFUL
-from nutrition.planning.search import plan
+from nutrition.planning.additions import places_for, with_additions
+from nutrition.planning.score import OF_LEADING, counted
+from nutrition.planning.search import Progress, plan
+from nutrition.planning.week import Week
 from nutrition.portions.proposals import proposals  # noqa: E402
 from nutrition.portions.solver import balance  # noqa: E402
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.safety.cautions import Situation, cautions_in
+from nutrition.safety.gate import OPEN  # noqa: E402
 from nutrition.tests.planning.week_cases import highs as highs_week
 from nutrition.tests.planning.week_cases import week
 from nutrition.tests.portions.balance_cases import highs, problem  # noqa: E402
@@ -38,7 +41,7 @@ from nutrition.written.matching import reckon_line  # noqa: E402
 # What each must stay under. [s]
 BOWL_LIMIT, DAY_LIMIT, RECIPES_LIMIT, SEARCH_LIMIT, LINE_LIMIT = 0.15, 1.0, 2.0, 0.02, 0.005
 CAUTIONS_LIMIT = 0.02
-WEEK_LIMIT, AGAIN_LIMIT = 5.0, 2.0
+WEEK_LIMIT, LONG_LIMIT, SHORT = 5.0, 15.0, 7
 # So long HiGHS may look at a week. [s]
 WEEK_SECONDS = 20.0
 OWN_FOODS = 2000
@@ -129,40 +132,53 @@ def warned(name: str, runs: int) -> bool:
     return took < CAUTIONS_LIMIT
 
 
-def planned(name: str, seeds: range) -> bool:
-    """Print lines for weeks of 7 days, 4 meals and 40 candidates, and for planning them again with
-    one dinner pinned; whether the medians stay under their limits."""
-    first, again, theirs, gaps, reached = [], [], [], [], 0
+def five_places(seed: int, days: int) -> Week:
+    """A week of five places a day and forty dishes, with what may be added to its meals."""
+    asked = week(seed, days=days, meals=5)
+    slots = tuple(
+        replace(one, key=f"{one.day}-{one.meal}-{at % 5}") for at, one in enumerate(asked.slots)
+    )
+    keys = list(asked.candidates[0].amounts)
+    candidates = with_additions(asked.candidates, OPEN, keys)
+    return replace(asked, candidates=candidates, slots=(*slots, *places_for(slots, True)))
+
+
+def planned(name: str, seeds: range, days: int, limit: float) -> bool:
+    """Print after how long the first week stands that keeps every limit and rule and starves no
+    day, after how long the search is over, and how far HiGHS comes; whether 95 of 100 first ones
+    stay under the limit. [s]"""
+    first, whole, again, reached, compared = [], [], [], 0, 0
     for seed in seeds:
-        asked = week(seed)
-        start = perf_counter()
-        found = plan(asked)
-        first.append(perf_counter() - start)
-        gaps.append(found.within)
-        start = perf_counter()
-        other = highs_week(asked, WEEK_SECONDS)
-        theirs.append(perf_counter() - start)
-        reached += other is not None and found.score.missed <= other[0] + MOUTHFUL
+        asked, start = five_places(seed, days), perf_counter()
+        stands: list[float] = []
+
+        def listen(progress: Progress, stands: list[float] = stands, start: float = start) -> bool:
+            if not any(progress.score.by(("hard", "pattern", "starved"))):
+                stands.append(perf_counter() - start)
+            return False
+
+        found = plan(asked, tell=listen)
+        whole.append(perf_counter() - start)
+        first.append(stands[0] if stands else whole[-1])
+        if days == SHORT and seed % 3 == 0:
+            plain = week(seed, days=days)
+            mine, other = plan(plain), highs_week(plain, WEEK_SECONDS)
+            compared += other is not None
+            reached += other is not None and mine.score.leading <= counted(
+                other[0] * 1.01, OF_LEADING * days
+            )
         for slot in asked.slots:
             asked = asked.placed(slot.key, found.planned[slot.key], False)
-        dinner = next(one for one in asked.slots if one.day == 3 and one.meal == "dinner")
-        else_ = next(one for one in asked.choices(dinner) if one != dinner.placed)
-        asked = asked.placed(dinner.key, else_, True)
         again.append(timed(lambda asked=asked: plan(asked)))
-    for words, times, limit in (
-        (name, first, WEEK_LIMIT),
-        ("the same, one dinner pinned", again, AGAIN_LIMIT),
-    ):
-        over = "  OVER" if median(times) > limit else ""
-        print(
-            f"{words:34} {median(times):7.2f} s median, {max(times):.2f} s slowest of "
-            f"{len(times)}, limit {limit:g}{over}"
-        )
+    most = sorted(first)[min(int(0.95 * len(first)), len(first) - 1)]
+    over = "  OVER" if most > limit else ""
+    print(f"{name:34} first plan {most:.2f} s for 95 of 100, limit {limit:g}{over}")
+    beside = f"; HiGHS comes no nearer in {reached} of {compared}" if compared else ""
     print(
-        f"{'':34} HiGHS {median(theirs):.2f} s median; within a mouthful of it in {reached} of "
-        f"{len(first)}; a better week could miss less by {max(gaps):.3f} of an aim a day at most"
+        f"{'':34} over after {median(whole):.1f} s median; planned again {median(again):.1f} s"
+        f"{beside}"
     )
-    return median(first) <= WEEK_LIMIT and median(again) <= AGAIN_LIMIT
+    return most <= limit
 
 
 @lru_cache(maxsize=1)
@@ -210,7 +226,8 @@ def main() -> int:
     fine &= cooked(
         "day: as a cook would, 24 entries", 24, 25, DAY_LIMIT, max(runs // 2, 1), range(100, 104)
     )
-    fine &= planned("week: 7 days, 4 meals, 40 dishes", range(6))
+    fine &= planned("week: 7 days, 5 places, 40 dishes", range(12), SHORT, WEEK_LIMIT)
+    fine &= planned("week: 14 days", range(4), 2 * SHORT, LONG_LIMIT)
     fine &= warned("cautions of a day", runs)
     for line in LINES:
         reckon_line(line)

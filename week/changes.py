@@ -9,6 +9,7 @@ from collections.abc import Mapping, Sequence
 from clients.models import Client
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
+from nutrition.planning.additions import ADDED_PLACE
 from nutrition.planning.skeleton import slots_of
 from nutrition.planning.week import Choice
 from nutrition.written.guess import UnreadableGuess, read_guess
@@ -20,8 +21,10 @@ from week.dishes import Thing, things_of
 from week.models import Week, WeekEntry
 from week.problem import skeleton_in
 
-# What is put beside the slots of a meal has places from here on.
-BESIDE_FROM = 20
+# What the planner put in where something was missing.
+ADDED = "added"
+# What is put beside the slots of a meal has places from here on, after that of what was added.
+BESIDE_FROM = ADDED_PLACE + 1
 MOST_PLACES = 40
 SLOT = re.compile(r"(?P<day>[0-9]{1,3})-(?P<meal>[a-z]+)-(?P<place>[0-9]{1,3})")
 
@@ -52,7 +55,7 @@ def put(week: Week, slot: str, thing: Thing, count: float, pinned: bool = False)
     day, meal, place = parts_of_slot(week, slot)
     row = week.entries.filter(day=day, meal=meal, place=place).first()
     row = row or WeekEntry(week=week, day=day, meal=meal, place=place)
-    row.kind = kinds_by_slot(week).get(slot, "")
+    row.kind = ADDED if place == ADDED_PLACE else kinds_by_slot(week).get(slot, "")
     row.recipe, row.bowl, row.food = thing.recipe, thing.bowl, ""
     row.low_g = row.high_g = None
     row.amount, row.locked = count, pinned
@@ -90,12 +93,15 @@ def take(week: Week, planned: Mapping[str, Choice], client: Client) -> int:
     changed = 0
     things = things_of((choice.candidate for choice in planned.values()), client)
     for slot, row in before.items():
-        if slot in kinds and slot not in planned and not row.locked:
+        planners = slot in kinds or row.place == ADDED_PLACE
+        if planners and slot not in planned and not row.locked:
             row.delete()
             changed += 1
     for slot, choice in planned.items():
         there = before.get(slot)
-        if there is not None and (there.locked or slot not in kinds):
+        if there is not None and (
+            there.locked or (slot not in kinds and there.place != ADDED_PLACE)
+        ):
             continue
         thing = things.get(choice.candidate)
         if thing is None or (there is not None and _is(there, thing, choice)):
@@ -187,7 +193,7 @@ def _moved_on(
     free = [
         day
         for day in range(days)
-        if day not in pinned and (f"{day}-{meal}-{place}" in kinds or place >= BESIDE_FROM)
+        if day not in pinned and (f"{day}-{meal}-{place}" in kinds or place >= ADDED_PLACE)
     ]
     return free[(free.index(row.day) + by) % len(free)] if row.day in free else row.day
 
@@ -214,7 +220,7 @@ def copy_on(week: Week, by_days: int = 1) -> Week:
         day = row.day if row.locked else _moved_on(row, rows, kinds, week.days, by_days)
         meal, place = row.meal, row.place
         if (day, meal, place) in taken or (
-            f"{day}-{meal}-{place}" not in kinds and place < BESIDE_FROM
+            f"{day}-{meal}-{place}" not in kinds and place < ADDED_PLACE
         ):
             # nothing is lost: what has no place of its own there stands beside the others
             places = range(BESIDE_FROM, MOST_PLACES)

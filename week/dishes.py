@@ -15,10 +15,11 @@ from nutrition.composition.foods import Food, food_table
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion
 from nutrition.composition.restaurant_meal import eaten_out
-from nutrition.planning.candidates import LEAST_BATCH, OF_BOWL, OF_FOOD, OF_RECIPE
+from nutrition.planning.candidates import LEAST_BATCH, helpings_of, servings_for
 from nutrition.planning.kinds import KINDS_OF_BOWL, kinds_of_food, kinds_of_recipe
 from nutrition.planning.week import MOST_POTS, Prepared
 from nutrition.prep.keeping import Keeping, is_heated, keeping_of
+from nutrition.prep.soaking import soaks
 from planner.day import bowl_portion
 from planner.models import Eaten
 from planner.planned_copies import guess_of
@@ -28,17 +29,19 @@ from recipes.models import Recipe
 from recipes.ownership import open_to
 from webkit.request_values import key_in
 
+# A meal eaten out is one meal.
+OUT = (1.0, 1.0, 1.0)
+
 
 @dataclass(frozen=True, kw_only=True)
 class Thing:
     """A recipe, a bowl or a food as it may stand in a slot: one of it as a portion, the kinds of
-    slot, how it is counted, the recipes it takes servings of, and how the shortest of them keeps.
-    What is `unsettled` holds lines that nobody counted, and is not planned with."""
+    slot, the recipes it takes servings of, and how the shortest of them keeps. What is `unsettled`
+    holds lines that nobody counted, and is not planned with."""
 
     key: str
     portion: Portion
     kinds: frozenset[str]
-    counts: tuple[float, float, float]
     parts: dict[int, float]
     keeping: Keeping | None
     recipe: Recipe | None = None
@@ -49,6 +52,12 @@ class Thing:
     @property
     def name(self) -> str:
         return self.portion.name
+
+    def counts_for(self, kcal: float) -> tuple[float, float, float]:
+        """How it is counted for who plans for so much energy a day [kcal]: least, most, step."""
+        if self.food is not None:
+            return helpings_of(self.kinds)
+        return servings_for(kcal) if self.recipe or self.bowl else OUT
 
 
 def of_recipe(recipe: Recipe) -> Thing | None:
@@ -64,7 +73,6 @@ def of_recipe(recipe: Recipe) -> Thing | None:
         key=f"recipe-{recipe.pk}",
         portion=portion,
         kinds=kinds_of_recipe(recipe.title, recipe.role, foods),
-        counts=OF_RECIPE,
         parts={recipe.pk: 1.0},
         keeping=keeping_of(recipe.title, recipe.role, foods),
         recipe=recipe,
@@ -93,7 +101,6 @@ def of_bowl(bowl: Bowl) -> Thing | None:
         key=f"bowl-{bowl.pk}",
         portion=bowl_portion(reckoned, f"bowl-{bowl.pk}"),
         kinds=KINDS_OF_BOWL,
-        counts=OF_BOWL,
         parts=parts,
         keeping=replace(keeping, cold=True) if keeping else None,
         bowl=bowl,
@@ -111,7 +118,6 @@ def of_food(slug: str) -> Thing | None:
         key=f"food-{food.slug}",
         portion=beside_the_food(food_portion(food, grams, key=f"food-{food.slug}")),
         kinds=kinds_of_food(food),
-        counts=OF_FOOD,
         parts={},
         keeping=None,
         food=food,
@@ -125,7 +131,6 @@ def out_of(entry: Eaten) -> Thing:
         key=key,
         portion=eaten_out(key, guess.words, guess.kcal, guess.low, guess.high),
         kinds=frozenset({f"only {key}"}),
-        counts=(1.0, 1.0, 1.0),
         parts={},
         keeping=None,
     )
@@ -161,11 +166,11 @@ def bowls_open_to(client: Client | None):
     return Bowl.objects.filter(whose, archived=None).select_related("practice")
 
 
-def prepared_of(recipe: Recipe) -> Prepared:
-    """A recipe as something that is cooked in batches."""
+def prepared_of(recipe: Recipe, in_danger: bool = False) -> Prepared:
+    """A recipe as something that is cooked in batches, for who may be in danger of an infection."""
     facts = facts_of(recipe)
     foods = facts.foods()
-    keeping = keeping_of(recipe.title, recipe.role, foods)
+    keeping = keeping_of(recipe.title, recipe.role, foods, in_danger)
     servings = facts.recipe.servings
     return Prepared(
         key=str(recipe.pk),
@@ -175,6 +180,7 @@ def prepared_of(recipe: Recipe) -> Prepared:
         keeps=keeping.days,
         freezes=keeping.freezes,
         cooks=is_heated(foods),
+        soaks=soaks(foods),
     )
 
 

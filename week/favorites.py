@@ -9,18 +9,22 @@ from dataclasses import dataclass, replace
 from django.db import transaction
 from django.db.models import Max
 
+from bowls.bowl import reckon_bowl
 from clients.models import Client
 from clients.plan.in_force import Plan
+from clients.plan.marks import marked_dish
 from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.planning.candidates import LIKED
-from nutrition.planning.kinds import KINDS, USUAL_FOODS
+from nutrition.planning.kinds import KINDS, STANDS_IN, USUAL_FOODS
 from nutrition.planning.skeleton import Skeleton
 from nutrition.safety.gate import Gate
 from practice.models import User
+from recipes import adding
 from recipes.facts import parts_at_hand
 from recipes.ownership import open_to
 from week.dishes import Thing, bowls_open_to, of_bowl, of_food, of_recipe, thing_of, things_of
 from week.models import Favorite
+from week.places import EATEN_GLADLY
 
 # So many are proposed at a time, and so many recipes and bowls are looked at for them.
 A_FEW, MOST_LOOKED_AT = 4, 150
@@ -40,6 +44,11 @@ class OfKind:
     @property
     def full(self) -> bool:
         return len(self.kept) >= self.most
+
+    @property
+    def over(self) -> bool:
+        """Whether there are more than a week has: then they take turns."""
+        return len(self.kept) > self.most
 
 
 def kept_by_kind(client: Client) -> dict[str, list[Favorite]]:
@@ -72,12 +81,11 @@ def of_kinds(client: Client, skeleton: Skeleton, plan: Plan, gate: Gate) -> list
             open_ones = [
                 one for one in things if kind in one.kinds and (kind, one.key) not in decided
             ]
-            ranked = sorted(open_ones, key=lambda one: (distance(one, plan, client), one.name))
             out.append(
                 OfKind(
                     kind=kind,
                     kept=mine,
-                    proposed=[] if len(mine) >= most else ranked[:A_FEW],
+                    proposed=[] if len(mine) >= most else nearest(open_ones, plan, client)[:A_FEW],
                     tried=sum(1 for row in rows if row.kind == kind),
                     most=most,
                 )
@@ -148,6 +156,11 @@ def distance(thing: Thing, plan: Plan, client: Client) -> float:
     return out - liked
 
 
+def nearest(things: list[Thing], plan: Plan, client: Client) -> list[Thing]:
+    """The same, those first that come nearest to what is watched."""
+    return sorted(things, key=lambda one: (distance(one, plan, client), one.name))
+
+
 def decide(client: Client, kind: str, key: str, verdict: str, by: User) -> Favorite | None:
     """Keep something for a kind, last of its favorites, or refuse it. None for what is not
     there."""
@@ -184,11 +197,40 @@ def move_up(row: Favorite) -> None:
             Favorite.objects.filter(pk=one.pk).update(place=place)
 
 
+def eaten_gladly(client: Client) -> list[str]:
+    """The dishes that were eaten gladly of late, by what the planning knows them by: they come into
+    the next weeks by themselves, as long as nobody refused them."""
+    return list(dict.fromkeys(key for keys in EATEN_GLADLY.ask(client) for key in keys))
+
+
+def offers(client: Client, kind: str, plan: Plan, gate: Gate, but: Collection[str]) -> list[Thing]:
+    """A few that would fit as favorites of a kind, the nearest to the targets first, but for what
+    is known already or was refused."""
+    rows = Favorite.objects.filter(client=client, kind=kind, verdict="refused")
+    gone = {*but, *(row.key for row in rows.select_related("recipe", "bowl"))}
+    with parts_at_hand():
+        fit = [one for one in everything(client, gate) if kind in one.kinds and one.key not in gone]
+    return nearest(fit, plan, client)[:A_FEW]
+
+
+def in_turn(some: list[Thing], most: int, turn: int) -> list[Thing]:
+    """So many of the favorites of a kind at most: of more, the next ones in every week."""
+    if len(some) <= most:
+        return some
+    first = turn * most % len(some)
+    return [*some[first:], *some[:first]][:most]
+
+
 def for_planning(
-    client: Client, kinds: Collection[str], plan: Plan, gate: Gate
+    client: Client,
+    kinds: Collection[str],
+    plan: Plan,
+    gate: Gate,
+    turns: tuple[Skeleton, int] | None = None,
 ) -> tuple[list[Thing], dict[str, list[str]]]:
-    """What a week is planned from: the favorites of each kind, or where a client has none yet a few
-    that fit; and of each kind the keys in order."""
+    """What a week is planned from: the favorites of each kind and what was eaten gladly of late, or
+    where a client has none yet a few that fit; and of each kind the keys in order. With the
+    skeleton and the number of the week as `turns`, of many favorites each has its turn."""
     kept = kept_by_kind(client)
     rows = Favorite.objects.filter(client=client, verdict="refused")
     refused = {(row.kind, row.key) for row in rows.select_related("recipe", "bowl")}
@@ -197,18 +239,77 @@ def for_planning(
     order: dict[str, list[str]] = {}
     with parts_at_hand():
         others: list[Thing] | None = None
-        by_key = things_of((row.key for kind in kinds for row in kept.get(kind, [])), client)
+        keys = [row.key for kind in kinds for row in kept.get(kind, [])]
+        gladly = eaten_gladly(client)
+        by_key = things_of([*keys, *gladly], client)
         for kind in kinds:
-            mine = (by_key.get(row.key) for row in kept.get(kind, []))
+            mine = [by_key.get(row.key) for row in kept.get(kind, [])]
+            mine += [
+                one
+                for key in gladly
+                if (one := by_key.get(key)) is not None
+                and kind in one.kinds
+                and one not in mine
+                and (kind, key) not in refused
+            ]
             some = [one for one in mine if one is not None and not bars_favorite(one, gate, school)]
+            if some and turns is not None:
+                skeleton, turn = turns
+                some = in_turn(some, skeleton.limit(kind), turn)
             if not some:
                 others = everything(client, gate) if others is None else others
-                fit = [
-                    one for one in others if kind in one.kinds and (kind, one.key) not in refused
-                ]
-                some = sorted(fit, key=lambda one: (distance(one, plan, client), one.name))
-                some = some[: 2 * A_FEW]
+                # where there is nothing of a kind at all, what stands in for it
+                for own in (kind, STANDS_IN.get(kind, kind)):
+                    fit = [
+                        one for one in others if own in one.kinds and (kind, one.key) not in refused
+                    ]
+                    if fit:
+                        break
+                some = nearest(fit, plan, client)[: 2 * A_FEW]
             for one in some:
                 things[one.key] = one
             order[kind] = [one.key for one in some]
     return list(things.values()), order
+
+
+@dataclass(frozen=True, kw_only=True)
+class Found:
+    """Something that was searched for on the favorites' page: its key and name, the kinds that it
+    can stand for, the skeleton's first, and why it may not be served, if it may not."""
+
+    key: str
+    name: str
+    said: str
+    kinds: list[str]
+    why: str
+
+
+def found_by_words(client: Client, gate: Gate, q: str) -> list[tuple[str, adding.Offered]]:
+    """The bowls, recipes and foods of the practice that hold some words, each with the key that a
+    week knows it by."""
+    asked = adding.typed(q)
+    rows = bowls_open_to(client)
+    bowls = [
+        ("bowl", marked_dish(gate, bowl, reckon_bowl(bowl).ingredients))
+        for bowl in adding.with_words(rows, "name", asked.words)[: adding.MOST_DISHES]
+    ]
+    recipes = [("recipe", one) for one in adding.found_recipes(client, gate, asked)]
+    foods = adding.found_foods(client, gate, asked, client.practice.measures)
+    offered = adding.in_order(client, asked, [*bowls, *recipes], foods)
+    return [(f"{row.field}-{row.value}", row) for row in offered]
+
+
+def search(client: Client, skeleton: Skeleton, plan: Plan, gate: Gate, q: str) -> list[Found]:
+    """Recipes, bowls and foods by words, for the kinds that they can stand for."""
+    things = things_of([key for key, _row in found_by_words(client, gate, q)], client)
+    school = plan.school.name if plan.school else ""
+    out = []
+    for key, thing in things.items():
+        own = [kind for kind in skeleton.kinds if kind in thing.kinds]
+        kinds = [*own, *(kind for kind in KINDS if kind in thing.kinds and kind not in own)]
+        if kinds:
+            profile = thing.portion.profile
+            said = f"{profile['energy_kcal'].amount:.0f} kcal"
+            why = bars_favorite(thing, gate, school)
+            out.append(Found(key=key, name=thing.name, said=said, kinds=kinds, why=why))
+    return out

@@ -16,16 +16,26 @@ from nutrition.planning.skeleton import (
     WEEKDAYS,
     BadSkeleton,
     Eater,
+    Place,
     Skeleton,
     Weekday,
     checked,
-    read_places,
+    read_meal,
     say_places,
 )
-from nutrition.planning.week import Wishes
+from nutrition.planning.skeleton_words import AWAY
+from nutrition.planning.week import OVER_ALL, TURNS, Turns, Wishes
 from nutrition.targets.meals import MEAL_NAMES
 from week.models import LENGTHS, Week
 
+# The meals whose rotation is typed, and that over all of them.
+OVER_ALL_MEALS = "over_all"
+ROTATED = {
+    "breakfast": "Breakfast",
+    "lunch": "Lunch, a pot or a batch",
+    "dinner": "Dinner",
+    OVER_ALL_MEALS: "Over all meals",
+}
 DAYS_BACK, DAYS_AHEAD = timedelta(days=366), timedelta(days=366)
 
 
@@ -62,10 +72,16 @@ class TypedSkeleton:
     shopping: set[int] = field(default_factory=set)
     eaters: str = ""
     flask: bool = False
-    in_a_row: str = ""
+    turns: dict[str, str] = field(default_factory=dict)
     plants: str = ""
     colors: str = ""
+    proteins: str = ""
     limits: dict[str, str] = field(default_factory=dict)
+    # what words mean that were asked about, and those that are still to be asked about with where
+    # they stand
+    means: dict[str, str] = field(default_factory=dict)
+    asked: dict[str, list[str]] = field(default_factory=dict)
+    likely: dict[str, str] = field(default_factory=dict)
     errors: dict[str, str] = field(default_factory=dict)
 
     # what is wrong with all of it stands above it
@@ -95,11 +111,43 @@ class TypedSkeleton:
         ]
 
     @property
+    def questions(self) -> list[dict[str, str]]:
+        """The words that are asked about, each once, with the first place where it stands."""
+        return [
+            {
+                "word": word,
+                "where": where[0],
+                "more": str(len(where) - 1) if len(where) > 1 else "",
+                "likely": self.likely.get(word, ""),
+                "name": f"means-{at}",
+                "word_name": f"word-{at}",
+            }
+            for at, (word, where) in enumerate(self.asked.items())
+        ]
+
+    @property
     def week(self) -> list[dict[str, Any]]:
         """The weekdays with whether one cooks and shops on them."""
         return [
             {"at": at, "name": name, "cooks": at in self.cooking, "shops": at in self.shopping}
             for at, name in enumerate(WEEKDAYS)
+        ]
+
+    @property
+    def rotation(self) -> list[dict[str, str]]:
+        """How often the same dish comes at each meal, and over all."""
+        return [
+            {
+                "name": name,
+                "row": f"turns-{key}-row",
+                "row_value": self.turns.get(f"turns-{key}-row", ""),
+                "week": f"turns-{key}-week",
+                "week_value": self.turns.get(f"turns-{key}-week", ""),
+                "error": self.errors.get(f"turns-{key}-row", "")
+                or self.errors.get(f"turns-{key}-week", "")
+                or self.errors.get(f"turns.{key}", ""),
+            }
+            for key, name in ROTATED.items()
         ]
 
     @property
@@ -120,10 +168,16 @@ def as_typed(skeleton: Skeleton) -> TypedSkeleton:
         shopping=set(skeleton.shopping),
         eaters="\n".join(_eater_words(one) for one in skeleton.eaters),
         flask=skeleton.flask,
-        in_a_row=str(skeleton.wishes.in_a_row),
+        turns={
+            name: str(value)
+            for key in ROTATED
+            for name, value in _turns_typed(key, _turns_of(skeleton.wishes, key)).items()
+        },
         plants=str(skeleton.wishes.plants),
         colors=str(skeleton.wishes.colors),
+        proteins=str(skeleton.wishes.proteins),
         limits={kind: str(most) for kind, most in skeleton.limits.items()},
+        means=dict(skeleton.means),
     )
     for day, weekday in enumerate(skeleton.days):
         for meal, places in weekday.meals.items():
@@ -138,9 +192,14 @@ def typed_in(data: Mapping[str, Any]) -> TypedSkeleton:
     typed = TypedSkeleton(
         eaters=str(data.get("eaters", "")),
         flask=bool(data.get("flask")),
-        in_a_row=str(data.get("in_a_row", "")),
+        turns={
+            name: str(data.get(name, ""))
+            for key in ROTATED
+            for name in (f"turns-{key}-row", f"turns-{key}-week")
+        },
         plants=str(data.get("plants", "")),
         colors=str(data.get("colors", "")),
+        proteins=str(data.get("proteins", "")),
     )
     for day in range(7):
         if data.get(f"cooks-{day}"):
@@ -153,6 +212,10 @@ def typed_in(data: Mapping[str, Any]) -> TypedSkeleton:
                 typed.packed.add((day, meal))
             if data.get(f"away-{day}-{meal}"):
                 typed.away.add((day, meal))
+    for at in range(MOST_ASKED):
+        word, kind = str(data.get(f"word-{at}", "")), str(data.get(f"means-{at}", ""))
+        if word and kind in (*KINDS, AWAY):
+            typed.means[word] = kind
     for kind in KINDS:
         value = str(data.get(f"limit-{kind}", "")).strip()
         if value:
@@ -162,42 +225,17 @@ def typed_in(data: Mapping[str, Any]) -> TypedSkeleton:
 
 def read_skeleton(typed: TypedSkeleton) -> Skeleton | None:
     """The skeleton that was typed; None where something is wrong, which then stands beside it."""
-    days = []
-    # what is wrong in the same way on several days is told once
-    told: dict[str, str] = {}
-    for day in range(7):
-        meals = {}
-        for meal in MEAL_NAMES:
-            text = typed.cells.get((day, meal), "")
-            try:
-                if len(text) > MOST_IN_CELL:
-                    raise BadSkeleton(
-                        meal, f"That is {len(text)} characters, and {MOST_IN_CELL} can be kept."
-                    )
-                places = read_places(text)
-            except BadSkeleton as error:
-                said, where = str(error), f"{WEEKDAYS[day]}, {MEAL_NAMES[meal].lower()}"
-                typed.errors[f"cell-{day}-{meal}"] = (
-                    f"As on {told[said]}." if said in told else said
-                )
-                told.setdefault(said, where)
-                continue
-            if places:
-                meals[meal] = places
-        days.append(
-            Weekday(
-                meals,
-                frozenset(meal for at, meal in typed.packed if at == day and meal in meals),
-                frozenset(meal for at, meal in typed.away if at == day and meal in meals),
-            )
-        )
+    days = _days(typed)
     if not typed.errors and not any(day.meals for day in days):
         typed.errors["days"] = "Write at least one meal, such as “soup, salad”."
     eaters = _eaters(typed)
+    turns = {key: _turns(typed, key) for key in ROTATED}
     wishes = Wishes(
-        in_a_row=_whole(typed, "in_a_row", typed.in_a_row, 3),
+        over_all=turns.pop(OVER_ALL_MEALS),
+        turns={**TURNS, **turns},
         plants=_whole(typed, "plants", typed.plants, 0),
         colors=_whole(typed, "colors", typed.colors, 0),
+        proteins=_whole(typed, "proteins", typed.proteins, 0),
     )
     limits = {
         kind: _whole(typed, f"limit-{kind}", value, 4) for kind, value in typed.limits.items()
@@ -214,11 +252,74 @@ def read_skeleton(typed: TypedSkeleton) -> Skeleton | None:
                 limits=limits,
                 wishes=wishes,
                 flask=typed.flask,
+                means=typed.means,
             )
         )
     except BadSkeleton as error:
         typed.errors[str(error.field)] = str(error)
         return None
+
+
+def _days(typed: TypedSkeleton) -> list[Weekday]:
+    """The meals of each weekday; what cannot be read stands beside its cell, in the same words only
+    once, and a word that nobody knows is asked about."""
+    days = []
+    told: dict[str, str] = {}
+    for day in range(7):
+        meals = {}
+        for meal in MEAL_NAMES:
+            try:
+                places, not_planned = _meal(typed, day, meal)
+            except BadSkeleton as error:
+                said, where = str(error), f"{WEEKDAYS[day]}, {MEAL_NAMES[meal].lower()}"
+                if error.word:
+                    typed.asked.setdefault(error.word, []).append(where)
+                    typed.likely[error.word] = error.likely
+                    typed.errors[f"cell-{day}-{meal}"] = f"“{error.word}”: see above."
+                    continue
+                typed.errors[f"cell-{day}-{meal}"] = (
+                    f"As on {told[said]}." if said in told else said
+                )
+                told.setdefault(said, where)
+                continue
+            if not_planned:
+                typed.away.add((day, meal))
+            if places or not_planned:
+                meals[meal] = places
+        days.append(
+            Weekday(
+                meals,
+                frozenset(meal for at, meal in typed.packed if at == day and meal in meals),
+                frozenset(meal for at, meal in typed.away if at == day and meal in meals),
+            )
+        )
+    return days
+
+
+def _meal(typed: TypedSkeleton, day: int, meal: str) -> tuple[tuple[Place, ...], bool]:
+    """The places of a meal, and whether it is not planned at all. Raises BadSkeleton."""
+    text = typed.cells.get((day, meal), "")
+    if len(text) > MOST_IN_CELL:
+        raise BadSkeleton(meal, f"That is {len(text)} characters, and {MOST_IN_CELL} can be kept.")
+    return read_meal(text, meal, typed.means)
+
+
+def _turns_of(wishes: Wishes, key: str) -> Turns:
+    return wishes.over_all if key == OVER_ALL_MEALS else wishes.turns[key]
+
+
+def _turns_typed(key: str, turns: Turns) -> dict[str, int]:
+    return {f"turns-{key}-row": turns.in_a_row, f"turns-{key}-week": turns.a_week}
+
+
+def _turns(typed: TypedSkeleton, key: str) -> Turns:
+    """How often the same dish comes at a meal, as it was typed; as usual where nothing was."""
+    usual = OVER_ALL if key == OVER_ALL_MEALS else TURNS[key]
+    row, week = f"turns-{key}-row", f"turns-{key}-week"
+    return Turns(
+        _whole(typed, row, typed.turns.get(row, ""), usual.in_a_row),
+        _whole(typed, week, typed.turns.get(week, ""), usual.a_week),
+    )
 
 
 def _whole(typed: TypedSkeleton, name: str, text: str, usual: int) -> int:
@@ -232,7 +333,7 @@ def _whole(typed: TypedSkeleton, name: str, text: str, usual: int) -> int:
 
 
 # What is kept of each. [characters]
-MOST_IN_CELL, MOST_OF_EATERS, MOST_NAME = 200, 1000, 60
+MOST_IN_CELL, MOST_OF_EATERS, MOST_NAME, MOST_ASKED = 200, 1000, 60, 40
 EATER = re.compile(
     r"^(?P<name>.*?\D)\s+(?P<share>\d+(?:[.,]\d+)?|\d+/\d+)\s*(?:,\s*(?P<meals>.*))?$"
 )

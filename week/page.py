@@ -18,13 +18,14 @@ from clients.plan.strip import strip_context
 from clients.plan.versions import version_on
 from nutrition.planning.skeleton import as_data
 from planner.models import MEALS
+from recipes.ownership import open_to
 from webkit.listing import Lists
 from webkit.request_values import next_in, short
 from week import changes
 from week.cautions import told_of
 from week.forms import SettingsForm, WeekForm, form_of, next_monday
 from week.models import Week
-from week.proposals import told
+from week.proposals import compared, told
 from week.reckoning import Place, ReckonedWeek, reckon_week
 from week.skeletons import skeleton_of
 from week.slot import options_for
@@ -142,7 +143,7 @@ class WeekPages(ClientRecordPages[Week]):
         reckoned = reckon_week(week, moved)
         client = week.client
         mean = reckoned.mean if reckoned.filled else None
-        place = _place(reckoned, slot)
+        place, proposals = _place(reckoned, slot), told(week)
         return (
             {
                 "week": week,
@@ -154,7 +155,8 @@ class WeekPages(ClientRecordPages[Week]):
                 "version": week.version,
                 "last_change": week.last_change,
                 "here": reverse("week:page", args=[week.pk]),
-                "proposals": told(week),
+                "proposals": proposals,
+                "compared": compared(proposals) if len(proposals) > 1 else [],
                 "agreed": agreed_with(client),
                 "settings_form": self.settings_form(week),
                 "slot": place,
@@ -163,6 +165,8 @@ class WeekPages(ClientRecordPages[Week]):
                 "q": q,
                 "meal_names": dict(MEALS),
                 "unplanned": not reckoned.filled,
+                "without_dishes": not reckoned.filled and not open_to(client).exists(),
+                "shelf_school": client.school.partition(":")[0],
             }
             | strip_context(request, reckoned.plan, mean, client, "The average day")
             | (errors or {})

@@ -10,12 +10,13 @@ from django.views.decorators.http import require_POST
 from django_htmx.http import retarget
 
 from clients.pages.context import PageRequest
-from jobs.models import FAILED, Job
+from jobs.models import FAILED, WAITING, Job
 from jobs.queue import ask_to_stop, job_of, waits_for
 from jobs.work import CannotBe
 from nutrition.planning.proposals import MOST_WEEKS
 from week.models import Week
 from week.page import PAGES
+from week.proposals import compared, told
 from week.search import KIND, about, search
 
 # A page without script looks again after so long. [s]
@@ -27,7 +28,8 @@ def plan(request: PageRequest, pk: int) -> HttpResponse:
     """Begin to plan; the page asks after it."""
     week, _elsewhere = PAGES.opened(request, pk)
     try:
-        job = search(week, request.user, 1 if "one" in request.POST else MOST_WEEKS)
+        most = 1 if "one" in request.POST else MOST_WEEKS
+        job = search(week, request.user, most, "no_additions" not in request.POST)
     except CannotBe as error:
         messages.error(request, str(error))
         return _whole(request, week)
@@ -57,7 +59,16 @@ def progress(request: PageRequest, pk: int, job: int) -> HttpResponse:
 
 
 def _progress(request: PageRequest, week: Week, job: Job) -> HttpResponse:
-    context = {"week": week, "job": job, "waits": waits_for(job)}
+    # what stood there before the search began is none of its own
+    begun = job.state not in (WAITING,)
+    found = told(PAGES.stored(week.pk)) if begun else []
+    context = {
+        "week": week,
+        "job": job,
+        "waits": waits_for(job),
+        "proposals": found,
+        "compared": compared(found) if len(found) > 1 else [],
+    }
     if request.htmx:
         return retarget(render(request, "week/_progress.html", context), "#planning")
     page = render(request, "week/page.html", PAGES.context(request, week) | context)

@@ -14,7 +14,7 @@ from nutrition.planning.skeleton import Skeleton, days_of
 from nutrition.planning.week import DAY_BEFORE
 from nutrition.prep.batches import Container, Label, batch_for, label_of, portioned
 from nutrition.prep.cooling import FLASK, Cooling, cooling_of
-from nutrition.prep.keeping import Keeping, keeping_of
+from nutrition.prep.keeping import Keeping, endangered, keeping_of
 from nutrition.recipe.reckoning import Facts
 from nutrition.recipe.scaling import Scaled
 from recipes.facts import facts_of, room_of
@@ -252,17 +252,17 @@ def pots_of(week: Week, entries: Sequence[WeekEntry], skeleton: Skeleton) -> lis
     eatings = eatings_of(week, entries, skeleton)
     recipes = {row.pk: row for row in Recipe.with_removed.filter(pk__in=eatings)}
     cooking = days_of(skeleton.cooking, week.start, week.days)
-    out = []
+    in_danger, out = endangered(week.client.person()), []
     for pk, rows in eatings.items():
         recipe = recipes.get(pk)
         if recipe is None or facts_of(recipe).batch.grams <= 0:
             continue
-        prepared = prepared_of(recipe)
+        prepared = prepared_of(recipe, in_danger)
         eaten = [0.0] * week.days
         for one in rows:
             eaten[one.day] += one.servings
         foods = facts_of(recipe).foods()
-        keeping = keeping_of(recipe.title, recipe.role, foods)
+        keeping = keeping_of(recipe.title, recipe.role, foods, in_danger)
         cooked = cook(prepared, tuple(round(one, 2) for one in eaten), cooking)
         for pot in cooked or ():
             days = {day for day, _servings in pot.eaten}

@@ -16,6 +16,7 @@ from nutrition.recipe.method_steps import read_steps
 from nutrition.safety.cautions import Caution
 from webkit import figures
 from week.cautions import asked_of
+from week.from_dry import cooked_first
 from week.page import PAGES
 from week.pots import Pot
 from week.reckoning import reckon_week
@@ -64,6 +65,7 @@ def cooking(request: PageRequest, pk: int) -> HttpResponse:
         "client": week.client,
         "reckoned": reckoned,
         "pots": pots,
+        "first": cooked_first(week, reckoned.pots, reckoned.rows),
         "ask_household": for_the_household(request.practice, asked_of(reckoned)),
     }
     return render(request, "week/cooking.html", context)

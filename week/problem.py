@@ -4,30 +4,50 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from datetime import date
+from statistics import fmean
+
+from django.utils import timezone
 
 from clients.plan.cautions import situation_of
 from clients.plan.gate import gate_of
 from clients.plan.in_force import Plan, plan_of, plan_over
 from nutrition.composition.helpings import first_helping_g
-from nutrition.composition.portion import food_portion
 from nutrition.composition.supplements import per_day
+from nutrition.planning.additions import (
+    ADDED_PLACE,
+    WITHOUT_SNACKS,
+    places_for,
+    with_additions,
+)
 from nutrition.planning.candidates import (
-    OF_FOOD,
-    aims_of_days,
+    LARGE_FROM_KCAL,
+    WHOLE,
+    aims_of_day,
+    aims_of_week,
     candidate_of,
+    helpers_of,
     known_share,
+    on_the_plate,
     page_check,
+    shares_of_days,
+    usual_day_g,
     week_base,
 )
 from nutrition.planning.skeleton import Skeleton, days_of, from_data, slots_of
-from nutrition.planning.week import Candidate, Choice, Slot
+from nutrition.planning.week import (
+    DAY_BEFORE,
+    DAYS_OF_A_WEEK,
+    EVENING_BEFORE,
+    Candidate,
+    Choice,
+    Slot,
+)
 from nutrition.planning.week import Week as Problem
 from nutrition.portions.serving_limits import MOST_AT_ONCE_ML
-from nutrition.portions.staples import staples
-from nutrition.targets.aims import within_upper_levels
+from nutrition.prep.keeping import endangered
 from nutrition.targets.gastric import stomach_ml
 from planner.planned_copies import is_out
-from week.dishes import Thing, out_of, prepared_of, recipes_in, things_of
+from week.dishes import OUT, Thing, out_of, prepared_of, recipes_in, things_of
 from week.favorites import for_planning, without_school
 from week.models import Week, WeekEntry
 
@@ -82,16 +102,19 @@ def choice_of(entry: WeekEntry, thing: Thing | None) -> Choice | None:
     return Choice(candidate=thing.key, count=entry.amount)
 
 
-def pose(week: Week) -> Posed:
+def pose(week: Week, additions: bool = True) -> Posed:
     """What there is to plan: favorites and what stands in the week already, through the client's
-    gate, against the days' targets. Only where the client's targets are known."""
+    gate, against the days' targets; with `additions` also what may be put in where energy or
+    protein is missing. Only where the client's targets are known."""
     # Whole: one problem, a field a line.
     plan, skeleton = plan_for(week), skeleton_in(week)
     assert plan.day is not None
     gate = gate_of(plan)
     slots = list(slots_of(skeleton, week.start, week.days))
+    kcal = plan.day["energy_kcal"].aim
     kinds = [kind for kind in skeleton.kinds if any(slot.kind == kind for slot in slots)]
-    things, order = for_planning(week.client, kinds, plan, gate)
+    turns = skeleton, week.start.toordinal() // DAYS_OF_A_WEEK
+    things, order = for_planning(week.client, kinds, plan, gate, turns)
     # a favorite stands in the slots that it was kept for, and in no others that it would fit
     by_key = {
         one.key: replace(
@@ -100,6 +123,8 @@ def pose(week: Week) -> Posed:
         for one in things
     }
     entries = list(week.entries.select_related("recipe", "bowl", "planned"))
+    # what was added is added anew, or not
+    entries = [one for one in entries if one.place != ADDED_PLACE or one.locked]
     besides = [one.key for one in entries if not is_out(one) and one.key not in by_key]
     standing = things_of(besides, week.client)
     for entry in entries:
@@ -110,9 +135,20 @@ def pose(week: Week) -> Posed:
             by_key[entry.key] = replace(standing[entry.key], kinds=frozenset({f"only {entry.key}"}))
     slots = _placed(slots, entries, by_key, skeleton)
     taken = per_day(week.client.supplements_taken())
-    plain = [candidate_of(one.portion, one.kinds, one.counts, ()) for one in by_key.values()]
-    watched = [row.target.key for row in plan.watched]
-    aims, over_week = aims_of_days(plan.day, watched, known_share(plain, taken))
+    plain = [candidate_of(one.portion, one.kinds, OUT, ()) for one in by_key.values()]
+    watched, known = [row.target.key for row in plan.watched], known_share(plain, taken)
+    shares = shares_of_days(skeleton, plan.meals, week.start, week.days)
+    for entry in entries:
+        # a meal that is eaten out counts by its guess
+        if is_out(entry) and shares[entry.day] < WHOLE:
+            shares[entry.day] += sum(
+                meal.share for meal in plan.meals if meal.key == entry.meal and _away(week, entry)
+            )
+    days = sorted({slot.day for slot in slots})
+    aims = aims_of_day(plan.day, watched, known)
+    over_week = aims_of_week(
+        plan.day, watched, known, fmean([shares[day] for day in days]) if days else 1.0
+    )
     keys = [aim.key for aim in (*aims, *over_week)]
     base = week_base(taken, keys)
     recipes = recipes_in(by_key.values())
@@ -123,7 +159,7 @@ def pose(week: Week) -> Posed:
         candidate_of(
             replace(one.portion, key=one.key),
             one.kinds,
-            one.counts,
+            one.counts_for(kcal),
             keys,
             {str(pk): servings for pk, servings in one.parts.items() if pk in recipes},
             one.keeping,
@@ -132,30 +168,52 @@ def pose(week: Week) -> Posed:
         )
         for one in by_key.values()
     )
+    if additions:
+        candidates = with_additions(candidates, gate, keys, kcal >= LARGE_FROM_KCAL)
+        taken_places = {slot.key for slot in slots}
+        slots += [
+            one
+            for one in places_for(slots, len(plan.meals) > WITHOUT_SNACKS)
+            if one.key not in taken_places
+        ]
+    in_danger = endangered(person)
     # what was kept in spite of the school was the practitioner's to keep
     school = plan.school.name if plan.school else ""
-    density = plan.day.targets.get("kcal_per_gram")
     problem = Problem(
         days=week.days,
         slots=tuple(slots),
         candidates=candidates,
-        prepared=tuple(prepared_of(recipe) for recipe in recipes.values()),
+        prepared=tuple(prepared_of(recipe, in_danger) for recipe in recipes.values()),
         # an upper level that a tablet passes by itself is no matter of the plate
-        aims=within_upper_levels(aims, base),
+        aims=on_the_plate(aims, base),
+        aims_on_day={
+            day: on_the_plate(aims_of_day(plan.day, watched, known, share), base)
+            for day, share in shares.items()
+            if 0 < share < WHOLE
+        },
         over_week=over_week,
         base=base,
         base_grams=0.0,
         cook_days=days_of(skeleton.cooking, week.start, week.days),
+        first_evening=_first_evening(week),
         wishes=skeleton.wishes,
-        density_g=plan.day["energy_kcal"].aim / max(density.aim if density else 1.0, 0.3),
+        density_g=usual_day_g(plan.day),
         check=page_check(situation_of(plan), without_school(gate, school), taken),
     )
-    helpers = tuple(
-        candidate_of(food_portion(food, first_helping_g(food), key=food.slug), (), OF_FOOD, keys)
-        for food in staples(gate)
-        if not gate.why_not(food)
-    )
-    return Posed(problem=problem, things=by_key, helpers=helpers)
+    return Posed(problem=problem, things=by_key, helpers=helpers_of(gate, keys))
+
+
+def _away(week: Week, entry: WeekEntry) -> bool:
+    """Whether a meal is one that the skeleton does not plan."""
+    weekday = skeleton_in(week).days[week.date_of(entry.day).weekday()]
+    return entry.meal in weekday.away or not weekday.meals.get(entry.meal)
+
+
+def _first_evening(week: Week) -> int:
+    """The first evening on which something can be soaked, counted from the first day: tonight, or
+    the evening before one may begin to cook."""
+    tonight = (timezone.localdate() - week.start).days
+    return min(max(tonight, EVENING_BEFORE), DAY_BEFORE)
 
 
 def _placed(

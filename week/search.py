@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from time import monotonic
+from typing import Any
+
 from jobs.models import Job
 from jobs.queue import begin
 from jobs.work import CannotBe, Tell
-from nutrition.planning.proposals import MOST_WEEKS, PlannedWeek, weeks
-from nutrition.planning.search import Progress
+from nutrition.planning.proposals import MOST_WEEKS, PlannedWeek, offered, weeks
+from nutrition.planning.rotation import empty_kinds
+from nutrition.planning.search import Planning, Progress
 from nutrition.planning.week import BadWeek
 from practice.models import User
 from week.models import Week
@@ -14,6 +18,8 @@ from week.problem import Posed, plan_for, pose
 from week.proposals import as_kept
 
 KIND = "week"
+# While a search goes on what it found is shown anew no more often. [s]
+SHOWN_EVERY = 2.0
 NOT_KNOWN = "The client's targets are not known."
 NO_MEALS = "The skeleton has no meals: write some into it first."
 NONE_FOUND = (
@@ -27,10 +33,12 @@ def about(week: Week) -> str:
     return str(week.pk)
 
 
-def search(week: Week, by: User, most: int = MOST_WEEKS) -> Job:
-    """Ask for up to so many weeks. Raises CannotBe where there are no targets to plan for."""
+def search(week: Week, by: User, most: int = MOST_WEEKS, additions: bool = True) -> Job:
+    """Ask for up to so many weeks; with `additions` bread, beans or a snack may be put in where
+    energy or protein is missing. Raises CannotBe where there are no targets to plan for."""
     _has_targets(week)
-    return begin(week.practice, by, KIND, about(week), {"most": most})
+    asked = {"most": most, "additions": additions}
+    return begin(week.practice, by, KIND, about(week), asked)
 
 
 def _has_targets(week: Week) -> None:
@@ -40,11 +48,11 @@ def _has_targets(week: Week) -> None:
         raise CannotBe(plan.problem or NOT_KNOWN)
 
 
-def posed_of(week: Week) -> Posed:
+def posed_of(week: Week, additions: bool = True) -> Posed:
     """The problem. Raises CannotBe where there is none."""
     _has_targets(week)
     try:
-        posed = pose(week)
+        posed = pose(week, additions)
     except BadWeek as error:
         raise CannotBe(str(error)) from None
     if not posed.problem.slots:
@@ -56,28 +64,51 @@ def work(job: Job, tell: Tell) -> list[str]:
     """Search, and keep what is found with the week until one is taken. Raises CannotBe."""
     week = Week.with_removed.select_related("client", "made_for").get(pk=int(job.about))
     week.practice = job.practice
-    posed, better = posed_of(week), 0
-
-    def listen(progress: Progress) -> bool:
-        nonlocal better
-        better += 1
-        return tell(progress.share, f"{better} better weeks found; now {progress.improving}")
-
-    found = weeks(posed.problem, int(job.asked["most"]), tell=listen)
+    posed = posed_of(week, bool(job.asked.get("additions", True)))
+    # what was found before is no answer to this
+    _keep(week, [])
+    listening = _Listening(week, posed, tell)
+    found = weeks(posed.problem, int(job.asked["most"]), tell=listening)
     if not found:
         raise CannotBe(NONE_FOUND)
-    _keep(week, posed, found)
+    _keep(week, as_kept(week, posed, found))
     return [words] if (words := empty_words(posed)) else []
 
 
-def _keep(week: Week, posed: Posed, found: list[PlannedWeek]) -> None:
-    Week.with_removed.filter(pk=week.pk).update(proposals=as_kept(week, posed, found))
+class _Listening:
+    """Hears of each better week. The first that keeps the limits is shown at once, and better ones
+    in its place while somebody looks."""
+
+    def __init__(self, week: Week, posed: Posed, tell: Tell) -> None:
+        self.week, self.posed, self.tell = week, posed, tell
+        self.better, self.shown = 0, 0.0
+        self.until_now: dict[str, PlannedWeek] = {}
+
+    def __call__(self, progress: Progress) -> bool:
+        self.better += 1
+        name = progress.order.name
+        soon = name not in self.until_now or monotonic() - self.shown > SHOWN_EVERY
+        if progress.score.hard == 0 and soon:
+            planning = Planning(
+                planned=progress.planned, score=progress.score, order=progress.order
+            )
+            self.until_now[name] = offered(self.posed.problem, planning)
+            found = list(self.until_now.values())
+            _keep(self.week, as_kept(self.week, self.posed, found, looking=True))
+            self.shown = monotonic()
+        return self.tell(
+            progress.share, f"{self.better} better weeks found; now {progress.improving}"
+        )
+
+
+def _keep(week: Week, proposals: list[dict[str, Any]]) -> None:
+    """The proposals in place of those before, without the other fields of the week."""
+    Week.with_removed.filter(pk=week.pk).update(proposals=proposals)
 
 
 def empty_words(posed: Posed) -> str:
     """The kinds of slot that nothing may stand in, in words; empty for none."""
-    problem = posed.problem
-    empty = sorted({slot.kind for slot in problem.slots if not problem.choices(slot)})
+    empty = empty_kinds(posed.problem)
     if not empty:
         return ""
     kinds = ", ".join(f"“{kind}”" for kind in empty)

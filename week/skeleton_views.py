@@ -16,10 +16,14 @@ from clients.plan.gate import gate_of
 from clients.plan.in_force import plan_of
 from nutrition.planning.kinds import KINDS
 from nutrition.planning.skeleton import as_data
+from nutrition.planning.skeleton_words import AWAY
 from practice.versioned import StaleSave, version_in
+from recipes.ownership import open_to
 from webkit.request_values import key_in, short
-from week.favorites import decide, move_up, of_kinds
+from week.dishes import things_of
+from week.favorites import decide, eaten_gladly, move_up, of_kinds, search
 from week.forms import TypedSkeleton, as_typed, read_skeleton, typed_in
+from week.left_out import left_out, take_in
 from week.models import Favorite, Week
 from week.skeletons import keep, kept_version, skeleton_of, usual_for
 
@@ -41,6 +45,7 @@ def _page(
         "client": client,
         "typed": typed,
         "kinds": KINDS,
+        "away": AWAY,
         "version": kept_version(client) if version is None else version,
         "own": kept_version(client) > 0,
         "others": others.order_by("name")[:50],
@@ -59,6 +64,8 @@ def skeleton(request: PageRequest) -> HttpResponse:
     if "usual" in request.POST:
         return _page(request, as_typed(usual_for(client)))
     typed = typed_in(request.POST)
+    # what was asked about before is not asked about again
+    typed.means = {**skeleton_of(client).means, **typed.means}
     if "same" in request.POST:
         # Monday's meals on every day
         for (day, meal), _text in list(typed.cells.items()):
@@ -106,10 +113,17 @@ def copy(request: PageRequest) -> HttpResponse:
 
 
 def _favorites_context(request: PageRequest, client: Client) -> dict[str, Any]:
-    plan = plan_of(client)
+    plan, skeleton = plan_of(client), skeleton_of(client)
+    gate, q = gate_of(plan), short(request.GET, "q")
+    gladly, out = things_of(eaten_gladly(client), client), left_out(client, gate)
     return {
         "client": client,
-        "of_kinds": of_kinds(client, skeleton_of(client), plan, gate_of(plan)),
+        "q": q,
+        "found": search(client, skeleton, plan, gate, q) if q else [],
+        "of_kinds": [
+            (one, out.get(one.kind, [])) for one in of_kinds(client, skeleton, plan, gate)
+        ],
+        "gladly": [one.name for one in gladly.values()],
         "refused": Favorite.objects.filter(client=client, verdict="refused").select_related(
             "recipe", "bowl"
         ),
@@ -126,6 +140,29 @@ def favorites(request: PageRequest) -> HttpResponse:
     return render(request, template, _favorites_context(request, client))
 
 
+def _let_in(request: PageRequest, client: Client, kind: str, pk: int | None) -> None:
+    """A dish that was left out, with the change that lets it in."""
+    recipe = open_to(client).filter(pk=pk).first() if pk is not None else None
+    gate = gate_of(plan_of(client))
+    said = take_in(recipe, kind, client, gate, request.user) if recipe and kind in KINDS else ""
+    if said:
+        messages.success(request, said)
+    else:
+        messages.error(request, "That change can no longer be made: the dish was changed since.")
+
+
+def _keep_all(request: PageRequest, client: Client, kind: str) -> None:
+    """All that is proposed for a kind, or for every kind where none is named, kept at once."""
+    plan = plan_of(client)
+    kept = 0
+    for one in of_kinds(client, skeleton_of(client), plan, gate_of(plan)):
+        if kind in ("", one.kind):
+            for thing in one.proposed[: one.most - len(one.kept)]:
+                decide(client, one.kind, thing.key, "kept", request.user)
+                kept += 1
+    messages.success(request, f"Kept {kept} dish{'' if kept == 1 else 'es'}.")
+
+
 @require_POST
 def decided(request: PageRequest) -> HttpResponse:
     """Something kept, refused, moved up, or let go."""
@@ -138,8 +175,12 @@ def decided(request: PageRequest) -> HttpResponse:
         row = Favorite.objects.filter(pk=pk, client=client).first()
     if "up" in data and row is not None:
         move_up(row)
-    elif "back" in data and row is not None:
+    elif ("back" in data or "drop" in data) and row is not None:
         row.delete()
+    elif "let_in" in data:
+        _let_in(request, client, short(data, "kind", 20), key_in(data["let_in"]))
+    elif "keep_all" in data:
+        _keep_all(request, client, short(data, "kind", 20))
     elif "refuse" in data and row is not None:
         row.verdict = "refused"
         row.save()

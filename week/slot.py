@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from bowls.bowl import reckon_bowl
 from clients.plan.gate import gate_of
-from clients.plan.marks import marked_dish
-from recipes import adding
-from week.dishes import Thing, bowls_open_to
-from week.favorites import for_planning
+from week.dishes import Thing
+from week.favorites import for_planning, found_by_words
 from week.models import Week
 from week.problem import BESIDES, plan_for
 from week.reckoning import Place
@@ -42,17 +39,10 @@ def options_for(week: Week, place: Place, q: str) -> Options:
         liked = [_option(one, place) for one in things if one.key != _standing(place)]
     found: list[Option] = []
     if q:
-        asked = adding.typed(q)
-        rows = bowls_open_to(week.client)
-        bowls = [
-            ("bowl", marked_dish(gate, bowl, reckon_bowl(bowl).ingredients))
-            for bowl in adding.with_words(rows, "name", asked.words)[: adding.MOST_DISHES]
+        found = [
+            Option(key=key, name=row.said, said=row.kind, warns=row.one.why)
+            for key, row in found_by_words(week.client, gate, q)
         ]
-        recipes = [("recipe", one) for one in adding.found_recipes(week.client, gate, asked)]
-        foods = adding.found_foods(week.client, gate, asked, week.practice.measures)
-        for row in adding.in_order(week.client, asked, [*bowls, *recipes], foods):
-            key = f"{row.field}-{row.value}"
-            found.append(Option(key=key, name=row.said, said=row.kind, warns=row.one.why))
     return Options(liked, found)
 
 

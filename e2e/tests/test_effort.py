@@ -45,21 +45,7 @@ class Effort(BrowserCase):
         page = self.page
         self.begin("/clients/")
         page.get_by_role("button", name="New client").click()
-        page.wait_for_url("**/first-visits/*/")
-        expect(page.get_by_label("Name", exact=True)).to_be_focused()
-        page.keyboard.type("Isa Korhonen")
-        for label, value in (
-            ("Birth date or age", "41"),
-            ("Height [cm]", "168"),
-            ("Weight [kg]", "66"),
-        ):
-            field = page.get_by_label(label, exact=True)
-            field.click()
-            page.keyboard.type(value)
-        page.get_by_label("Sex used in equations").focus()
-        page.keyboard.type("f")
-        page.get_by_role("button", name="Make the client").first.click()
-        expect(page.get_by_role("heading", name="Isa Korhonen")).to_be_visible()
+        self.type_new_client()
         loads, clicks, _keys = self.spent()
         self.assertLessEqual(loads, CLIENT_LOADS)
         self.assertLessEqual(clicks, CLIENT_CLICKS)

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
+
+from django.db.models import QuerySet
+from django.utils import timezone
 
 from clients.models import Client
 from journal.eaten.spoken_log import dish_name
 from journal.models import LoggedEntry
+from nutrition.follow_up.gladly import is_liked
 from nutrition.planning.skeleton import Skeleton
 from week.dishes import Thing, things_of
 from week.models import Favorite
@@ -52,17 +57,8 @@ def _kind_of(thing: Thing, skeleton: Skeleton) -> str:
 def eaten_lately(client: Client, today: date) -> tuple[list[Eaten], list[Filled]]:
     """The dishes of the last two weeks, those not decided first, and how full each kind is."""
     skeleton = skeleton_of(client)
-    rows = (
-        LoggedEntry.objects.filter(day__client=client, day__date__gt=today - LATELY, food="")
-        .exclude(recipe=None, bowl=None)
-        .select_related("recipe", "bowl", "planned")
-    )
-    counts: dict[str, list[int]] = {}
-    names: dict[str, str] = {}
-    for row in rows:
-        one = counts.setdefault(_key(row), [0, 0])
-        one[0 if row.eaten else 1] += 1
-        names[_key(row)] = dish_name(row)
+    rows = list(_dishes(client, today).select_related("recipe", "bowl", "planned"))
+    counts, names = _counts(rows), {_key(row): dish_name(row) for row in rows}
     favorites = list(Favorite.objects.filter(client=client))
     verdicts = {row.key: row.verdict for row in favorites}
     kept = dict.fromkeys(skeleton.kinds, 0)
@@ -88,3 +84,25 @@ def eaten_lately(client: Client, today: date) -> tuple[list[Eaten], list[Filled]
         )
     out.sort(key=lambda one: (bool(one.verdict), -one.eaten, one.name))
     return out[:MOST], [Filled(kind, kept[kind], skeleton.limit(kind)) for kind in skeleton.kinds]
+
+
+def eaten_gladly(client: Client) -> list[str]:
+    """The dishes that were eaten again and never left in the last two weeks, most often first, by
+    what the planning knows them by."""
+    counts = _counts(_dishes(client, timezone.localdate()))
+    some = [(key, eaten) for key, (eaten, left) in counts.items() if is_liked(eaten, left)]
+    return [key for key, _eaten in sorted(some, key=lambda one: (-one[1], one[0]))]
+
+
+def _dishes(client: Client, today: date) -> QuerySet[LoggedEntry]:
+    """What of recipes and bowls was logged in the last two weeks."""
+    rows = LoggedEntry.objects.filter(day__client=client, day__date__gt=today - LATELY, food="")
+    return rows.exclude(recipe=None, bowl=None)
+
+
+def _counts(rows: Iterable[LoggedEntry]) -> dict[str, list[int]]:
+    """Of each dish how often it was eaten and how often left."""
+    counts: dict[str, list[int]] = {}
+    for row in rows:
+        counts.setdefault(_key(row), [0, 0])[0 if row.eaten else 1] += 1
+    return counts

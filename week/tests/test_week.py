@@ -16,6 +16,7 @@ from recipes.models import Recipe
 from week.forms import next_monday
 from week.models import ClientSkeleton, Favorite, MadeDay, Week, WeekEntry
 from week.reckoning import reckon_week
+from week.testing import planned_within
 
 SOUP = "2 cups white beans, cooked\n2 medium carrots, diced\n1 medium onion, diced\n3 cups water"
 
@@ -175,6 +176,11 @@ class Changing(WeekCase):
 
 
 class Planning(WeekCase):
+    def setUp(self):
+        super().setUp()
+        # little work is an answer still
+        self.enterContext(planned_within(1.0))
+
     def plan(self, week, **data):
         address = self.for_client(reverse("week:plan", args=[week.pk]))
         answer = self.client.post(address, data)
@@ -193,12 +199,16 @@ class Planning(WeekCase):
         self.plan(week)
         week.refresh_from_db()
         self.assertTrue(week.proposals)
-        self.assertContains(self.page(week), "Take this week")
+        self.assertContains(self.page(week), "Take this draft")
         self.take(week)
         rows = list(week.entries.all())
-        self.assertEqual(len(rows), 21)
+        added = [row for row in rows if row.kind == "added"]
+        self.assertEqual(len(rows) - len(added), 21)
+        # energy was missing, and what was put in for it is told
+        self.assertTrue(added)
+        self.assertEqual({row.place for row in added}, {19})
         self.assertFalse([row for row in rows if row.recipe_id == self.sesame.pk])
-        pinned = week.entries.get(day=1, meal="dinner")
+        pinned = week.entries.get(day=1, meal="dinner", place=0)
         self.assertEqual((pinned.recipe_id, pinned.locked), (self.stew.pk, True))
         week.refresh_from_db()
         self.assertEqual(week.proposals, [])
@@ -222,18 +232,28 @@ class Planning(WeekCase):
         Job.objects.update(stop=True)
         self.assertEqual(work_off_now(), 1)
         found = self.client.get(ask, headers={"HX-Request": "true"})
-        self.assertContains(found, "Take this week")
+        self.assertContains(found, "Take this draft")
         self.assertContains(found, "Stopped before the search was over")
         Job.objects.all().delete()
         forgotten = self.client.get(ask, headers={"HX-Request": "true"})
         self.assertContains(forgotten, "forgotten")
 
+    def test_what_its_page_would_ask_about_the_whole_week_is_said_before_it_is_taken(self):
+        """Beans and fruit bring no vitamin B12, and nothing is taken for it."""
+        week = self.begin()
+        self.plan(week)
+        page = self.page(week)
+        week.refresh_from_db()
+        (asked, *_more) = week.proposals[0]["asks"]
+        self.assertIn("vitamin B12", asked)
+        self.assertContains(page, "µg of vitamin B12 a day")
+
     def test_kinds_that_nothing_may_stand_for_are_named(self):
-        week = self.begin(**{f"cell-{day}-dinner": "main, shake" for day in range(7)})
+        week = self.begin(**{f"cell-{day}-dinner": "main, dressing" for day in range(7)})
         self.plan(week)
         address = reverse("week:progress", args=[week.pk, Job.objects.get().pk])
         over = self.client.get(self.for_client(address), follow=True)
-        self.assertContains(over, "“shake”")
+        self.assertContains(over, "“dressing”")
 
     def test_without_targets_it_says_why(self):
         self.client_row.birth_year = date.today().year - 12
@@ -421,11 +441,34 @@ class Skeletons(WeekCase):
                 "limit-soup": "x",
             },
         )
-        for words in ("Did you mean “soup”?", "write a name and a portion", "no whole number"):
+        for words in ("What is meant?", "write a name and a portion", "no whole number"):
             self.assertContains(answer, words, status_code=400)
         for kept in ("soap", "Jory a lot", 'value="many"'):
             self.assertContains(answer, kept, status_code=400)
         self.assertFalse(ClientSkeleton.objects.exists())
+
+    def test_it_is_written_as_people_talk_and_a_word_is_asked_about_once(self):
+        address = self.for_client(reverse("week:skeleton"))
+        cells = {f"cell-{day}-breakfast": "oats, gravel x2" for day in range(7)}
+        cells |= {f"cell-{day}-dinner": "bean main" for day in range(7)} | {"cell-5-dinner": "out"}
+        asked = self.post(address, cells)
+        self.assertContains(asked, "“gravel”", status_code=400)
+        self.assertContains(asked, 'name="word-0"', count=1, status_code=400)
+        self.assertContains(asked, "and 6 more", status_code=400)
+        said = {"word-0": "gravel", "means-0": "topping"}
+        self.assertEqual(self.post(address, cells | said).status_code, 302)
+        data = ClientSkeleton.objects.get().data
+        self.assertEqual(data["days"][0]["meals"]["breakfast"], "breakfast, topping x2")
+        self.assertEqual(data["days"][0]["meals"]["dinner"], "main")
+        self.assertEqual([day["away"] for day in data["days"]].index(["dinner"]), 5)
+        # it is known from then on
+        again = self.post(address, {"cell-0-lunch": "gravel", "version": "1"})
+        self.assertEqual(again.status_code, 302)
+
+    def test_what_is_likely_meant_is_chosen_already(self):
+        address = self.for_client(reverse("week:skeleton"))
+        asked = self.post(address, {"cell-0-lunch": "soap"})
+        self.assertContains(asked, '<option value="soup" selected>', status_code=400)
 
     def test_a_stale_skeleton_is_not_saved_over(self):
         address = self.for_client(reverse("week:skeleton"))
