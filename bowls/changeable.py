@@ -11,6 +11,7 @@ from django.http import HttpResponse, QueryDict
 from django.shortcuts import render
 from django.urls import reverse
 
+from bowls.bench_address import bench_for
 from bowls.bowl import Part, Reckoned, reckon_bowl
 from bowls.models import Bowl, BowlPart
 from bowls.page import PAGES, client_of, judged_meal, part_addresses
@@ -23,6 +24,7 @@ from nutrition.composition.food_classes import classes_of
 from nutrition.composition.foods import ROLES
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
+from nutrition.portions.part_role import role_of
 from nutrition.portions.problem import PlateShare
 from nutrition.portions.serving_limits import limits_around
 from nutrition.portions.serving_rules import servable
@@ -31,6 +33,8 @@ from nutrition.targets.schools import School
 from practice.undo import asked_by
 from recipes.client_copies import made_without
 from recipes.dishes import others_in, recipe_of
+from recipes.lessened import made_with_less
+from recipes.models import Recipe
 from webkit.drawing.dishes import dish_round, ghosts, outlined
 
 
@@ -123,15 +127,32 @@ class BowlChanges(Changeable):
         return why
 
     def remake(self, key: str) -> str:
-        part = next((part for part in self.reckoned.parts if str(part.pk) == key), None)
-        if self.client is None or part is None or part.row.recipe is None:
-            raise Outdated("That part is no longer in the bowl.")
-        made, said = made_without(
-            part.row.recipe, part.name, self.client, self.gate, self.request.user
-        )
+        part, recipe = self._recipe_in(key)
+        if self.client is None:
+            raise Outdated("Choose a client: the recipe is made again as theirs.")
+        made, said = made_without(recipe, part.name, self.client, self.gate, self.request.user)
         with self.record.changing(*asked_by(self.request)) as stored:
             stored.parts.filter(pk=part.pk).update(recipe=made)
         return said
+
+    def _recipe_in(self, key: str) -> tuple[Part, Recipe]:
+        """The part that is a recipe, and that. Raises Outdated where it is not there."""
+        part = next((part for part in self.reckoned.parts if str(part.pk) == key), None)
+        if part is None or part.row.recipe is None:
+            raise Outdated("That part is no longer in the bowl.")
+        return part, part.row.recipe
+
+    def lessen(self, key: str, food: str, left: float) -> str:
+        part, recipe = self._recipe_in(key)
+        if self.client is None:
+            raise Outdated("Choose a client: the recipe is made again as theirs.")
+        made, said = made_with_less(recipe, self.client, food, left, self.request.user)
+        with self.record.changing(*asked_by(self.request)) as stored:
+            stored.parts.filter(pk=part.pk).update(recipe=made)
+        return said
+
+    def bench_url(self, key: str, nutrient: str, most: float, ml: float) -> str:
+        return bench_for(self._recipe_in(key)[1].pk, nutrient, most, ml)
 
     def answer(self, key: str = "") -> HttpResponse:
         return PAGES.answer(self.request, PAGES.stored(self.record.pk))
@@ -170,7 +191,7 @@ class BowlChanges(Changeable):
 def _limited(part: Part, star: bool) -> Portion:
     row = part.row
     food = part.foods[0].food if row.food else None
-    served = servable(food, row.role)
+    served = servable(food, role_of(part.name, part.foods, part.profile, row.role))
     return replace(
         part.portion, limits=limits_around(served, row.grams, row.least_g, row.most_g, star)
     )

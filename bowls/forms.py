@@ -14,8 +14,11 @@ class BowlForm(forms.ModelForm):
         fields = ["name", "vessel_ml"]
 
 
-# What a bowl's sauce may be kept to.
-LIMITED = ("energy_kcal", "fat_g", "saturated_fat_g", "sodium_mg")
+# What a bowl's sauce may be kept to: whatever has a most.
+LIMITED = (
+    *("energy_kcal", "fat_g", "saturated_fat_g", "sodium_mg", "sugars_g", "added_sugars_g"),
+    *("carbohydrate_g", "protein_g", "potassium_mg", "phosphorus_mg", "vitamin_k_ug", "iodine_ug"),
+)
 
 
 class BenchForm(forms.Form):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from django.http import HttpResponse
+from django.http import HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, render
 
 from bowls.bowl import reckon_bowl
@@ -35,6 +35,7 @@ from nutrition.swaps.swap import Step, kitchen
 from recipes.changeable import RecipeChanges
 from recipes.facts import facts_of
 from recipes.models import Recipe
+from webkit.request_values import number_in
 
 # Thinned by these shares of its volume, for the table.
 SHARES = (0.0, 0.25, 0.5, 1.0)
@@ -70,7 +71,7 @@ def _thin(recipe: Recipe, covered: Covered, thinner: Food, why: str) -> Change |
 def _rich(recipe: Recipe, facts: Facts, sauce: Sauce, data: dict) -> list[RichRow]:
     """What of each rich line can go, its room made up with the thinner."""
     out = []
-    for rich in rich_lines(facts):
+    for rich in rich_lines(facts, data["key"]):
         found = cut(
             facts, sauce, rich, data["bowls"], data["per_bowl_ml"], data["key"], data["most"]
         )
@@ -123,6 +124,18 @@ def _wearing(recipe: Recipe) -> list[dict[str, object]]:
     return out
 
 
+def _asked(query: QueryDict, usual: dict[str, Any]) -> dict[str, Any] | None:
+    """What is asked for, what was left out as usual; None where nothing is asked. A link that names
+    only the limit and the room of a portion is enough."""
+    if not {"bowls", "key"} & set(query):
+        return None
+    given = {name: value for name, value in usual.items() if value is not None} | query.dict()
+    room = number_in(given["per_bowl_ml"])
+    if "bowls" not in query and room:
+        given["bowls"] = max(round(usual["volume_ml"] / room), 1)
+    return given
+
+
 def bench(request: PageRequest, pk: int) -> HttpResponse:
     """Thinner by how much, to what density, how many kcal and grams of fat a bowl, and how much of
     what is rich can go."""
@@ -150,9 +163,7 @@ def bench(request: PageRequest, pk: int) -> HttpResponse:
         "most": None,
         "density": None,
     }
-    form = BenchForm(
-        request.GET if "bowls" in request.GET else None, thinners=thinners, initial=usual
-    )
+    form = BenchForm(_asked(request.GET, usual), thinners=thinners, initial=usual)
     data = form.cleaned_data if form.is_valid() else usual
     volume = data["volume_ml"]
     sauce = Sauce(facts.batch, volume, food_table()[data["thinner"]])

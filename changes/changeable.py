@@ -12,7 +12,7 @@ from typing import Any, ClassVar
 from django.http import HttpResponse, QueryDict
 from django.urls import reverse
 
-from changes.offers import Edit
+from changes.offers import Edit, Outdated
 from clients.models import Client
 from clients.pages.context import PageRequest
 from clients.plan.gate import gate_of
@@ -154,6 +154,16 @@ class Changeable(ABC):
     def remake(self, key: str) -> str:
         """Make a recipe in it again without what the client must not have, and say so. Raises
         Outdated with the reason where that cannot be, StaleSave."""
+
+    def lessen(self, key: str, food: str, left: float) -> str:
+        """Make a recipe in it again with so much left of a food [share], as the client's own, and
+        say so. Raises Outdated, StaleSave."""
+        raise Outdated("Only a recipe in a bowl or a day is made with less of something.")
+
+    def bench_url(self, key: str, nutrient: str, most: float, ml: float) -> str:
+        """Where a dish in it is looked at line by line so that it brings no more than `most` of a
+        nutrient; empty for none. [mL]"""
+        return ""
 
     @abstractmethod
     def answer(self, key: str = "") -> HttpResponse:

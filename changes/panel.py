@@ -7,8 +7,10 @@ from django.shortcuts import render
 
 from changes.changeable import Changeable, Look
 from changes.gate_findings import held
-from changes.proposals import found, in_the_way_of, problem_of
+from changes.proposals import MOST_GOAL, found, goal_of, in_the_way_of, problem_of
 from nutrition.portions.problem import BadProblem
+from nutrition.targets.goal_words import UnreadGoal
+from webkit.request_values import short
 
 
 def _base(it: Changeable) -> dict[str, Any]:
@@ -58,7 +60,9 @@ def proposed(it: Changeable, wrong: dict[str, Any] | None = None) -> HttpRespons
             one.inside and one.limit.stops and not one.item.locked for one in context["held"]
         )
         try:
+            context["goal"] = short(request.GET, "goal", MOST_GOAL)
             problem = problem_of(it, look)
+            context["goal_said"] = [one.words for one in goal_of(it)]
             if context["settle_first"]:
                 pass
             elif later:
@@ -66,6 +70,8 @@ def proposed(it: Changeable, wrong: dict[str, Any] | None = None) -> HttpRespons
             else:
                 context |= found(it, look, problem)
                 context |= it.pictures(look, context["portions"])
+        except UnreadGoal as error:
+            context["goal_wrong"] = str(error)
         except BadProblem as error:
             context["problem"] = str(error)
     if request.htmx:

@@ -3,39 +3,45 @@ for a day."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from django.http import QueryDict
 
 from changes.aims import plan_aims
 from changes.changeable import Changeable, Look, limited
-from changes.offers import LEFT_OUT_G
+from changes.offers import LEFT_OUT_G, Edit
 from clients.plan.strip import Reading, in_one_line, reading, strip
 from nutrition.composition.amounts import DENSITY, amount_of
+from nutrition.composition.foods import Food
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Profile
 from nutrition.composition.unknown_amounts import Unknown
+from nutrition.portions.allowed import allowed
 from nutrition.portions.feasibility import within_reach
+from nutrition.portions.less_in_a_dish import brings_most
 from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import Problem, name_of
 from nutrition.portions.proposals import (
     Balanced,
     PortionChange,
     Proposal,
-    allowed,
     unknown_of,
 )
+from nutrition.portions.served_to import served_to
 from nutrition.portions.serving_limits import HEAPED
 from nutrition.swaps.hints import helping
 from nutrition.targets.aim import Aim
 from nutrition.targets.aims import judged, within_upper_levels
-from nutrition.targets.body import must_gain
+from nutrition.targets.body import is_thin_or_frail, must_gain
+from nutrition.targets.goal_words import Wanted, read_goal, with_goal
 from nutrition.written.household import say
 from webkit import figures
-from webkit.request_values import key_in, number_in
+from webkit.request_values import key_in, number_in, short
 
 MOST_TAKEN_G = 20_000.0
+# A goal that is typed beside the targets is no longer than this. [characters]
+MOST_GOAL = 200
 
 
 @dataclass(frozen=True)
@@ -46,6 +52,8 @@ class Shown:
     before: str
     after: str
     left_out: bool
+    # what is added to it
+    food: Food | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -62,6 +70,26 @@ class ShownProposal:
     unknown: list[str]
 
 
+@dataclass(frozen=True, kw_only=True)
+class Bench:
+    """A dish that brings most of what there is too much of, and where it is made with less."""
+
+    name: str
+    key: str
+    share: float
+    url: str
+
+
+def _benches(it: Changeable, problem: Problem) -> list[Bench]:
+    out = []
+    for one in brings_most(problem):
+        part = one.part
+        url = it.bench_url(part.key, one.key, one.may_be, part.ml_per_gram * part.grams)
+        if url:
+            out.append(Bench(name=part.name, key=one.key, share=one.share, url=url))
+    return out
+
+
 def _shown(
     proposal: Proposal,
     problem: Problem,
@@ -69,13 +97,15 @@ def _shown(
     look: Look,
     system: str,
 ) -> ShownProposal:
-    parts = {one.key: one for one in look.portions}
+    parts = {one.key: one for one in problem.parts if one.key in proposal.answer.portions}
+    there = {one.key for one in look.portions}
     changes = [
         Shown(
             change,
             say(parts[change.id], change.before, system),
             say(parts[change.id], change.after, system),
             change.after < LEFT_OUT_G,
+            food=parts[change.id].food if change.id not in there else None,
         )
         for change in proposal.changes
     ]
@@ -109,16 +139,24 @@ def _unknown_words(row: Unknown) -> str:
     return f"{nutrient.name} is unknown in {foods}: between {known} and {most} {nutrient.unit}"
 
 
+def goal_of(it: Changeable) -> tuple[Wanted, ...]:
+    """The goal of the practitioner's own that stands beside the targets. Raises UnreadGoal."""
+    return read_goal(short(it.request.GET, "goal", MOST_GOAL))
+
+
 def problem_of(it: Changeable, look: Look) -> Problem:
     """The portions that are looked at as a balance problem, as far as the gate lets them. Raises
-    BadProblem, for instance for a part with too small a step."""
+    BadProblem, for instance for a part with too small a step, and UnreadGoal."""
+    richer = is_thin_or_frail(it.day.person)
     portions = tuple(
-        replace(limited(one, it.gate), star=one.star and look.star) for one in look.portions
+        replace(served_to(limited(one, it.gate), it.gate, richer), star=one.star and look.star)
+        for one in look.portions
     )
     aims = judged(
         plan_aims(it.plan, look.meal, look.share, rest=look.rest_planned, there=look.rest),
         lambda key: amount_of(look.profile, key).known,
     )
+    aims = with_goal(aims, goal_of(it))
     base = {
         aim.key: amount_of(look.besides, aim.key).amount for aim in aims if aim.key != DENSITY
     } | {"energy_kcal": look.besides["energy_kcal"].amount}
@@ -131,6 +169,8 @@ def problem_of(it: Changeable, look: Look) -> Problem:
         plate=look.plate,
         cooks=True,
         eats_little=must_gain(it.day.person),
+        richer=richer,
+        meal=look.meal.key if look.meal else "",
         gate=it.gate,
     )
 
@@ -144,6 +184,7 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
     """
     request = it.request
     balanced_as = allowed(problem)
+    benches = _benches(it, problem)
     told, first, problem = balanced_as.told, balanced_as.answer, balanced_as.problem
     wanted = [
         aim
@@ -168,6 +209,7 @@ def found(it: Changeable, look: Look, problem: Problem) -> dict[str, object]:
             "portions": (told[chosen].answer if told else first).portions,
             "nothing_to_change": not told,
             "collisions": collisions,
+            "benches": benches,
             "query": _without_show(request.GET),
         }
         | (strip_after(it, look, shown[chosen].portions) if shown else {})
@@ -201,7 +243,7 @@ def in_the_way_of(problem: Problem, found: Balanced | None = None) -> dict[str, 
     solved again."""
     found = allowed(problem) if found is None else found
     problem, first = found.problem, found.answer
-    missed = misses(problem, first)
+    missed = misses(problem, first, found.asked)
     would_help = helping(problem, first) if missed or first.status == "infeasible" else []
     return {
         "misses": missed,
@@ -217,11 +259,25 @@ def _without_show(query: QueryDict) -> str:
     return kept.urlencode()
 
 
-def ticked(data: QueryDict) -> dict[str, float]:
-    """The portions that were ticked, by key. [g] What cannot be used is passed over."""
-    out = {}
+def ticked(data: QueryDict, known: Collection[str]) -> list[Edit]:
+    """What was ticked, of what is known and of foods that are added. What cannot be used is passed
+    over."""
+    out = []
     for part in data.getlist("take"):
-        grams = number_in(data.get(f"grams-{part}", ""))
-        if grams is not None and 0 <= grams <= MOST_TAKEN_G:
-            out[part] = grams
+        grams, food = number_in(data.get(f"grams-{part}", "")), data.get(f"food-{part}", "")
+        if grams is None or not 0 <= grams <= MOST_TAKEN_G:
+            continue
+        grams = grams if grams >= LEFT_OUT_G else 0.0
+        if part in known:
+            out.append(Edit(key=part, grams=grams))
+        elif food and grams:
+            out.append(Edit(key="", food=food, grams=grams))
     return out
+
+
+def less_ticked(data: QueryDict) -> tuple[str, str, float] | None:
+    """The dish in which there is to be less of a line, which food, and what is left of it [share];
+    None where that was not ticked."""
+    part, food = data.get("less", ""), data.get("less-food", "")
+    left = number_in(data.get("less-left", ""))
+    return (part, food, left) if part and food and left is not None and 0 <= left < 1 else None

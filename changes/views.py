@@ -8,9 +8,9 @@ from django.utils.text import capfirst
 from django.views.decorators.http import require_POST
 
 from changes.changeable import Changeable, Look, of_kind
-from changes.offers import LEFT_OUT_G, Edit, Outdated, taken
+from changes.offers import Outdated, taken
 from changes.panel import looked_at, proposed
-from changes.proposals import strip_after, ticked
+from changes.proposals import less_ticked, strip_after, ticked
 from changes.swaps import panel, portions_after
 from clients.pages.context import PageRequest
 from nutrition.composition.profile import Profile
@@ -30,17 +30,21 @@ def balance(request: PageRequest, pk: int, kind: str) -> HttpResponse:
 
 
 def _take_portions(it: Changeable) -> HttpResponse:
+    """The portions that were ticked, what is added, and less of a line in a dish."""
     asked = it.request.POST
-    edits = [
-        Edit(key=key, grams=grams if grams >= LEFT_OUT_G else 0.0)
-        for key, grams in ticked(asked).items()
-        if key in it.known()
-    ]
+    edits, less = ticked(asked, it.known()), less_ticked(asked)
+    version = version_in(asked.get("version")) or 0
     try:
+        if less is not None:
+            messages.success(it.request, it.lessen(*less))
+            it, _elsewhere = type(it).opened(it.request, it.record.pk)
+            version = it.record.version
         if edits:
-            it.write(edits, "", it.request.GET, version_in(asked.get("version")) or 0)
-    except (Outdated, StaleSave):
+            it.write(edits, "", asked, version)
+    except StaleSave:
         messages.error(it.request, OUTDATED)
+    except Outdated as error:
+        messages.error(it.request, str(error) if less is not None else OUTDATED)
     return it.answer()
 
 

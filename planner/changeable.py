@@ -11,6 +11,7 @@ from functools import cached_property
 from django.http import HttpResponse, QueryDict
 from django.shortcuts import render
 
+from bowls.bench_address import bench_for
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
 from changes.aims import WHOLE_DAY, meal_of, meal_options
@@ -21,6 +22,7 @@ from clients.pages.context import PageRequest
 from clients.plan.in_force import Plan
 from nutrition.composition.portion import Dish, Limits, Portion
 from nutrition.composition.profile import Profile
+from nutrition.portions.part_role import role_of
 from nutrition.portions.serving_limits import (
     BOWL_COUNTS,
     SERVING_COUNTS,
@@ -41,6 +43,7 @@ from practice.undo import asked_by
 from recipes.client_copies import made_without
 from recipes.dishes import others_in, recipe_of
 from recipes.facts import facts_of
+from recipes.lessened import made_with_less
 from webkit.drawing.dishes import FILLED, dish_round, ghosts, outlined
 
 MOST_BOWLS = 6
@@ -222,6 +225,22 @@ class DayChanges(Changeable):
             row.save()
         return said
 
+    def lessen(self, key: str, food: str, left: float) -> str:
+        entry = self.entries.get(key)
+        if entry is None or entry.row.recipe is None:
+            return super().lessen(key, food, left)
+        row, by = entry.row, self.request.user
+        made, said = made_with_less(row.recipe, self.client, food, left, by)
+        with self.record.changing(*asked_by(self.request)):
+            row.recipe = made
+            plan_dish(row, self.record.practice)
+            row.save()
+        return said
+
+    def bench_url(self, key: str, nutrient: str, most: float, ml: float) -> str:
+        entry = self.entries.get(key)
+        return bench_for(entry.row.recipe_id, nutrient, most, ml) if entry is not None else ""
+
     def answer(self, key: str = "") -> HttpResponse:
         stored = PAGES.stored(self.record.pk)
         return PAGES.answer(self.request, stored)
@@ -271,5 +290,8 @@ def _limits(entry: Entry) -> Limits:
         return limits_around(servable(food, food.role), grams)
     counts = BOWL_COUNTS if row.bowl_id else SERVING_COUNTS
     unit_ml = entry.portion.volume_ml / row.amount if row.amount else 0.0
-    rich = row.recipe is not None and servable(None, row.recipe.role).last
+    one = entry.portion
+    said = row.recipe.role if row.recipe is not None else ""
+    role = role_of(one.name, one.foods, one.profile, said)
+    rich = row.recipe is not None and servable(None, role).last
     return limits_by_count(counts, row.amount, entry.portion.unit_g, unit_ml, rich)

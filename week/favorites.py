@@ -14,8 +14,9 @@ from clients.models import Client
 from clients.plan.in_force import Plan
 from clients.plan.marks import marked_dish
 from nutrition.composition.amounts import DENSITY, amount_of
+from nutrition.composition.dish_names import KINDS
 from nutrition.planning.candidates import LIKED
-from nutrition.planning.kinds import KINDS, STANDS_IN, USUAL_FOODS
+from nutrition.planning.kinds import STANDS_IN, USUAL_FOODS
 from nutrition.planning.skeleton import Skeleton
 from nutrition.safety.gate import Gate
 from practice.models import User

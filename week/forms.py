@@ -11,7 +11,7 @@ from typing import Any
 from django import forms
 from django.utils import timezone
 
-from nutrition.planning.kinds import KINDS
+from nutrition.composition.dish_names import KINDS
 from nutrition.planning.skeleton import (
     WEEKDAYS,
     BadSkeleton,

@@ -14,7 +14,7 @@ from clients.models import Client
 from clients.pages.context import PageRequest
 from clients.plan.gate import gate_of
 from clients.plan.in_force import plan_of
-from nutrition.planning.kinds import KINDS
+from nutrition.composition.dish_names import KINDS
 from nutrition.planning.skeleton import as_data
 from nutrition.planning.skeleton_words import AWAY
 from practice.versioned import StaleSave, version_in

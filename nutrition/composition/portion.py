@@ -33,7 +33,7 @@ class Limits:
     hint goes beyond, `held` says why it may not be larger. [g]
 
     What `keeps` is not made smaller unless a most that is named requires it; what comes `last` is
-    not made larger first.
+    not made larger first; what is `first` is made smaller before anything that is not.
     """
 
     least: float
@@ -43,6 +43,7 @@ class Limits:
     held: str = ""
     keeps: bool = False
     last: bool = False
+    first: bool = False
 
 
 AS_IT_IS = Limits(least=0.0, most=0.0, step=1.0)

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from nutrition.composition.animal_foods import animal_foods
 from nutrition.composition.cooking import check_tables as cooking_tables
+from nutrition.composition.dish_names import dish_kinds
 from nutrition.composition.food_classes import food_classes
 from nutrition.composition.food_mosts import food_mosts
 from nutrition.composition.food_search import food_index
@@ -12,7 +13,6 @@ from nutrition.composition.foods import food_table
 from nutrition.insight.glycemic import glycemic_index
 from nutrition.insight.variety import color_of
 from nutrition.planning.additions import additions
-from nutrition.planning.kinds import dish_kinds
 from nutrition.planning.skeleton import check_skeletons
 from nutrition.planning.skeleton_words import skeleton_words
 from nutrition.prep.buying import check_sold

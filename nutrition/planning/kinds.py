@@ -3,21 +3,13 @@ what it is called, from data/dish_kinds.toml, or else by what is in it."""
 
 from __future__ import annotations
 
-import re
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass
-from functools import lru_cache
 
+from nutrition.composition.dish_names import named_by
 from nutrition.composition.foods import Food
 from nutrition.composition.ingredient import Ingredient
-from nutrition.composition.tables import BadTable, toml_rows
 from nutrition.prep.keeping import is_heated
 
-# The kinds by their names, in the order of a menu.
-KINDS = (
-    *("breakfast", "grain", "bread", "soup", "salad", "main", "bowl", "beans"),
-    *("vegetable", "greens", "dressing", "topping", "fruit", "milk", "shake", "seeds", "snack"),
-)
 # Where the same thing every day is what the client wants; what may come twice on a day; and foods
 # that are no dish, and go by no rotation. Common practice, no source.
 STAYS = frozenset(("fruit", "milk", "bread", "seeds", "dressing", "topping", "shake"))
@@ -54,7 +46,6 @@ BY_GROUP = {
 }
 
 
-ROW = ("name", "without", "roles", "kinds")
 SIDES = ("vegetable", "greens", "topping", "base")
 # So much of a dish that nobody gave a role makes it a side: of vegetables as light as these, of
 # grain and the like. Common practice, no source. [share], [kcal/g]
@@ -63,50 +54,16 @@ VEGETABLES = ("vegetable", "leafy green", "mushroom", "fresh herb", "fermented v
 STARCHES = ("grain", "starchy vegetable", "pasta")
 
 
-@dataclass(frozen=True, kw_only=True)
-class _Row:
-    name: str
-    without: str
-    roles: Collection[str]
-    kinds: frozenset[str]
-
-    def fits(self, said: str, role: str) -> bool:
-        if self.roles and role not in self.roles:
-            return False
-        if self.without and re.search(self.without, said):
-            return False
-        return re.search(self.name, said) is not None
-
-
-@lru_cache(maxsize=1)
-def dish_kinds() -> tuple[_Row, ...]:
-    """The rows of the table, in their order. Raises BadTable."""
-    out = []
-    for code, row in toml_rows("dish_kinds.toml", ROW, ("name", "kinds")).items():
-        if set(row["kinds"]) - set(KINDS):
-            raise BadTable(f"dish_kinds.toml, {code}: no such kind", code)
-        out.append(
-            _Row(
-                name=row["name"],
-                without=row.get("without", ""),
-                roles=row.get("roles", ()),
-                kinds=frozenset(row["kinds"]),
-            )
-        )
-    return tuple(out)
-
-
 def kinds_of_recipe(name: str, role: str, foods: Sequence[Ingredient]) -> frozenset[str]:
     """The slots that a recipe can stand in, by its name, its role in a bowl, and whether it is
     cooked; a dish that nobody gave a role by what most of it is."""
-    said = name.lower()
-    row = next((one for one in dish_kinds() if one.fits(said, role)), None)
-    if row is not None:
+    named = named_by(name, role)
+    if named is not None:
         # what is served as a part of a bowl may be that part too
-        if row.kinds == frozenset(BY_ROLE["sauce"]) and is_heated(foods):
+        if named == frozenset(BY_ROLE["sauce"]) and is_heated(foods):
             return frozenset(BY_ROLE["topping"])
         own = set(BY_ROLE[role]) if role in SIDES else set()
-        return row.kinds | (own if "salad" in row.kinds else set())
+        return named | (own if "salad" in named else set())
     if role == "greens" and not is_heated(foods):
         return frozenset({"salad", "greens"})
     if role == "dish":

@@ -13,9 +13,10 @@ from datetime import date, timedelta
 from functools import lru_cache
 from typing import Any
 
+from nutrition.composition.dish_names import KINDS
 from nutrition.composition.errors import CoreError
 from nutrition.composition.tables import BadTable, toml_rows
-from nutrition.planning.kinds import KINDS, LEAST_OF_KIND, REPEATS, STAYS
+from nutrition.planning.kinds import LEAST_OF_KIND, REPEATS, STAYS
 from nutrition.planning.skeleton_words import AWAY, kind_of_word, skeleton_words
 from nutrition.planning.week import OVER_ALL, TURNS, Slot, Turns, Wishes
 from nutrition.targets.meals import MEAL_NAMES, PATTERN_SHARES

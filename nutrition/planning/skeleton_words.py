@@ -6,9 +6,10 @@ from __future__ import annotations
 import re
 from functools import lru_cache
 
+from nutrition.composition.dish_names import KINDS
 from nutrition.composition.food_search import food_index
 from nutrition.composition.tables import BadTable, toml_rows
-from nutrition.planning.kinds import KINDS, kinds_of_food
+from nutrition.planning.kinds import kinds_of_food
 
 AWAY = "away"
 ROW = ("words",)

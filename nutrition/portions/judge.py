@@ -2,9 +2,10 @@
 worse, what is missed, how many parts move.
 
 In this order: (1) a limit that is kept stays kept, and one that is broken is broken no further,
-best not at all; (2) the weighted misses, each over its aim, with so much added for each part that
-moves, are smallest: a part moves only if it earns its move; (3) the energy is near its aim, and the
-steps are few.
+best not at all; what brings less of it for its energy than the whole does is not held by it, up to
+a hundredth of the limit; and nothing is made smaller before what a cook takes away first; (2) the
+weighted misses, each over its aim, with so much added for each part that moves, are smallest: a
+part moves only if it earns its move; (3) the energy is near its aim, and the steps are few.
 """
 
 from __future__ import annotations
@@ -18,7 +19,7 @@ from nutrition.composition.amounts import DENSITY
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
-from nutrition.portions.problem import Grid, Problem, based_on, npt_ints
+from nutrition.portions.problem import STOMACH, Grid, Problem, based_on, npt_ints
 from nutrition.targets.aim import SLACK
 
 Ways = npt.NDArray[np.int64]
@@ -27,10 +28,17 @@ Ways = npt.NDArray[np.int64]
 # no source.
 EARNS, LEAST_EARNED = 0.05, 0.02
 HARD, ROOM, NEAR, A_STEP = 1000.0, 1.5, 0.1, 1e-4
+# A stomach holds no more, whatever is short. Common practice, no source.
+IN_THE_STOMACH = 10.0
 # What 100 g more on the plate count for who eats little. Common practice, no source.
 A_PLATEFUL = 0.04
 # What keeps its size, and what comes last, must earn a move the wrong way so many times over.
 AGAINST_THE_GRAIN = 3.0
+# Of a limit that is broken what matters little to it may bring so much more, together; what brings
+# less than this of what there is too much of need not go first. Common practice, no source. [share]
+HARMLESS, MATTERS = 0.01, 0.05
+# What goes first has gone far enough when half of it is left. Common practice, no source. [share]
+FAR_ENOUGH = 0.5
 # Limits that the practitioner's own portions may break: upper levels, and the star.
 OWN_ORDER = frozenset(NUTRIENT) | {"star"}
 
@@ -51,11 +59,13 @@ class Judge:
         self.row_room = np.array([row.most - float(row.per_step @ self.begin) for row in rows])
         # an upper level that nobody wished for, and which part is the largest, are not made worse;
         # to better them is no goal
-        wished = {aim.key for aim in problem.aims if aim.weight > 0}
+        hard = {aim.key for aim in problem.aims if aim.weight > 0} | {STOMACH}
         self.row_weight = np.array(
-            [HARD if row.name in wished else 0.0 if row.name in OWN_ORDER else ROOM for row in rows]
+            [HARD if row.name in hard else 0.0 if row.name in OWN_ORDER else ROOM for row in rows]
         )
         self.broken_now = np.maximum(-self.row_room, 0.0)
+        self.light = self._light()
+        self.harmless = np.array([HARMLESS * row.whole for row in rows])
         self.aims = [aim for aim in problem.aims if aim.weight > 0]
         self.weight = np.array([aim.weight for aim in self.aims])
         self.per = np.array([aim.per for aim in self.aims])
@@ -87,6 +97,42 @@ class Judge:
         self.down = np.array([dear if part.limits.keeps else self.earned for part in grid.free])
         fills = A_PLATEFUL / 100.0 if problem.eats_little else 0.0
         self.step_up = A_STEP + fills * np.asarray(grid.step_g)
+        self.first, self.enough = self._first()
+
+    def _light(self) -> npt.NDArray[np.float64]:
+        """For each limit what a step more of each part brings of it where that matters little: the
+        limit is a nutrient's and broken, and the part brings less of it for its energy than the
+        whole. Nothing elsewhere."""
+        grid = self.grid
+        kcal = np.array([part.amount("energy_kcal") for part in grid.free]) * grid.step_g
+        there = sum(part.amount("energy_kcal") * grams for part, grams in grid.fixed)
+        there += float(kcal @ (self.begin_g / grid.step_g)) + based_on(self.problem, "energy_kcal")
+        out = np.zeros_like(self.row_each)
+        for at, row in enumerate(grid.rows):
+            if row.whole > 0 and self.broken_now[at] > SLACK:
+                of_whole = row.whole + self.broken_now[at]
+                light = row.per_step * max(there, 1e-9) < of_whole * kcal
+                out[at] = np.where(light, np.maximum(row.per_step, 0.0), 0.0)
+        return out
+
+    def _first(self) -> tuple[npt.NDArray[np.bool_], Ways]:
+        """The parts that go first, since they bring enough of something that there is too much of;
+        and how many steps away they have gone far enough."""
+        grid = self.grid
+        over = np.zeros(len(grid.free), dtype=bool)
+        now = self.totals(self._nothing())[0] if self.aims else np.zeros(0)
+        for at in range(len(self.aims)):
+            if not self.density[at] and now[at] > self.high[at] + SLACK * self.per[at]:
+                brought = self.each[at] * self.begin_g / grid.step_g
+                over |= brought >= MATTERS * now[at]
+        first = np.array([part.limits.first for part in grid.free], dtype=bool) & over
+        half = np.ceil(FAR_ENOUGH * self.begin_g / grid.step_g - 1e-9).astype(np.int64)
+        return first, np.maximum(-half, self.least)
+
+    def out_of_order(self, ways: Ways) -> npt.NDArray[np.bool_]:
+        """Whether a way makes something smaller before what goes first has gone far enough."""
+        early = ((ways < 0) & ~self.first).any(axis=1)
+        return np.asarray(early & ((ways > self.enough) & self.first).any(axis=1))
 
     def _nothing(self) -> Ways:
         return np.zeros((1, len(self.grid.free)), dtype=np.int64)
@@ -126,14 +172,18 @@ class Judge:
         return np.asarray((self.weight * missed / self.per).sum(axis=1))
 
     def _over(self, ways: Ways) -> npt.NDArray[np.float64]:
-        """By how much each way breaks each limit, a row for each way."""
-        return np.asarray(np.maximum(ways @ self.row_each.T - self.row_room, 0.0))
+        """By how much each way breaks each limit, a row for each way; what matters little to it
+        is not counted."""
+        more = np.maximum(ways, 0) @ self.light.T
+        return np.asarray(np.maximum(ways @ self.row_each.T - more - self.row_room, 0.0))
 
     def excess(self, ways: Ways) -> Vector:
         """What broken limits weigh, together; infinite where one is broken further than at
         first."""
         over = self._over(ways)
         worse = (over > self.broken_now + SLACK).any(axis=1)
+        worse |= (np.maximum(ways, 0) @ self.light.T > self.harmless + SLACK).any(axis=1)
+        worse |= self.out_of_order(ways)
         weighed = np.where(over > SLACK, over, 0.0) @ self.row_weight
         return np.asarray(np.where(worse, np.inf, weighed))
 
@@ -148,7 +198,8 @@ class Judge:
         """What a way still misses, a broken limit counted as a miss of its own size, and of room as
         heavier."""
         over = self._over(way[None, :])[0]
-        broken = np.where(over > SLACK, over, 0.0) * np.minimum(self.row_weight, ROOM)
+        heavy = [IN_THE_STOMACH if row.name == STOMACH else ROOM for row in self.grid.rows]
+        broken = np.where(over > SLACK, over, 0.0) * np.minimum(self.row_weight, heavy)
         return float(self.misses(way[None, :])[0] + np.sum(broken))
 
     def cost(self, ways: Ways) -> Vector:

@@ -37,13 +37,14 @@ def number(key: str, value: float) -> str:
     return f"{value:,.{NUTRIENT[key].decimals}f} {NUTRIENT[key].unit}"
 
 
-def misses(problem: Problem, answer: Answer) -> list[Miss]:
-    """The targets that the answer misses, each with the reason."""
+def misses(problem: Problem, answer: Answer, asked: Problem | None = None) -> list[Miss]:
+    """The targets that the answer misses, each with the reason. `asked`: the problem with all that
+    its parts may be, where some are held for a cook's sake."""
     out = []
     for aim in problem.aims:
         by = aim.miss(answer.totals[aim.key], answer.at_most[aim.key])
         if by:
-            out.append(Miss(aim.key, by, _why(problem, aim, by)))
+            out.append(Miss(aim.key, by, _why(problem, aim, by, asked or problem)))
     return sorted(
         out,
         key=lambda miss: (
@@ -52,9 +53,9 @@ def misses(problem: Problem, answer: Answer) -> list[Miss]:
     )
 
 
-def _why(problem: Problem, aim: Aim, by: float) -> str:
+def _why(problem: Problem, aim: Aim, by: float, asked: Problem) -> str:
     """The bounds of the parts themselves, or the targets that pull the other way."""
-    alone = replace(problem, aims=(aim.softened(1.0),), vessel_ml=None, plate=())
+    alone = replace(asked, aims=(aim.softened(1.0),), vessel_ml=None, rooms=(), plate=())
     alone = replace(alone, parts=tuple(replace(part, star=False) for part in alone.parts))
     best, violation = least_missed(alone)
     if violation > SLACK:
@@ -75,8 +76,11 @@ def _why(problem: Problem, aim: Aim, by: float) -> str:
         return "a further change would close it, and is not worth its while"
     if against:
         return f"it cannot be met together with {', '.join(against[:3])}"
-    if problem.vessel_ml is not None or problem.plate or any(part.star for part in problem.parts):
+    stars = any(part.star for part in problem.parts)
+    if problem.vessel_ml is not None or problem.rooms or problem.plate or stars:
         _steps, free = least_missed(replace(alone, aims=problem.aims))
+        if free <= SLACK and problem.rooms:
+            return "what a stomach holds after surgery stands in the way"
         if free <= SLACK:
             return "what the vessel holds, the plate's proportions or the star stand in the way"
     return "all targets together leave no room for it"

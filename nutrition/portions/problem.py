@@ -69,8 +69,9 @@ class Problem:
 
     Of a limit that nobody wished for, an upper level, only what is known counts where its key is in
     `known_only`. `cooks`: portions are changed as a cook would, few at a time; `eats_little`: what
-    is put on the plate counts against an answer. `judged_as` says which meal it was taken for. What
-    may be added is let through by the `gate`.
+    is put on the plate counts against an answer; `richer`: what is short is made up by what is
+    rich, not by more. `judged_as` says which meal it was taken for, `meal` is its key. What may be
+    added is let through by the `gate`.
     """
 
     parts: tuple[Portion, ...]
@@ -83,7 +84,9 @@ class Problem:
     known_only: frozenset[str] = frozenset()
     cooks: bool = False
     eats_little: bool = False
+    richer: bool = False
     judged_as: str = ""
+    meal: str = ""
     gate: Gate = OPEN
 
     def __post_init__(self) -> None:
@@ -158,7 +161,9 @@ class Problem:
             return replace(
                 self, parts=tuple(part if own.key == part.key else own for own in self.parts)
             )
-        return replace(self, parts=(*self.parts, part))
+        # what is added to a meal takes its room in the stomach
+        rooms = tuple(replace(room, ids=room.ids | {part.key}) for room in self.rooms[:1])
+        return replace(self, parts=(*self.parts, part), rooms=(*rooms, *self.rooms[1:]))
 
     def with_aim(self, aim: Aim) -> Problem:
         """The same with a target in place of the one of its key."""
@@ -168,11 +173,12 @@ class Problem:
 @dataclass(frozen=True)
 class Row:
     """Something linear that must stay at or under `most`: the sum of `per_step` times steps. `name`
-    says what it is."""
+    says what it is; of a nutrient's most `whole` is all of the limit, over its aim."""
 
     name: str
     per_step: Vector
     most: float
+    whole: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -290,7 +296,8 @@ class Grid:
         for i, wish in enumerate(self.soft):
             aim = wish.aim
             if aim.firm_high and aim.high is not None:
-                rows.append(Row(aim.key, self.per_step[i], float(self.high[i] - self.start[i])))
+                to_high = float(self.high[i] - self.start[i])
+                rows.append(Row(aim.key, self.per_step[i], to_high, max(float(self.high[i]), 0.0)))
             if aim.firm_low and aim.low is not None:
                 rows.append(Row(aim.key, -self.per_step[i], float(self.start[i] - self.low[i])))
         if self.problem.vessel_ml is not None:

@@ -11,11 +11,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from nutrition.composition.nutrients import NUTRIENT
-from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Vector
 from nutrition.composition.unknown_amounts import WORTH_SAYING, Unknown, names_unknown
 from nutrition.portions.judge import Judge, Ways
-from nutrition.portions.problem import BadProblem, Grid, Problem, name_of, npt_ints
+from nutrition.portions.less_in_a_dish import LineCut, cut_of
+from nutrition.portions.problem import STOMACH, Grid, Problem, name_of, npt_ints
 from nutrition.portions.smallest_changes import best_of_all, best_pair, best_single
 from nutrition.portions.solver import Answer, answer_from
 from nutrition.portions.work import Work
@@ -28,6 +28,9 @@ ONE, TWO, MORE, MUST = "One change", "Two changes", "Several changes", "What mus
 # offered; and only where so much more is closed may a part shrink or grow that should not first.
 CLOSES_MORE, LEAST_CLOSED, WORTH_BREAKING = 0.08, 0.08, 0.1
 CLEARED, WHOLLY = 1e-6, 0.995
+# Less of a line in a dish is said before the dish is made smaller where it leaves no more than so
+# much of the miss more. Common practice, no source. [share]
+AS_GOOD = 0.15
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -49,7 +52,7 @@ class PortionChange:
 class Proposal:
     """An answer with its name and its changes, largest first; the share of the miss it closes [0 to
     1], and what it does for the person and what that costs. `because` names the mosts for which
-    vegetables are made smaller."""
+    vegetables are made smaller; `cut` is what is less in a dish."""
 
     name: str
     answer: Answer
@@ -57,6 +60,7 @@ class Proposal:
     closes: float
     sentence: str
     because: tuple[str, ...] = ()
+    cut: LineCut | None = None
 
 
 def limited_by(grid: Grid, steps: npt_ints, at: int, direction: int) -> str:
@@ -204,11 +208,12 @@ def _answer(judge: Judge, way: Ways, status: str) -> Answer:
 
 @dataclass(frozen=True)
 class Balanced:
-    """What is proposed, and the problem with the parts that may move for it: what stands in the way
-    is looked for in that."""
+    """What is proposed, the problem with the parts that may move for it, and as it was `asked`:
+    what stands in the way is looked for in those."""
 
     told: tuple[Proposal, ...]
     problem: Problem
+    asked: Problem
 
     @property
     def answer(self) -> Answer:
@@ -224,20 +229,38 @@ def proposals(problem: Problem, work: Work | None = None) -> list[Proposal]:
 def balanced(problem: Problem, work: Work | None = None) -> Balanced:
     """The best single change, the best pair, then the whole, each only where it closes more than
     fewer changes do. Nothing where nothing is missed and nothing must change."""
-    best, because = _allowed_to(problem.without_hopeless_limits(), work)
-    return Balanced(tuple(_told(best, because)), best.judge.problem)
+    hopeful = problem.without_hopeless_limits()
+    best, because = _allowed_to(hopeful, work)
+    gap = best.judge.gap
+    found = cut_of(hopeful) if gap > CLEARED and problem.cooks else None
+    if found is not None:
+        lessened, cut = found
+        other, why = _allowed_to(lessened, work)
+        if other.left <= best.left + AS_GOOD * gap:
+            told = _told(other, why, cut, gap)
+            return Balanced(tuple(told), other.judge.problem, lessened)
+    return Balanced(tuple(_told(best, because)), best.judge.problem, problem)
 
 
-def _told(best: _Found, because: tuple[str, ...]) -> list[Proposal]:
+def _told(
+    best: _Found, because: tuple[str, ...], cut: LineCut | None = None, gap: float | None = None
+) -> list[Proposal]:
+    """What is proposed of what was found; with a `cut` that comes first, and all is measured by the
+    `gap` that there was before it."""
     judge = best.judge
+    gap = judge.gap if gap is None else gap
     nothing = np.zeros(len(judge.grid.free), dtype=np.int64)
     out: list[Proposal] = []
     if judge.forced():
-        must = _proposal(MUST, judge, nothing, True, because, 0.0)
+        must = proposal_of(MUST, judge, nothing, True, because, 0.0)
         out.append(replace(must, sentence=_must(judge)))
+    closed = 0.0
+    if cut is not None:
+        closed = _closes(judge, nothing, gap)
+        less = proposal_of(ONE, judge, nothing, False, (), closed)
+        out.append(replace(less, sentence=_less(cut, judge), cut=cut))
     if judge.gap <= CLEARED or not len(judge.grid.free):
         return out
-    closed = 0.0
     for name, found, proved in (
         (ONE, best.one, True),
         (TWO, best.two, False),
@@ -245,17 +268,27 @@ def _told(best: _Found, because: tuple[str, ...]) -> list[Proposal]:
     ):
         if found is None or not found.any():
             continue
-        closes = _closes(judge, found)
-        few = int((found != 0).sum())
-        if name == MORE:
+        closes = _closes(judge, found, gap)
+        few = int((found != 0).sum()) + (cut is not None)
+        if name == MORE or cut is not None:
             name = {1: ONE, 2: TWO}.get(few, MORE)
         enough = closes >= max(LEAST_CLOSED, closed + (CLOSES_MORE if closed else 0.0))
         # what clears all that is left is worth one change more
         enough = enough or 0.0 < closed < WHOLLY < closes
-        if enough and not any(_same(judge, found, told) for told in out):
-            out.append(_proposal(name, judge, found, proved, because, closes))
+        if enough and not any(_same(judge, found, told) for told in out if not told.cut or few > 1):
+            one = proposal_of(name, judge, found, proved and cut is None, because, closes)
+            with_it = f"{cut.said} " if cut else ""
+            out.append(replace(one, sentence=with_it + one.sentence, cut=cut))
             closed = closes
     return _named_apart(out)
+
+
+def _less(cut: LineCut, judge: Judge) -> str:
+    """What less of a line does, and what is left to do."""
+    aim = next(aim for aim in judge.aims if aim.key == cut.key)
+    answer = answer_from(judge.grid, judge.begin, "feasible")
+    left = _now(aim, aim.miss(answer.totals[aim.key], answer.at_most[aim.key]))
+    return f"{cut.words[:1].upper()}{cut.words[1:]}{left}."
 
 
 def _named_apart(found: Sequence[Proposal]) -> list[Proposal]:
@@ -270,9 +303,9 @@ def unchanged(problem: Problem) -> Answer:
     return _answer(judge, np.zeros(len(judge.grid.free), dtype=np.int64), "optimal")
 
 
-def _closes(judge: Judge, way: Ways) -> float:
+def _closes(judge: Judge, way: Ways, gap: float) -> float:
     """The share of the miss that a way closes. [0 to 1]"""
-    return 1.0 - judge.left(way) / judge.gap if judge.gap > 0 else 0.0
+    return 1.0 - judge.left(way) / gap if gap > 0 else 0.0
 
 
 def _same(judge: Judge, way: Ways, told: Proposal) -> bool:
@@ -280,15 +313,18 @@ def _same(judge: Judge, way: Ways, told: Proposal) -> bool:
     return all(abs(portions[key] - told.answer.portions[key]) < 0.05 for key in portions)
 
 
-def _proposal(
+def proposal_of(
     name: str, judge: Judge, way: Ways, proved: bool, because: tuple[str, ...], closes: float
 ) -> Proposal:
+    """A way with its name, its changes and what it does."""
     answer = _answer(judge, way, "optimal" if proved else "feasible")
     changes = _changes(judge.grid, answer.portions, np.asarray(judge.begin + way))
     smaller = {
         part.key
         for part in judge.grid.free
-        if part.limits.keeps and answer.portions[part.key] < part.grams - 0.05
+        if part.limits.keeps
+        and part.role != "protein"
+        and answer.portions[part.key] < part.grams - 0.05
     }
     return Proposal(
         name=name,
@@ -321,6 +357,7 @@ def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[Portion
     gains.sort(key=lambda row: -row[0] * row[2].weight / row[2].per)
     better = [name for name in judge.breaks(way * 0) if name not in judge.breaks(way)]
     room = ["it fits the bowl"] if "vessel" in better else []
+    room += ["it fits what a small stomach holds"] if STOMACH in better else []
     kept = [
         name_of(aim.key).lower()
         for aim in judge.aims
@@ -330,6 +367,9 @@ def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[Portion
         and aim.key != "energy_kcal"
     ]
     words = [", ".join([*(row[1] for row in gains[:3]), *room]) or "no target is nearer"]
+    added = [f"{one.after:.0f} g {uncapitalized(one.name)}" for one in changes if one.before <= 0]
+    if added:
+        words.insert(0, f"With {_listed(added)}:")
     energy = judge.energy_at
     if energy is not None and not any(row[2].key == "energy_kcal" for row in gains):
         by = answer.totals["energy_kcal"] - before.totals["energy_kcal"]
@@ -377,58 +417,6 @@ def _now(aim: Aim, miss: float) -> str:
     nutrient = NUTRIENT[aim.key]
     side = "under" if miss < 0 else "over"
     return f" (still {side} by {abs(miss):,.{nutrient.decimals}f} {nutrient.unit})"
-
-
-def allowed(problem: Problem, work: Work | None = None) -> Balanced:
-    """The proposals that bring nothing to stop and ask about that is not there now: amounts that
-    only count together. Raises BadProblem where there are some and none is allowed."""
-    needs = not problem.gate.situation.conditions.isdisjoint(LITTLE_IS_A_DANGER)
-    if needs and _share_left_out(problem) >= NO_MEAL_LEFT:
-        raise BadProblem(
-            "parts",
-            "Nearly all of this is to be asked about first for this client: begin with other "
-            "foods, or prepare these otherwise.",
-        )
-    found = balanced(problem, work)
-    if not found.told:
-        return found
-    now = _barred(problem, {part.key: part.grams for part in problem.parts})
-    out = [one for one in found.told if _barred(problem, one.answer.portions) <= now]
-    if not out:
-        raise BadProblem(
-            "parts",
-            "Every proposal would bring together what is to be asked about first: change the "
-            "parts.",
-        )
-    return replace(found, told=tuple(out))
-
-
-# Where so much of the energy may not be served, what is left is no meal for somebody to whom little
-# food is a danger by itself. Common practice, no source.
-NO_MEAL_LEFT = 0.75
-LITTLE_IS_A_DANGER = ("insulin", "sulfonylurea", "sglt2_inhibitor")
-
-
-def _share_left_out(problem: Problem) -> float:
-    """The share of the energy in what the gate leaves out altogether. [0 to 1]"""
-
-    def kcal(part: Portion) -> float:
-        return float(part.profile["energy_kcal"].amount)
-
-    whole = sum(map(kcal, problem.parts))
-    out = sum(kcal(part) for part in problem.parts if part.limits.held and part.limits.most <= 0)
-    return out / whole if whole > 0 else 0.0
-
-
-def _barred(problem: Problem, portions: Mapping[str, float]) -> set[str]:
-    """The codes of what holds the foods of these portions [g] back, seen together."""
-    foods = [
-        one.times(portions[part.key] / part.profile.grams)
-        for part in problem.parts
-        if part.profile.grams > 0
-        for one in part.foods
-    ]
-    return {bar.code for bar in problem.gate.bars([one for one in foods if one.grams > 0])}
 
 
 def partly_unknown(answer: Answer, problem: Problem) -> list[Aim]:

@@ -15,6 +15,8 @@ MOST_HELPINGS = 1.5
 # this share of it. Common practice, no source.
 HALF, TWICE, STAR = 0.5, 2.0, 0.75
 LEAST_STEP_G = 0.2
+# Less than this is nothing. [g]
+NOTHING_G = 0.05
 # A bowl may be heaped a little over its brim. Common practice, no source. [share]
 HEAPED = 1.05
 # What is worn by bowls is judged in them; where there is none, by so much of what a meal may have,
@@ -39,20 +41,28 @@ def limits_around(
     """Limits for a part that now weighs `grams`, so that its own portion is one of the choices. [g]
 
     `least` and `most` are the practitioner's own where there are any; without them what is served
-    of it, and the dish stays recognizable. The steps are counted from what is there.
+    of it, and the dish stays recognizable; what goes may shrink to nothing. The steps are counted
+    from what is there.
     """
     usual_least = min(max(served.least_g, grams * (STAR if star else HALF)), grams)
+    if served.goes and not star:
+        usual_least = 0.0
     usual_most = max(min(served.most_g, max(grams * TWICE, served.least_g)), grams)
     low = usual_least if least is None else least
     high = usual_most if most is None else most
     step = max(served.step_g, LEAST_STEP_G)
+    if low == 0 and served.goes and grams > 0:
+        # so that nothing is one of the steps
+        step = grams / max(round(grams / step), 1)
     down = (
         math.floor((grams - low) / step + 1e-9)
         if grams >= low
         else -math.ceil((low - grams) / step - 1e-9)
     )
     first = grams - down * step
-    if first <= 0:
+    if low == 0 and served.goes and first < NOTHING_G:
+        first = 0.0
+    elif first <= 0:
         first += step
     return Limits(
         least=first,
@@ -61,6 +71,7 @@ def limits_around(
         ceiling=max(served.most_g, high, grams),
         keeps=served.keeps and least is None,
         last=served.last and most is None,
+        first=served.first and least is None,
     )
 
 

@@ -4,7 +4,7 @@ data/servable.toml."""
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from nutrition.composition.food_mosts import most_of
@@ -21,6 +21,8 @@ KEYS = (
     "step_g",
     "keeps",
     "last",
+    "first",
+    "goes",
     "piece",
 )
 PIECES = ("slice", "piece", "medium", "sheet")
@@ -33,7 +35,8 @@ class Servable:
     """The least and the most that is served, and the step it is changed by. [g]
 
     What `keeps` is not made smaller unless a most requires it; what comes `last` is not made larger
-    first.
+    first. What is `first` is made smaller before anything else that brings too much, and what
+    `goes` down to nothing.
     """
 
     least_g: float
@@ -41,6 +44,8 @@ class Servable:
     step_g: float
     keeps: bool = False
     last: bool = False
+    first: bool = False
+    goes: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -76,6 +81,8 @@ def _rows() -> tuple[_Row, ...]:
             step_g=step,
             keeps=bool(row.get("keeps")),
             last=bool(row.get("last")),
+            first=bool(row.get("first")),
+            goes=bool(row.get("goes")),
         )
         out.append(
             _Row(
@@ -102,10 +109,4 @@ def servable(food: Food | None, role: str) -> Servable:
     if food is not None:
         own = most_of(food)
         most = most if own is None else min(most, own.most_g)
-    return Servable(
-        least_g=min(row.served.least_g, most),
-        most_g=most,
-        step_g=step,
-        keeps=row.served.keeps,
-        last=row.served.last,
-    )
+    return replace(row.served, least_g=min(row.served.least_g, most), most_g=most, step_g=step)

@@ -3,6 +3,7 @@ counts."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from itertools import combinations
 from typing import Any
 
@@ -108,24 +109,10 @@ def best_of_all(judge: Judge, begin: Ways, work: Work | None = None) -> tuple[Wa
     best = bettered(judge, begin)
     model = Model(judge.grid, frozenset(row.name for row in judge.grid.rows))
     terms: list[Any] = list(model.misses)
-    cp = model.model
-    for at, row in enumerate(judge.grid.rows):
-        each = np.rint(row.per_step * SCALE).astype(int)
-        allowed = int(np.ceil(judge.broken_now[at] * SCALE))
-        over = cp.new_int_var(0, allowed, "")
-        room = len(judge.grid.free)
-        cp.add(over >= model.sum_of(each) - int(np.floor(row.most * SCALE)) - room)
-        terms.append(over * int(judge.row_weight[at]))
-    for at, step in enumerate(model.steps):
-        begin_at = int(judge.begin[at])
-        for sign, most, costs, each_step in (
-            (1, int(judge.most[at]), judge.up[at], judge.step_up[at]),
-            (-1, int(-judge.least[at]), judge.down[at], A_STEP),
-        ):
-            moved, far = cp.new_bool_var(""), cp.new_int_var(0, max(most, 0), "")
-            cp.add(far >= sign * (step - begin_at))
-            cp.add(far <= max(most, 0) * moved)
-            terms += [moved * int(costs * SCALE), far * int(each_step * SCALE)]
+    moves = [_move(judge, model, at) for at in range(len(model.steps))]
+    terms += [term for one in moves for term in one.terms]
+    _in_order(judge, model, [one.smaller for one in moves])
+    terms += _broken(judge, model, [one.more for one in moves])
     if judge.energy_at is not None:
         terms.append(_near_energy(judge, model))
     work = Work.of(WHOLE_WORK) if work is None else work
@@ -134,6 +121,58 @@ def best_of_all(judge: Judge, begin: Ways, work: Work | None = None) -> tuple[Wa
         other = bettered(judge, np.asarray(found - judge.begin))
         best = min((best, other), key=lambda way: float(judge.cost(way[None, :])[0]))
     return best, status == "optimal" and not judge.density.any() and not work.stopped
+
+
+@dataclass(frozen=True)
+class _Move:
+    """How a part moves, for the solver: what it costs, by how many steps it is larger, and whether
+    it is smaller."""
+
+    terms: list[Any]
+    more: Any
+    smaller: Any
+
+
+def _move(judge: Judge, model: Model, at: int) -> _Move:
+    cp, terms = model.model, []
+    most = max(int(judge.most[at]), 0), max(int(-judge.least[at]), 0)
+    more, less = (cp.new_int_var(0, one, "") for one in most)
+    larger, smaller = cp.new_bool_var(""), cp.new_bool_var("")
+    cp.add(more - less == model.steps[at] - int(judge.begin[at]))
+    cp.add(larger + smaller <= 1)
+    for far, moved, reach, costs, each in (
+        (more, larger, most[0], judge.up[at], judge.step_up[at]),
+        (less, smaller, most[1], judge.down[at], A_STEP),
+    ):
+        cp.add(far <= reach * moved)
+        terms += [moved * int(costs * SCALE), far * int(each * SCALE)]
+    return _Move(terms, more, smaller)
+
+
+def _in_order(judge: Judge, model: Model, smaller: list[Any]) -> None:
+    """What goes first has gone far enough before anything else is smaller."""
+    for at in np.flatnonzero(judge.first):
+        enough = int(judge.begin[at] + judge.enough[at])
+        for other, moved in enumerate(smaller):
+            if not judge.first[other]:
+                model.model.add(model.steps[at] <= enough).only_enforce_if(moved)
+
+
+def _broken(judge: Judge, model: Model, more: list[Any]) -> list[Any]:
+    """By how much each limit is broken, weighed; what matters little to it is not counted, up to
+    what is harmless."""
+    cp, out = model.model, []
+    for at, row in enumerate(judge.grid.rows):
+        each = np.rint(row.per_step * SCALE).astype(int)
+        over = cp.new_int_var(0, int(np.ceil(judge.broken_now[at] * SCALE)), "")
+        room = len(judge.grid.free)
+        light = [int(one) for one in np.rint(judge.light[at] * SCALE)]
+        passed = sum(far * one for far, one in zip(more, light, strict=True) if one)
+        if any(light):
+            cp.add(passed <= int(judge.harmless[at] * SCALE))
+        cp.add(over >= model.sum_of(each) - passed - int(np.floor(row.most * SCALE)) - room)
+        out.append(over * int(judge.row_weight[at]))
+    return out
 
 
 def _near_energy(judge: Judge, model: Model) -> Any:

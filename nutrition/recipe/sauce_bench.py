@@ -20,7 +20,7 @@ USUAL_PER_BOWL_ML = 45.0
 MOST_THINNED = 3.0
 # Less than this is neither left over nor added, to speak of. [mL]
 WORTH_A_WORD_ML = 1.0
-# A line that brings less of the fat than this is no rich ingredient. [share]
+# A line that brings less of what is looked at than this is no rich ingredient. [share]
 RICH_SHARE = 0.05
 
 
@@ -131,26 +131,25 @@ def to_density(sauce: Sauce, density: float) -> float | None:
 
 @dataclass(frozen=True)
 class Rich:
-    """A rich line: its weight in the batch and its share of the fat; how much may go at most. [g],
-    [0 to 1]"""
+    """A rich line: its weight in the batch and its share of what is looked at. [g], [0 to 1]"""
 
     name: str
     grams: float
-    fat_share: float
+    share: float
     at: int
 
 
-def rich_lines(facts: Facts) -> list[Rich]:
-    """The lines that bring the fat, most first."""
-    total = facts.batch["fat_g"].amount
+def rich_lines(facts: Facts, key: str = "fat_g") -> list[Rich]:
+    """The lines that bring most of a key, most first."""
+    total = amount_of(facts.batch, key).amount
     out = []
     for at, (line, cooked) in enumerate(facts.rows):
         if line.food is None or line.grams is None or cooked is None or total <= 0:
             continue
-        share = cooked.profile["fat_g"].amount / total
+        share = amount_of(cooked.profile, key).amount / total
         if share >= RICH_SHARE:
             out.append(Rich(line.food.name, line.grams, share, at))
-    return sorted(out, key=lambda row: -row.fat_share)
+    return sorted(out, key=lambda row: -row.share)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -12,9 +12,12 @@ from nutrition.composition.amounts import DENSITY, amount_of
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.nutrients import KEYS, NUTRIENT
 from nutrition.composition.portion import Portion, room_ml
-from nutrition.portions.problem import BadProblem, Problem
+from nutrition.portions.part_role import role_of
+from nutrition.portions.problem import BadProblem, Problem, Room
+from nutrition.portions.served_to import served_to
 from nutrition.portions.serving_limits import limits_around
 from nutrition.portions.serving_rules import servable
+from nutrition.portions.stomach_room import rooms_of
 from nutrition.requests.dishes import Load, RecipeIn, food_named
 from nutrition.requests.fields import OneOf, Plannable, Word
 from nutrition.requests.meals import Eaten, Meals, read_meals
@@ -31,7 +34,7 @@ from nutrition.targets.aims import (
     with_upper_levels,
     within_upper_levels,
 )
-from nutrition.targets.body import must_gain
+from nutrition.targets.body import is_thin_or_frail, must_gain
 from nutrition.targets.day import DayTargets
 from nutrition.targets.macronutrient_fit import ENOUGH, KCAL_PER_G
 from nutrition.targets.meals import MealTarget, likely_meal
@@ -81,14 +84,15 @@ class PartGiven(Structure):
         if self.recipe is None:
             raise BadProblem(field, f"{field} needs a food or a recipe")
         facts = self.recipe.reckoned(f"{field}.recipe", load, BadProblem)
+        title, foods = facts.recipe.title or key, tuple(facts.batch_foods())
         return Portion(
             key=key,
-            name=facts.recipe.title or key,
-            role=self.role or "dish",
+            name=title,
+            role=role_of(title, foods, facts.batch, self.role),
             grams=facts.batch.grams,
             profile=facts.batch,
             volume_ml=room_ml(facts.volume_ml, facts.batch.grams),
-            foods=tuple(facts.batch_foods()),
+            foods=foods,
         )
 
     def portion(self, at: int, load: Load, gate: Gate) -> Portion:
@@ -97,7 +101,8 @@ class PartGiven(Structure):
         whole = self._whole(self.id or f"part-{at + 1}", field, load)
         grams = next((one for one in (self.grams, self.min_grams) if one is not None), 0.0)
         served = servable(whole.food, whole.role)
-        served = replace(served, step_g=self.step_grams or served.step_g)
+        if self.step_grams is not None:
+            served = replace(served, step_g=self.step_grams, goes=False)
         usual = limits_around(served, grams, self.min_grams, self.max_grams, self.star)
         first = usual.least if self.min_grams is None else self.min_grams
         last = usual.most if self.max_grams is None else self.max_grams
@@ -115,8 +120,8 @@ class PartGiven(Structure):
             usual,
             least=first,
             most=last,
-            step=served.step_g,
-            ceiling=max(most, 0.0),
+            step=usual.step,
+            ceiling=min(usual.ceiling, max(most, 0.0)),
             held=" ".join(bar.why for bar in limit.bars),
         )
         return replace(whole, grams=grams, limits=limits, locked=self.locked, star=self.star)
@@ -273,6 +278,11 @@ def _base(aims: Sequence[Aim], eaten: Eaten, meal: MealTarget | None) -> dict[st
     }
 
 
+def _rooms(whose: _Whose, parts: Sequence[Portion]) -> tuple[Room, ...]:
+    """The room that one meal has after gastric surgery; a whole day has it many times."""
+    return rooms_of(whose.day, [parts]) if whose.day is not None and whose.meal is not None else ()
+
+
 def read_problem(given: object, load: Load) -> Problem:
     """The problem of `{"parts": [...], "targets": {...}, "vessel_ml": n}`. `load` reads a recipe's
     file by its name.
@@ -287,6 +297,13 @@ def read_problem(given: object, load: Load) -> Problem:
     whose = _whose(asked)
     parts = tuple(one.portion(at, load, whose.gate) for at, one in enumerate(asked.parts))
     whose = _judged(whose, parts)
+    if whose.day is not None:
+        richer = is_thin_or_frail(whose.day.person)
+        served = zip(asked.parts, parts, strict=True)
+        # who stated between what a part may be is taken at their word
+        parts = tuple(
+            part if given.exact else served_to(part, whose.gate, richer) for given, part in served
+        )
     aims = _aims(asked, whose, eaten is not None)
     base = {} if eaten is None else _base(aims, eaten, whose.meal)
     whole = eaten is not None and whose.meal is None
@@ -296,8 +313,11 @@ def read_problem(given: object, load: Load) -> Problem:
         base=base,
         base_grams=eaten.profile.grams if eaten is not None and whole else 0.0,
         vessel_ml=asked.vessel_ml,
+        rooms=_rooms(whose, parts),
         cooks=asked.person is not None or not all(part.exact for part in asked.parts),
         eats_little=whose.day is not None and must_gain(whose.day.person),
         gate=whose.gate,
+        richer=whose.day is not None and is_thin_or_frail(whose.day.person),
         judged_as=whose.judged_as,
+        meal="" if whose.meal is None else whose.meal.key,
     )

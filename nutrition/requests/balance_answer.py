@@ -6,10 +6,13 @@ from typing import Any
 
 from pydantic import Field
 
+from nutrition.composition.foods import food_table
 from nutrition.composition.nutrients import NUTRIENT
+from nutrition.portions.allowed import allowed
+from nutrition.portions.less_in_a_dish import LineCut
 from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import Problem, name_of
-from nutrition.portions.proposals import Proposal, allowed, partly_unknown
+from nutrition.portions.proposals import Proposal, partly_unknown
 from nutrition.portions.solver import Answer, balance
 from nutrition.portions.work import Work
 from nutrition.requests.structure import Told, rounded
@@ -55,14 +58,26 @@ class HintTold(Told):
     text: str
 
 
+class LineTold(Told):
+    """So much of a line less in the dish that a part is: what of it goes [g]."""
+
+    part: str
+    food: str
+    less: float
+    text: str
+
+
 class ProposalTold(Told):
-    """A few changes as a cook would make them; `closes` is their share of what is missed."""
+    """A few changes as a cook would make them; `closes` is their share of what is missed. What is
+    added is among the portions by the food's name in the table; `line` is what is less in a
+    dish."""
 
     name: str
     closes: float
     text: str
     because: list[str]
     portions: dict[str, float]
+    line: LineTold | None = None
 
 
 class BalanceAnswer(Told):
@@ -93,19 +108,21 @@ def _grams(portions: dict[str, float]) -> dict[str, float]:
     return {name: _round(grams) for name, grams in portions.items()}
 
 
-def _answered(problem: Problem, seconds: float | None) -> tuple[Answer, list[Proposal], Problem]:
-    """The answer that is given first, what is proposed as a cook would, and the problem as it was
-    asked of the parts."""
+def _answered(
+    problem: Problem, seconds: float | None
+) -> tuple[Answer, list[Proposal], Problem, Problem]:
+    """The answer that is given first, what is proposed as a cook would, the problem as it was
+    asked of the parts, and with all that they may be."""
     work = Work.within(seconds)
     if not problem.cooks:
-        return balance(problem, work), [], problem
+        return balance(problem, work), [], problem, problem
     found = allowed(problem, work)
-    return found.answer, list(found.told), found.problem
+    return found.answer, list(found.told), found.problem, found.asked
 
 
 def solve(problem: Problem, seconds: float | None = None) -> BalanceAnswer:
     """The portions that come nearest, within some seconds where they are given."""
-    answer, proposed, problem = _answered(problem, seconds)
+    answer, proposed, problem, asked = _answered(problem, seconds)
     named = colliding(problem) if answer.status == "infeasible" else []
     unknown = _unknown(problem, answer)
     told = BalanceAnswer(
@@ -119,7 +136,7 @@ def solve(problem: Problem, seconds: float | None = None) -> BalanceAnswer:
         deviation=_round(answer.deviation),
         misses=[
             MissTold(nutrient=miss.key, by=_round(miss.by), why=miss.why)
-            for miss in misses(problem, answer)
+            for miss in misses(problem, answer, asked)
         ],
         colliding=[_collision(problem, name) for name in named],
         hints=[
@@ -139,12 +156,19 @@ def solve(problem: Problem, seconds: float | None = None) -> BalanceAnswer:
                 text=one.sentence,
                 because=list(one.because),
                 portions=_grams(one.answer.portions),
+                line=_line(one.cut),
             )
             for one in proposed
         ],
     )
     said = {"judged_as": problem.judged_as, "stopped": STOPPED if answer.stopped else ""}
     return told.model_copy(update={key: words for key, words in said.items() if words})
+
+
+def _line(cut: LineCut | None) -> LineTold | None:
+    if cut is None:
+        return None
+    return LineTold(part=cut.part, food=cut.food.slug, less=_round(cut.gone_g), text=cut.words)
 
 
 def _shown(problem: Problem, answer: Answer) -> list[Aim]:
@@ -200,7 +224,12 @@ def _cooks_words(answer: BalanceAnswer) -> list[str]:
 
 
 def _parts_words(problem: Problem, answer: BalanceAnswer) -> list[str]:
-    out = []
+    there = {part.key for part in problem.parts}
+    out = [
+        f"{grams:8.1f} g  added    {food_table()[key].name}"
+        for key, grams in answer.portions.items()
+        if key not in there and grams > 0
+    ]
     for part in problem.parts:
         new = answer.portions[part.key]
         moved = f" ({new - part.grams:+.0f})" if abs(new - part.grams) >= 0.5 else ""

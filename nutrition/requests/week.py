@@ -9,6 +9,7 @@ from typing import Annotated
 
 from annotated_types import Len
 
+from nutrition.composition.dish_names import KINDS
 from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion, room_ml
@@ -30,7 +31,7 @@ from nutrition.planning.candidates import (
     usual_day_g,
     week_base,
 )
-from nutrition.planning.kinds import KINDS, kinds_of_food, kinds_of_recipe
+from nutrition.planning.kinds import kinds_of_food, kinds_of_recipe
 from nutrition.planning.proposals import MOST_WEEKS
 from nutrition.planning.skeleton import (
     WEEKDAYS,

@@ -7,7 +7,7 @@ of.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Hashable, Mapping, Sequence
+from collections.abc import Callable, Collection, Hashable, Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass, field, fields, replace
 from functools import cached_property, lru_cache
 
@@ -156,11 +156,20 @@ class Gate:
     def _share_without_a_stop(self, foods: Sequence[Ingredient]) -> float:
         """The largest share of these foods that brings nothing to stop and ask about, from below.
         [0 to 1]"""
+        return self._share_that(foods, lambda bars: not any(bar.stops for bar in bars))
+
+    def share_without_a_word(self, foods: Sequence[Ingredient]) -> float:
+        """The largest share of these foods that nothing is said against, from below. [0 to 1]"""
+        return 1.0 if not self.bars(foods) else self._share_that(foods, lambda bars: not bars)
+
+    def _share_that(
+        self, foods: Sequence[Ingredient], may_be: Callable[[Sequence[Bar]], bool]
+    ) -> float:
         low, high = 0.0, 1.0
         for _ in range(HALVINGS):
             middle = (low + high) / 2
-            stops = any(bar.stops for bar in self.bars([one.times(middle) for one in foods]))
-            low, high = (low, middle) if stops else (middle, high)
+            fits = may_be(self.bars([one.times(middle) for one in foods]))
+            low, high = (middle, high) if fits else (low, middle)
         return low
 
 

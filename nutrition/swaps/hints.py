@@ -6,7 +6,7 @@ from __future__ import annotations
 from nutrition.portions.hints import Hint, hints
 from nutrition.portions.problem import Problem
 from nutrition.portions.solver import Answer
-from nutrition.portions.staples import staple_portions
+from nutrition.portions.staples import added_to
 from nutrition.swaps.library import other_forms, stand_ins
 
 
@@ -16,7 +16,7 @@ def helping(problem: Problem, answer: Answer) -> list[Hint]:
     return hints(
         problem,
         answer,
-        staple_portions(gate),
+        added_to(problem),
         lambda food: other_forms(food, gate),
         lambda food: stand_ins(food, gate),
     )

@@ -50,8 +50,14 @@ def least_weight(person: Person) -> float:
 
 def must_gain(person: Person) -> bool:
     """Whether what is rich in little room is what this body needs: to gain, when frail or thin."""
+    return person.goal == "gain" or is_thin_or_frail(person)
+
+
+def is_thin_or_frail(person: Person) -> bool:
+    """Whether their food is made richer, and not larger: nobody who eats little eats a larger
+    plate."""
     thin = bmi(person.weight_kg, person.height_cm) < least_bmi(person.age_years)
-    return person.goal == "gain" or thin or "frail" in person.conditions
+    return thin or "frail" in person.conditions
 
 
 def adjusted_weight(weight_kg: float, height_cm: float) -> float:

@@ -60,7 +60,7 @@ class Bench(TestCase):
     def test_how_much_of_the_rich_can_go(self):
         rich = rich_lines(FACTS)
         self.assertEqual([row.name for row in rich], ["Tahini", "Olive oil"])
-        self.assertAlmostEqual(sum(row.fat_share for row in rich), 1.0, delta=0.02)
+        self.assertAlmostEqual(sum(row.share for row in rich), 1.0, delta=0.02)
         now = cover(sauce(), 10, 40).per_bowl["fat_g"].amount
         found = cut(FACTS, sauce(), rich[0], 10, 40, "fat_g", now * 0.7)
         self.assertTrue(found.enough and 0 < found.share < 1)

@@ -1,0 +1,119 @@
+"""What a hint would close better than the proposals is proposed: on top of the last of them one
+more part larger than a cook would make it first, or something that is not there yet."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from nutrition.composition.portion import Portion
+from nutrition.portions.judge import Judge, Ways
+from nutrition.portions.problem import Problem
+from nutrition.portions.proposals import (
+    CLEARED,
+    CLOSES_MORE,
+    MORE,
+    ONE,
+    TWO,
+    WHOLLY,
+    Balanced,
+    proposal_of,
+)
+from nutrition.portions.smallest_changes import best_single
+
+FURTHER = "A step further"
+# No more than so many changes on top of what is proposed, and of what is there no more than so many
+# times its most. Common practice, no source.
+MOST_FURTHER, LARGER = 2, 1.5
+
+
+def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
+    """With one proposal more, where one change on top of the last closes enough of what is missed,
+    or two do. `pantry` are foods that may be added."""
+    gap = Judge(found.problem).gap if not found.told else _gap_before(found)
+    problem, answer = found.problem, found.answer
+    closed = found.told[-1].closes if found.told else 0.0
+    before, grams = closed, dict(answer.portions)
+    for _ in range(MOST_FURTHER):
+        step = _one_more(problem, grams, pantry)
+        if step is None:
+            break
+        wider, after, left = step
+        closes = 1.0 - left / gap if gap > CLEARED else 0.0
+        # the little that is left is worth more of what is there, and nothing new
+        new = len(wider.parts) > len(problem.parts)
+        if closes < before + CLOSES_MORE and (new or not before < WHOLLY < closes):
+            break
+        problem, grams, before = wider, after, closes
+    if grams == answer.portions:
+        return found
+    judge = Judge(problem)
+    way = judge.grid.steps_of(grams) - judge.begin
+    last = found.told[-1] if found.told else None
+    few = int((way != 0).sum())
+    name = FURTHER if last is not None else {1: ONE, 2: TWO}.get(few, MORE)
+    one = proposal_of(name, judge, way, False, last.because if last else (), before)
+    if last is not None and last.cut is not None:
+        one = replace(one, cut=last.cut, sentence=f"{last.cut.said} {one.sentence}")
+    return replace(found, told=(*found.told, one), problem=problem)
+
+
+def _gap_before(found: Balanced) -> float:
+    """What was missed before anything was proposed, from what the last proposal left of it."""
+    last, judge = found.told[-1], Judge(found.problem)
+    way = judge.grid.steps_of(last.answer.portions) - judge.begin
+    left = judge.left(way)
+    return left / (1.0 - last.closes) if last.closes < 1.0 - CLEARED else judge.gap
+
+
+def _one_more(
+    problem: Problem, grams: dict[str, float], pantry: Sequence[Portion]
+) -> tuple[Problem, dict[str, float], float] | None:
+    """The problem with the one part that helps most as it may be then, all portions [g], and what
+    is left of the miss; None where nothing helps or nothing is missed."""
+    there = {part.key for part in problem.parts}
+    # of two seed butters one is enough
+    kinds = {part.food.group for part in problem.parts if part.food is not None and not part.grams}
+    more = [
+        one
+        for one in pantry
+        if one.key not in there and (one.food is None or one.food.group not in kinds)
+    ]
+    parts = [_wider(part, grams[part.key]) for part in problem.parts]
+    asked = replace(problem, parts=tuple(parts))
+    for food in more:
+        asked = asked.with_part(food)
+    judge = Judge(asked)
+    way = best_single(judge) if judge.gap > CLEARED and len(judge.grid.free) else None
+    if way is None or not way.any() or not judge.left(way) < judge.gap:
+        return None
+    after = judge.portions(way)
+    moved = judge.grid.free[int(np.flatnonzero(way)[0])]
+    own = next((part for part in problem.parts if part.key == moved.key), None)
+    part = moved if own is None else _as_wide(own, after[own.key])
+    wider = problem.with_part(part)
+    kept = {part.key: after[part.key] for part in wider.parts}
+    return wider, kept, _left(wider, kept)
+
+
+def _left(problem: Problem, grams: dict[str, float]) -> float:
+    judge = Judge(problem)
+    way: Ways = judge.grid.steps_of(grams) - judge.begin
+    return judge.left(way)
+
+
+def _wider(part: Portion, grams: float) -> Portion:
+    """A part from where it is now, up to what a hint would make of it; nothing gets smaller."""
+    limits = part.limits
+    if part.locked:
+        return replace(part, grams=grams)
+    most = max(min(limits.most * LARGER, limits.ceiling), grams)
+    if limits.last:
+        most = max(limits.most, grams)
+    return replace(part, grams=grams, star=False, limits=replace(limits, least=grams, most=most))
+
+
+def _as_wide(part: Portion, grams: float) -> Portion:
+    return part.within(most=max(part.limits.most, grams))

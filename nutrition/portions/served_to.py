@@ -1,0 +1,99 @@
+"""How a part is served to somebody: what kidneys, a small stomach, a body that must gain, or blood
+sugar change of what a cook would serve anybody."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+from nutrition.composition.food_classes import classes_of
+from nutrition.composition.ingredient import Ingredient
+from nutrition.composition.portion import Limits, Portion
+from nutrition.portions.staples import KIDNEYS
+from nutrition.safety.gate import AVOIDED, Gate
+
+# What brings more potassium than this and is no bean and no grain is taken down before those where
+# the kidneys set the limits. Common practice, no source. [mg in 100 g]
+MUCH_POTASSIUM_MG = 250.0
+NOT_BY_POTASSIUM = ("base", "protein")
+# With diabetes one starch is not made larger than what holds so much carbohydrate, [g], and what is
+# starch by so much of its weight is one. Common practice, no source. [share]
+MOST_STARCH_G, MOSTLY_STARCH = 60.0, 0.5
+BLOOD_SUGAR = frozenset({"diabetes", "gestational_diabetes"})
+FAST_SUGAR = "fast sugar"
+SMALL_STOMACH = "gastric_surgery"
+# What holds at least this much is made larger where little can be eaten. Common practice, no
+# source. [kcal/g]
+RICH_KCAL_PER_G = 2.0
+# Of starch so much may be left to make room for protein after gastric surgery. Common practice, no
+# source. [share]
+LEFT = 0.25
+STARCHES = frozenset({"any grain", "flour products", "starchy vegetables"})
+
+
+def served_to(portion: Portion, gate: Gate, richer: bool = False) -> Portion:
+    """A part within what this person is served of it. `richer`: their food is made richer, and
+    not larger, as it is with a small stomach. What is locked stays as it is."""
+    if portion.locked:
+        return portion
+    conditions, limits = gate.situation.conditions, portion.limits
+    if not KIDNEYS.isdisjoint(conditions) and _much_potassium(portion):
+        limits = replace(limits, keeps=False, first=True)
+    if not BLOOD_SUGAR.isdisjoint(conditions) and _is_starch(portion):
+        holds = portion.amount("carbohydrate_g")
+        most = MOST_STARCH_G / holds if holds > 0 else limits.most
+        limits = replace(limits, most=min(limits.most, max(most, portion.grams, limits.least)))
+    if (richer or SMALL_STOMACH in conditions) and not _is_rich(portion):
+        limits = replace(limits, most=min(limits.most, max(portion.grams, limits.least)))
+    if SMALL_STOMACH in conditions:
+        limits = _protein_first(portion, limits)
+    if limits.first and portion.food is not None:
+        limits = _unwarned(portion, limits, gate)
+    if limits is portion.limits:
+        return portion
+    return replace(portion, limits=replace(limits, ceiling=min(limits.ceiling, limits.most)))
+
+
+def _protein_first(portion: Portion, limits: Limits) -> Limits:
+    """In a small stomach protein keeps its place, and starch gives up most of its own."""
+    if portion.role == "protein":
+        return replace(limits, keeps=True)
+    if portion.role != "base":
+        return limits
+    further = max(math.floor((limits.least - LEFT * portion.grams) / limits.step + 1e-9), 0)
+    return replace(limits, least=limits.least - further * limits.step)
+
+
+def _unwarned(portion: Portion, limits: Limits, gate: Gate) -> Limits:
+    """What is taken down before anything else is served as far as nothing is said against it: a
+    glass of juice with diabetes, oil where a school does without."""
+    now = [one.times(portion.share(portion.grams)) for one in portion.foods]
+    bars = gate.bars(now) if portion.grams > 0 else ()
+    # a label that is to be read is no reason to leave it out
+    sugar = portion.food is not None and FAST_SUGAR in classes_of(portion.food)
+    if not any(sugar or bar.by_amount or bar.code.startswith(AVOIDED) for bar in bars):
+        return limits
+    share = gate.share_without_a_word(now)
+    steps = max(math.floor((share * portion.grams - limits.least) / limits.step + 1e-9), 0)
+    most = limits.least + steps * limits.step
+    why = limits.held or " ".join(bar.why for bar in bars)
+    return replace(limits, most=min(limits.most, most), held=why)
+
+
+def _much_potassium(portion: Portion) -> bool:
+    mg = portion.amount("potassium_mg") * 100.0
+    return portion.role not in NOT_BY_POTASSIUM and mg >= MUCH_POTASSIUM_MG
+
+
+def _is_starch(portion: Portion) -> bool:
+    grams = sum(one.grams for one in portion.foods)
+    starch = sum(one.grams for one in portion.foods if _starchy(one))
+    return portion.role == "base" or (grams > 0 and starch >= MOSTLY_STARCH * grams)
+
+
+def _starchy(one: Ingredient) -> bool:
+    return not STARCHES.isdisjoint(classes_of(one.food))
+
+
+def _is_rich(portion: Portion) -> bool:
+    return portion.amount("energy_kcal") >= RICH_KCAL_PER_G
