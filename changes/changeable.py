@@ -220,4 +220,7 @@ def limited(portion: Portion, gate: Gate) -> Portion:
         return replace(portion, limits=replace(portion.limits, ceiling=portion.limits.most))
     limit = gate.limit(portion.foods, portion.grams, dish=portion.food is None)
     most = min(portion.limits.most, limit.most)
-    return portion.within(least=min(portion.limits.least, most), most=most, ceiling=limit.most)
+    why = " ".join(dict.fromkeys(bar.why for bar in limit.bars))
+    least = min(portion.limits.least, most)
+    ceiling = min(portion.limits.ceiling, limit.most)
+    return portion.within(least=least, most=most, ceiling=ceiling, held=why)

@@ -15,7 +15,7 @@ from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.supplements import per_day
 from nutrition.planning.additions import (
     ADDED_PLACE,
-    WITHOUT_SNACKS,
+    eats_between,
     places_for,
     with_additions,
 )
@@ -173,7 +173,7 @@ def pose(week: Week, additions: bool = True) -> Posed:
         taken_places = {slot.key for slot in slots}
         slots += [
             one
-            for one in places_for(slots, len(plan.meals) > WITHOUT_SNACKS)
+            for one in places_for(slots, eats_between(len(plan.meals)))
             if one.key not in taken_places
         ]
     in_danger = endangered(person)

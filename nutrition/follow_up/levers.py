@@ -40,8 +40,12 @@ WORTH_TELLING = 0.15
 A_HABIT = 0.25
 # A target that loses less than so much of its aim is made no worse. [share] Common practice.
 WORSE = 0.05
-# What is drunk or sweet is looked at whatever its density.
-LOOKED_AT_TOO = frozenset({"alcohol", "fast sugar"})
+# What is sweet is looked at whatever its density.
+LOOKED_AT_TOO = frozenset({"fast sugar"})
+# A glass of wine, chocolate or crisps are no chips to bargain with: they are looked at only where
+# they are eaten on at least so much of the days, and then nothing is offered for them. Alcohol is
+# a matter of its own, and of no lever. Common practice, no source. [share]
+TREAT, ALCOHOL, A_HABIT_OF_TREATS = "treat", "alcohol", 0.6
 # Never less of a food than this share of it: nothing is forbidden. Common practice, no source.
 LEAST_SHARE = 0.25
 AS_BEFORE = "as before"
@@ -160,6 +164,8 @@ def levers(usual: Usual, gap_kcal: float, grown: Sequence[Grew] = ()) -> list[Le
     days = whole_days(usual.days)[-MOST_DAYS:]
     if not days or gap_kcal <= 0:
         return []
+    drinks = _of_class(ALCOHOL, days)
+    grown = [one for one in grown if one.name not in drinks]
     named = [one.name for one in grown]
     found = [back] if (back := _as_before(grown, days, usual, gap_kcal)) else []
     found += [
@@ -275,20 +281,26 @@ def _dense(days: Sequence[LoggedDay], first: Sequence[str]) -> list[str]:
     named first, then by what they bring."""
     kcal: dict[str, float] = {}
     seen: dict[str, int] = {}
+    treats: set[str] = set()
     for day in days:
         mine: dict[str, float] = {}
         for bite in day.eaten:
             one = bite.portion
-            if one.food is None or one.grams <= 0:
+            if one.food is None or one.grams <= 0 or ALCOHOL in classes_of(one.food):
                 continue
             per_g = one.profile[ENERGY].amount / one.grams
             too = not LOOKED_AT_TOO.isdisjoint(classes_of(one.food))
             if per_g >= DENSE_KCAL_PER_G or too:
+                treats |= {one.name} if TREAT in classes_of(one.food) else set()
                 mine[one.name] = mine.get(one.name, 0.0) + one.profile[ENERGY].amount
         for name, amount in mine.items():
             kcal[name] = kcal.get(name, 0.0) + amount
             seen[name] = seen.get(name, 0) + 1
-    habits = [name for name in kcal if seen[name] >= A_HABIT * len(days)]
+    habits = [
+        name
+        for name in kcal
+        if seen[name] >= (A_HABIT_OF_TREATS if name in treats else A_HABIT) * len(days)
+    ]
     return sorted(habits, key=lambda name: (name not in first, -kcal[name]))
 
 
@@ -323,6 +335,8 @@ def _less_of(name: str, days: Sequence[LoggedDay], usual: Usual, gap: float) -> 
     finds."""
     with_it = [day for day in days if any(_is(bite.portion, name) for bite in day.eaten)]
     each = gap * len(days) / len(with_it)
+    if name in _of_class(TREAT, days):
+        usual = replace(usual, fillers=())
     filling = tuple((id(food), filler.step, filler.most) for food, filler in usual.added)
     less: list[float] = []
     more: list[tuple[float, ...]] = []
@@ -350,6 +364,16 @@ def _less_of(name: str, days: Sequence[LoggedDay], usual: Usual, gap: float) -> 
     if by <= 0:
         return None
     return _tried(name, food, by, added, days, with_it, usual, gap)
+
+
+def _of_class(kind: str, days: Sequence[LoggedDay]) -> set[str]:
+    """The names of the foods of a class that were eaten."""
+    return {
+        bite.portion.name
+        for day in days
+        for bite in day.eaten
+        if bite.portion.food is not None and kind in classes_of(bite.portion.food)
+    }
 
 
 def _is(portion: Portion, name: str) -> bool:
@@ -423,7 +447,9 @@ def _tried(
         changes.append((day, change))
     effects, worse = _effects(changes, usual.aims)
     said = say(food_portion(food, by), by, usual.system)
-    words = f"{said} ({by:.0f} g) less {_lower(food.name)} a day{_and_more(added, usual.system)}"
+    # what is not eaten every day is not spread over all of them
+    often = "a day" if len(with_it) == len(days) else "each time"
+    words = f"{said} ({by:.0f} g) less {_lower(food.name)} {often}{_and_more(added, usual.system)}"
     edits = [Edit(food.slug, LESS, by), *_more(added)]
     return _lever(name, words, effects, worse, len(with_it), gap, edits)
 

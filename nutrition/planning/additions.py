@@ -24,7 +24,7 @@ ROW = (*NEEDED, "for_kidneys")
 # Where it stands in a meal: beside its slots.
 ADDED_PLACE = 19
 SNACK = "snack"
-# Who eats so many times a day eats nothing between. Common practice, no source.
+# Who eats no more often than so many times a day eats nothing between. Common practice, no source.
 WITHOUT_SNACKS = 2
 # A large eater may add two helpings. Common practice, no source.
 LARGE = 2.0
@@ -111,6 +111,11 @@ def places_for(slots: Sequence[Slot], snacks: bool) -> list[Slot]:
             )
         )
     return out
+
+
+def eats_between(meals: int) -> bool:
+    """Whether somebody with so many meals a day has something between them."""
+    return meals > WITHOUT_SNACKS
 
 
 def with_additions(

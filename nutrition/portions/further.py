@@ -3,7 +3,7 @@ more part larger than a cook would make it first, or something that is not there
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -36,8 +36,9 @@ def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
     problem, answer = found.problem, found.answer
     closed = found.told[-1].closes if found.told else 0.0
     before, grams = closed, dict(answer.portions)
+    moved: set[str] = set()
     for _ in range(MOST_FURTHER):
-        step = _one_more(problem, grams, pantry)
+        step = _one_more(problem, grams, pantry, moved)
         if step is None:
             break
         wider, after, left = step
@@ -46,6 +47,7 @@ def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
         new = len(wider.parts) > len(problem.parts)
         if closes < before + CLOSES_MORE and (new or not before < WHOLLY < closes):
             break
+        moved |= {key for key, one in after.items() if one != grams.get(key)}
         problem, grams, before = wider, after, closes
     if grams == answer.portions:
         return found
@@ -69,10 +71,11 @@ def _gap_before(found: Balanced) -> float:
 
 
 def _one_more(
-    problem: Problem, grams: dict[str, float], pantry: Sequence[Portion]
+    problem: Problem, grams: dict[str, float], pantry: Sequence[Portion], stay: Collection[str]
 ) -> tuple[Problem, dict[str, float], float] | None:
     """The problem with the one part that helps most as it may be then, all portions [g], and what
-    is left of the miss; None where nothing helps or nothing is missed."""
+    is left of the miss; None where nothing helps or nothing is missed. What is
+    to `stay` is not moved."""
     there = {part.key for part in problem.parts}
     # of two seed butters one is enough
     kinds = {part.food.group for part in problem.parts if part.food is not None and not part.grams}
@@ -81,7 +84,10 @@ def _one_more(
         for one in pantry
         if one.key not in there and (one.food is None or one.food.group not in kinds)
     ]
-    parts = [_wider(part, grams[part.key]) for part in problem.parts]
+    parts = [
+        _wider(replace(part, locked=part.locked or part.key in stay), grams[part.key])
+        for part in problem.parts
+    ]
     asked = replace(problem, parts=tuple(parts))
     for food in more:
         asked = asked.with_part(food)

@@ -36,7 +36,9 @@ A_PLATEFUL = 0.04
 AGAINST_THE_GRAIN = 3.0
 # Of a limit that is broken what matters little to it may bring so much more, together; what brings
 # less than this of what there is too much of need not go first. Common practice, no source. [share]
-HARMLESS, MATTERS = 0.01, 0.05
+HARMLESS, MATTERS = 0.01, 0.1
+# A sauce is not taken away for the little protein in it.
+NOT_FOR = ("protein_g",)
 # What goes first has gone far enough when half of it is left. Common practice, no source. [share]
 FAR_ENOUGH = 0.5
 # Limits that the practitioner's own portions may break: upper levels, and the star.
@@ -94,10 +96,13 @@ class Judge:
         # for who eats little what is rich comes as soon as anything else
         late = [part.limits.last and not problem.eats_little for part in grid.free]
         self.up = np.array([dear if last else self.earned for last in late])
-        self.down = np.array([dear if part.limits.keeps else self.earned for part in grid.free])
         fills = A_PLATEFUL / 100.0 if problem.eats_little else 0.0
         self.step_up = A_STEP + fills * np.asarray(grid.step_g)
         self.first, self.enough = self._first()
+        # what goes first keeps its size where it brings little of what there is too much of
+        first = np.array([part.limits.first for part in grid.free], dtype=bool)
+        keeps = np.array([part.limits.keeps for part in grid.free], dtype=bool)
+        self.down = np.where(keeps | (first & ~self.first), dear, self.earned)
 
     def _light(self) -> npt.NDArray[np.float64]:
         """For each limit what a step more of each part brings of it where that matters little: the
@@ -121,8 +126,10 @@ class Judge:
         grid = self.grid
         over = np.zeros(len(grid.free), dtype=bool)
         now = self.totals(self._nothing())[0] if self.aims else np.zeros(0)
-        for at in range(len(self.aims)):
-            if not self.density[at] and now[at] > self.high[at] + SLACK * self.per[at]:
+        for at, aim in enumerate(self.aims):
+            if aim.key in (DENSITY, *NOT_FOR):
+                continue
+            if now[at] > self.high[at] + SLACK * self.per[at]:
                 brought = self.each[at] * self.begin_g / grid.step_g
                 over |= brought >= MATTERS * now[at]
         first = np.array([part.limits.first for part in grid.free], dtype=bool) & over

@@ -55,7 +55,9 @@ class LineCut:
     @property
     def words(self) -> str:
         nutrient = uncapitalized(NUTRIENT[self.key].name)
-        return f"{self.less} in {self.name}, which brings {self.brings:.0%} of the {nutrient}"
+        return (
+            f"{self.less} in {self.name}, which brings {self.brings * 100:.0f} % of the {nutrient}"
+        )
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -14,7 +14,7 @@ from nutrition.composition.drinks import beside_the_food
 from nutrition.composition.helpings import first_helping_g
 from nutrition.composition.portion import Portion, food_portion, room_ml
 from nutrition.composition.profile import Profile
-from nutrition.planning.additions import WITHOUT_SNACKS, places_for, with_additions
+from nutrition.planning.additions import eats_between, places_for, with_additions
 from nutrition.planning.candidates import (
     LARGE_FROM_KCAL,
     LEAST_BATCH,
@@ -313,7 +313,7 @@ def read_week(given: object, load: Load) -> AskedWeek:
     if data.additions:
         large = day["energy_kcal"].aim >= LARGE_FROM_KCAL
         candidates = with_additions(candidates, gate, keys, large)
-        slots = (*slots, *places_for(slots, len(day.meals) > WITHOUT_SNACKS))
+        slots = (*slots, *places_for(slots, eats_between(len(day.meals))))
     week = Week(
         days=days,
         slots=slots,

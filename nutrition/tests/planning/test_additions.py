@@ -5,6 +5,7 @@ import unittest
 from nutrition.planning.additions import (
     ADDED_PLACE,
     additions,
+    eats_between,
     is_added,
     kind_added,
     places_for,
@@ -69,6 +70,11 @@ class Places(unittest.TestCase):
         self.assertEqual(with_snacks, {(0, "lunch"), (0, "snack"), (1, "dinner"), (1, "snack")})
         self.assertEqual(ADDED_PLACE, 19)
         self.assertTrue(all(is_added(one.kind) and one.optional for one in places_for(slots, True)))
+
+    def test_who_eats_twice_a_day_eats_nothing_between(self):
+        self.assertEqual(
+            [eats_between(meals) for meals in (1, 2, 3, 5)], [False, False, True, True]
+        )
 
     def test_no_bread_beside_bread_and_no_fruit_beside_fruit(self):
         by_key = added()

@@ -4,9 +4,9 @@ import unittest
 from dataclasses import replace
 from datetime import date
 
+from nutrition.composition.dish_names import KINDS
 from nutrition.composition.foods import food_table
 from nutrition.planning.kinds import (
-    KINDS,
     KINDS_OF_BOWL,
     USUAL_FOODS,
     kinds_of_food,
@@ -78,6 +78,10 @@ class AsPeopleTalk(unittest.TestCase):
             ("1.5 x soup", 1.5),
             ("large soup", 1.5),
             ("small soup", 0.5),
+            ("big soup", 1.5),
+            ("double soup", 2.0),
+            ("half soup", 0.5),
+            ("half a soup", 0.5),
             ("large soup x2", 3.0),
         ):
             self.assertEqual(read_places(text)[0].portion, portion, text)

@@ -54,8 +54,8 @@ class Served(TestCase):
                 self.assertTrue(row["read"])
                 now = {slug: round(after, 1) for slug, (_b, after) in self.moved(name).items()}
                 self.assertEqual(now, row["answer"], "read it again, and write down what you think")
-                told = self.answers[name][1]["portions"]
-                new = {slug: round(one, 1) for slug, one in told.items() if slug not in row["parts"]}
+                told, there = self.answers[name][1]["portions"], row["parts"]
+                new = {slug: round(one, 1) for slug, one in told.items() if slug not in there}
                 self.assertEqual(new, row.get("added", {}), "read what is added too")
 
     def test_vegetables_keep_their_size_and_nothing_outgrows_its_helping(self):
