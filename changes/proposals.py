@@ -156,13 +156,12 @@ def problem_of(it: Changeable, look: Look) -> Problem:
         plan_aims(it.plan, look.meal, look.share, rest=look.rest_planned, there=look.rest),
         lambda key: amount_of(look.profile, key).known,
     )
-    aims = with_goal(aims, goal_of(it))
     base = {
         aim.key: amount_of(look.besides, aim.key).amount for aim in aims if aim.key != DENSITY
     } | {"energy_kcal": look.besides["energy_kcal"].amount}
     return Problem(
         parts=portions,
-        aims=within_upper_levels(within_reach(aims, portions, base), base),
+        aims=with_goal(within_upper_levels(within_reach(aims, portions, base), base), goal_of(it)),
         base=base,
         vessel_ml=None if look.vessel_ml is None else look.vessel_ml * HEAPED,
         rooms=look.rooms,

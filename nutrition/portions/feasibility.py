@@ -12,6 +12,8 @@ from nutrition.targets.aims import OTHER_WEIGHT
 
 # A least that these parts can bring under a tenth of is left to supplements and to other food.
 OUT_OF_REACH = 0.1
+# What a meal is for is asked of it however little there is yet.
+ALWAYS = ("energy_kcal", "protein_g")
 
 
 def within_reach(
@@ -21,7 +23,7 @@ def within_reach(
     most of such a key is kept."""
     out = []
     for aim in aims:
-        if aim.key != DENSITY and aim.low is not None and aim.low > 0:
+        if aim.key not in (DENSITY, *ALWAYS) and aim.low is not None and aim.low > 0:
             most = base.get(aim.key, 0.0) + sum(
                 part.amount(aim.key) * max(part.limits.most, part.grams) for part in parts
             )

@@ -552,6 +552,16 @@ class Fit(Refusing):
             else:
                 self.refused(OutOfRange, fitted, rows, True)
 
+    def test_only_mosts_that_somebody_wished_for_are_refused(self):
+        for rank, refused in ((CONDITION, False), (CONDITION + 1, True)):
+            rows = self.macros(0.0, 0.0, 0.0, rank=rank)
+            for key in ("protein_g", "carbohydrate_g", "fat_g"):
+                rows[key] = replace(rows[key], low=None, aim=50.0, high=50.0)
+            if refused:
+                self.refused(OutOfRange, fitted, rows, True)
+            else:
+                self.assertEqual(fitted(rows, check_together=True), {})
+
 
 class Meals(Refusing):
     def test_shares_of_the_day(self):
