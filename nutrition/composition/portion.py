@@ -33,7 +33,8 @@ class Limits:
     hint goes beyond, `held` says why it may not be larger. [g]
 
     What `keeps` is not made smaller unless a most that is named requires it; what comes `last` is
-    not made larger first; what is `first` is made smaller before anything that is not.
+    not made larger first; what is `first` is made smaller before anything that is not. A `stated`
+    least is the practitioner's.
     """
 
     least: float
@@ -44,6 +45,7 @@ class Limits:
     keeps: bool = False
     last: bool = False
     first: bool = False
+    stated: bool = False
 
 
 AS_IT_IS = Limits(least=0.0, most=0.0, step=1.0)

@@ -7,10 +7,10 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from nutrition.composition.portion import Portion
+from nutrition.portions.added_to_a_meal import added_to
 from nutrition.portions.further import furthered
 from nutrition.portions.problem import BadProblem, Problem
 from nutrition.portions.proposals import Balanced, balanced
-from nutrition.portions.staples import added_to
 from nutrition.portions.work import Work
 from nutrition.written.wording import uncapitalized
 

@@ -9,8 +9,9 @@ from dataclasses import replace
 import numpy as np
 
 from nutrition.composition.portion import Portion
+from nutrition.portions.added_to_a_meal import that_fit
 from nutrition.portions.judge import Judge, Ways
-from nutrition.portions.problem import Problem
+from nutrition.portions.problem import Problem, totals
 from nutrition.portions.proposals import (
     CLEARED,
     CLOSES_MORE,
@@ -21,7 +22,7 @@ from nutrition.portions.proposals import (
     Balanced,
     proposal_of,
 )
-from nutrition.portions.smallest_changes import best_single
+from nutrition.portions.smallest_changes import singles
 
 FURTHER = "A step further"
 # No more than so many changes on top of what is proposed, and of what is there no more than so many
@@ -76,14 +77,7 @@ def _one_more(
     """The problem with the one part that helps most as it may be then, all portions [g], and what
     is left of the miss; None where nothing helps or nothing is missed. What is
     to `stay` is not moved."""
-    there = {part.key for part in problem.parts}
-    # of two seed butters one is enough
-    kinds = {part.food.group for part in problem.parts if part.food is not None and not part.grams}
-    more = [
-        one
-        for one in pantry
-        if one.key not in there and (one.food is None or one.food.group not in kinds)
-    ]
+    more = that_fit(problem, grams, pantry, _is_short(problem, grams))
     parts = [
         _wider(replace(part, locked=part.locked or part.key in stay), grams[part.key])
         for part in problem.parts
@@ -92,7 +86,7 @@ def _one_more(
     for food in more:
         asked = asked.with_part(food)
     judge = Judge(asked)
-    way = best_single(judge) if judge.gap > CLEARED and len(judge.grid.free) else None
+    way = _best_within(judge) if judge.gap > CLEARED and len(judge.grid.free) else None
     if way is None or not way.any() or not judge.left(way) < judge.gap:
         return None
     after = judge.portions(way)
@@ -102,6 +96,19 @@ def _one_more(
     wider = problem.with_part(part)
     kept = {part.key: after[part.key] for part in wider.parts}
     return wider, kept, _left(wider, kept)
+
+
+def _best_within(judge: Judge) -> Ways | None:
+    """The one change that helps most and passes no most that is kept now."""
+    ways = singles(judge)
+    over_now = judge.over(np.zeros((1, ways.shape[1]), dtype=np.int64))
+    return judge.best(ways[~(judge.over(ways) & ~over_now).any(axis=1)])
+
+
+def _is_short(problem: Problem, grams: dict[str, float]) -> bool:
+    """Whether protein is missed."""
+    known = totals(problem, grams)
+    return any(aim.miss(known[aim.key]) < 0 for aim in problem.aims if aim.key == "protein_g")
 
 
 def _left(problem: Problem, grams: dict[str, float]) -> float:

@@ -178,6 +178,15 @@ class Judge:
         missed = np.where(missed > SLACK * self.per, missed, 0.0)
         return np.asarray((self.weight * missed / self.per).sum(axis=1))
 
+    def over(self, ways: Ways) -> npt.NDArray[np.bool_]:
+        """Which mosts each way passes, the unknown at its largest, a row for each way; the energy's
+        is a matter of nearness."""
+        more = np.where(self.density, 0.0, self.more_start + ways @ self.more_each.T)
+        out = self.totals(ways) + more > self.high + SLACK * self.per
+        if self.energy_at is not None:
+            out[:, self.energy_at] = False
+        return np.asarray(out)
+
     def _over(self, ways: Ways) -> npt.NDArray[np.float64]:
         """By how much each way breaks each limit, a row for each way; what matters little to it
         is not counted."""

@@ -126,7 +126,10 @@ def _cut(problem: Problem, part: Portion, aim: Aim, known: float) -> tuple[Probl
     if amount < OF_THE_DISH * brought or not servable(line.food, line.food.role).first:
         return None
     over = known - (aim.high or 0.0)
-    left = next((one for one in LEFT if amount * (1.0 - one) >= over), LEFT[-1])
+    # a miso soup keeps half its miso
+    named = line.food.name.lower().split(",")[0].split(" ")[-1] in part.name.lower()
+    may_be = LEFT[:2] if named else LEFT
+    left = next((one for one in may_be if amount * (1.0 - one) >= over), may_be[-1])
     other = _with_less(part, line, left)
     return problem.with_part(other), LineCut(
         part=part.key,

@@ -155,6 +155,29 @@ class Problem:
         )
         return replace(self, aims=kept, known_only=frozenset(hopeless).union(OF_PLANTS))
 
+    def with_what_may_go(self) -> Problem:
+        """The same; what alone, at its least, passes a limit that is never broken may be left
+        out."""
+
+        def may_go(part: Portion) -> bool:
+            least = part.limits.least
+            free = not (part.locked or part.limits.stated)
+            return free and any(
+                aim.firm_high
+                and aim.weight > 0
+                and part.amount(aim.key) * least > (aim.high or 0.0)
+                for aim in self.aims
+            )
+
+        def gone(part: Portion) -> Portion:
+            limits = part.limits
+            step = part.grams / max(round(part.grams / limits.step), 1)
+            freed = replace(limits, least=0.0, step=step, keeps=False, first=True)
+            return replace(part, limits=freed)
+
+        parts = tuple(gone(part) if may_go(part) else part for part in self.parts)
+        return replace(self, parts=parts)
+
     def with_part(self, part: Portion) -> Problem:
         """The same with a part in place of the one of its id, or added."""
         if any(own.key == part.key for own in self.parts):

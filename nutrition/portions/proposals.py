@@ -229,6 +229,8 @@ def proposals(problem: Problem, work: Work | None = None) -> list[Proposal]:
 def balanced(problem: Problem, work: Work | None = None) -> Balanced:
     """The best single change, the best pair, then the whole, each only where it closes more than
     fewer changes do. Nothing where nothing is missed and nothing must change."""
+    if problem.cooks:
+        problem = problem.with_what_may_go()
     hopeful = problem.without_hopeless_limits()
     best, because = _allowed_to(hopeful, work)
     gap = best.judge.gap

@@ -25,9 +25,12 @@ SMALL_STOMACH = "gastric_surgery"
 # What holds at least this much is made larger where little can be eaten. Common practice, no
 # source. [kcal/g]
 RICH_KCAL_PER_G = 2.0
-# Of starch so much may be left to make room for protein after gastric surgery. Common practice, no
-# source. [share]
-LEFT = 0.25
+# After gastric surgery what gets so much of its energy from protein keeps its place, and of the
+# rest so much may be left. Common practice, no source. [share]
+OF_PROTEIN, LEFT, KCAL_PER_G_PROTEIN = 0.2, 0.25, 4.0
+# With diabetes what is sweet without its fiber is no more on a plate than what holds so much sugar.
+# Common practice, no source. [g]
+MOST_FAST_SUGAR_G = 10.0
 STARCHES = frozenset({"any grain", "flour products", "starchy vegetables"})
 
 
@@ -45,6 +48,8 @@ def served_to(portion: Portion, gate: Gate, richer: bool = False) -> Portion:
         limits = replace(limits, most=min(limits.most, max(most, portion.grams, limits.least)))
     if (richer or SMALL_STOMACH in conditions) and not _is_rich(portion):
         limits = replace(limits, most=min(limits.most, max(portion.grams, limits.least)))
+    if not BLOOD_SUGAR.isdisjoint(conditions) and _is_fast_sugar(portion):
+        limits = _little_sugar(portion, limits)
     if SMALL_STOMACH in conditions:
         limits = _protein_first(portion, limits)
     if limits.first and portion.food is not None:
@@ -54,12 +59,26 @@ def served_to(portion: Portion, gate: Gate, richer: bool = False) -> Portion:
     return replace(portion, limits=replace(limits, ceiling=min(limits.ceiling, limits.most)))
 
 
-def _protein_first(portion: Portion, limits: Limits) -> Limits:
-    """In a small stomach protein keeps its place, and starch gives up most of its own."""
-    if portion.role == "protein":
-        return replace(limits, keeps=True)
-    if portion.role != "base":
+def _is_fast_sugar(portion: Portion) -> bool:
+    return portion.food is not None and FAST_SUGAR in classes_of(portion.food)
+
+
+def _little_sugar(portion: Portion, limits: Limits) -> Limits:
+    """A spoon of jam, half a glass of juice."""
+    grams = portion.amount("sugars_g") * portion.grams
+    if grams <= MOST_FAST_SUGAR_G or portion.grams <= 0:
         return limits
+    steps = (MOST_FAST_SUGAR_G / grams * portion.grams - limits.least) / limits.step
+    most = limits.least + max(math.floor(steps + 1e-9), 0) * limits.step
+    why = limits.held or f"{portion.name}: {grams:.0f} g of sugar without its fiber, with diabetes."
+    return replace(limits, most=min(limits.most, most), held=why)
+
+
+def _protein_first(portion: Portion, limits: Limits) -> Limits:
+    """In a small stomach protein keeps its place, and all else gives up most of its own."""
+    of_protein = portion.amount("protein_g") * KCAL_PER_G_PROTEIN
+    if portion.role == "protein" or of_protein >= OF_PROTEIN * portion.amount("energy_kcal") > 0:
+        return replace(limits, keeps=True)
     further = max(math.floor((limits.least - LEFT * portion.grams) / limits.step + 1e-9), 0)
     return replace(limits, least=limits.least - further * limits.step)
 
@@ -70,7 +89,7 @@ def _unwarned(portion: Portion, limits: Limits, gate: Gate) -> Limits:
     now = [one.times(portion.share(portion.grams)) for one in portion.foods]
     bars = gate.bars(now) if portion.grams > 0 else ()
     # a label that is to be read is no reason to leave it out
-    sugar = portion.food is not None and FAST_SUGAR in classes_of(portion.food)
+    sugar = _is_fast_sugar(portion)
     if not any(sugar or bar.by_amount or bar.code.startswith(AVOIDED) for bar in bars):
         return limits
     share = gate.share_without_a_word(now)

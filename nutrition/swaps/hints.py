@@ -3,10 +3,10 @@ add, other forms of a food, and what may take the place of one."""
 
 from __future__ import annotations
 
+from nutrition.portions.added_to_a_meal import added_to
 from nutrition.portions.hints import Hint, hints
 from nutrition.portions.problem import Problem
 from nutrition.portions.solver import Answer
-from nutrition.portions.staples import added_to
 from nutrition.swaps.library import other_forms, stand_ins
 
 

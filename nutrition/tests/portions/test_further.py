@@ -7,6 +7,7 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
+from nutrition.portions.added_to_a_meal import added_to, is_sweet, that_suit
 from nutrition.portions.allowed import allowed
 from nutrition.portions.further import furthered
 from nutrition.portions.less_in_a_dish import brings_most, cut_of
@@ -14,7 +15,7 @@ from nutrition.portions.problem import BadProblem, Problem
 from nutrition.portions.proposals import balanced
 from nutrition.portions.serving_limits import limits_around
 from nutrition.portions.serving_rules import servable
-from nutrition.portions.staples import added_to, is_sweet, portion_of, that_suit
+from nutrition.portions.staples import portion_of
 from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import Gate
 from nutrition.targets.aim import Aim
@@ -119,7 +120,7 @@ class AStepFurther(unittest.TestCase):
         self.assertEqual(furthered(balanced(asked), added_to(asked)).told, ())
 
     def test_no_two_of_a_kind_and_no_more_than_two(self):
-        asked = problem({"kale-raw": 60}, least("energy_kcal", 900.0), least("protein_g", 60.0))
+        asked = problem({"kale-raw": 60}, least("energy_kcal", 900.0), meal="dinner")
         found = furthered(balanced(asked), added_to(asked))
         added = [FOODS[one.id] for one in found.told[-1].changes if one.before == 0]
         self.assertEqual(len(added), 2)
