@@ -13,7 +13,7 @@ from nutrition.composition.portion import Limits, Portion, food_portion
 from nutrition.portions.problem import Problem
 from nutrition.portions.serving_limits import most_added_g
 from nutrition.portions.serving_rules import servable
-from nutrition.portions.staples import KIDNEYS, OF_LITTLE_ELSE, staples
+from nutrition.portions.staples import KIDNEYS, staples
 
 # What a sweet breakfast takes, and what of the staples is only eaten with one. Common practice, no
 # source.
@@ -64,9 +64,14 @@ HIGH_POTASSIUM = "high potassium"
 FILLS = ("avocado-raw", "banana-raw", "whole-wheat-bread")
 
 
+# A helping of what is more than sprinkled on, by its group. Common practice, no source. [g]
+HELPINGS_G = {"fruit": 100.0, "oil": 14.0, "seed": 12.0, "nut butter": 20.0}
+
+
 def helping_of(food: Food) -> Portion:
-    """A food as something that may be added: nothing, half a first helping, or a whole one. [g]"""
-    served, helping = servable(food, food.role), min(first_helping_g(food), most_added_g(food))
+    """A food as something that may be added: nothing, half a helping, or a whole one. [g]"""
+    served = servable(food, food.role)
+    helping = max(min(first_helping_g(food), most_added_g(food)), HELPINGS_G.get(food.group, 0.0))
     step = served.step_g * max(round(helping / 2 / served.step_g), 1)
     most = step * max(round(helping / step), 1)
     limits = Limits(least=0.0, most=most, step=step, ceiling=most)
@@ -107,6 +112,6 @@ def that_fit(
         for one in left
         if one.food is not None
         and one.food.group not in added
-        and (one.food.slug in OF_LITTLE_ELSE or not (one.role == "base" and "base" in roles))
+        and not (one.role == "base" and "base" in roles)
         and (short or one.role != "protein")
     ]

@@ -22,12 +22,15 @@ from nutrition.portions.proposals import (
     Balanced,
     proposal_of,
 )
-from nutrition.portions.smallest_changes import singles
+from nutrition.portions.smallest_changes import best_single
 
 FURTHER = "A step further"
-# No more than so many changes on top of what is proposed, and of what is there no more than so many
-# times its most. Common practice, no source.
-MOST_FURTHER, LARGER = 2, 1.5
+# What is judged as no meal and has so many parts is a day.
+PARTS_OF_A_DAY = 7
+# No more than so many changes on top of what is proposed of a meal, and of a whole day, where each
+# is worth half as much; and of what is there no more than so many times its most. Common practice, no
+# source.
+MOST_FURTHER, MOST_OF_A_DAY, LARGER = 2, 4, 1.5
 
 
 def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
@@ -38,7 +41,9 @@ def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
     closed = found.told[-1].closes if found.told else 0.0
     before, grams = closed, dict(answer.portions)
     moved: set[str] = set()
-    for _ in range(MOST_FURTHER):
+    of_day = not problem.meal and len(problem.parts) >= PARTS_OF_A_DAY
+    worth = CLOSES_MORE / 2 if of_day else CLOSES_MORE
+    for _ in range(MOST_OF_A_DAY if of_day else MOST_FURTHER):
         step = _one_more(problem, grams, pantry, moved)
         if step is None:
             break
@@ -46,7 +51,7 @@ def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
         closes = 1.0 - left / gap if gap > CLEARED else 0.0
         # the little that is left is worth more of what is there, and nothing new
         new = len(wider.parts) > len(problem.parts)
-        if closes < before + CLOSES_MORE and (new or not before < WHOLLY < closes):
+        if closes < before + worth and (new or not before < WHOLLY < closes):
             break
         moved |= {key for key, one in after.items() if one != grams.get(key)}
         problem, grams, before = wider, after, closes
@@ -86,7 +91,7 @@ def _one_more(
     for food in more:
         asked = asked.with_part(food)
     judge = Judge(asked)
-    way = _best_within(judge) if judge.gap > CLEARED and len(judge.grid.free) else None
+    way = best_single(judge) if judge.gap > CLEARED and len(judge.grid.free) else None
     if way is None or not way.any() or not judge.left(way) < judge.gap:
         return None
     after = judge.portions(way)
@@ -96,13 +101,6 @@ def _one_more(
     wider = problem.with_part(part)
     kept = {part.key: after[part.key] for part in wider.parts}
     return wider, kept, _left(wider, kept)
-
-
-def _best_within(judge: Judge) -> Ways | None:
-    """The one change that helps most and passes no most that is kept now."""
-    ways = singles(judge)
-    over_now = judge.over(np.zeros((1, ways.shape[1]), dtype=np.int64))
-    return judge.best(ways[~(judge.over(ways) & ~over_now).any(axis=1)])
 
 
 def _is_short(problem: Problem, grams: dict[str, float]) -> bool:

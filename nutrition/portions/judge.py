@@ -1,7 +1,7 @@
 """Many ways to portion judged at once by what counts: limits that are never broken and never made
 worse, what is missed, how many parts move.
 
-In this order: (1) a limit that is kept stays kept, and one that is broken is broken no further,
+In this order: (1) a most that is kept stays kept, and one that is broken is broken no further,
 best not at all; what brings less of it for its energy than the whole does is not held by it, up to
 a hundredth of the limit; and nothing is made smaller before what a cook takes away first; (2) the
 weighted misses, each over its aim, with so much added for each part that moves, are smallest: a
@@ -36,7 +36,7 @@ A_PLATEFUL = 0.04
 AGAINST_THE_GRAIN = 3.0
 # Of a limit that is broken what matters little to it may bring so much more, together; what brings
 # less than this of what there is too much of need not go first. Common practice, no source. [share]
-HARMLESS, MATTERS = 0.01, 0.1
+HARMLESS, MATTERS, OF_THE_EXCESS = 0.01, 0.1, 0.5
 # A sauce is not taken away for the little protein in it.
 NOT_FOR = ("protein_g",)
 # What goes first has gone far enough when half of it is left. Common practice, no source. [share]
@@ -129,9 +129,10 @@ class Judge:
         for at, aim in enumerate(self.aims):
             if aim.key in (DENSITY, *NOT_FOR):
                 continue
-            if now[at] > self.high[at] + SLACK * self.per[at]:
+            excess = now[at] - self.high[at]
+            if excess > SLACK * self.per[at]:
                 brought = self.each[at] * self.begin_g / grid.step_g
-                over |= brought >= MATTERS * now[at]
+                over |= brought >= min(MATTERS * now[at], OF_THE_EXCESS * excess)
         first = np.array([part.limits.first for part in grid.free], dtype=bool) & over
         half = np.ceil(FAR_ENOUGH * self.begin_g / grid.step_g - 1e-9).astype(np.int64)
         return first, np.maximum(-half, self.least)
@@ -180,11 +181,12 @@ class Judge:
 
     def over(self, ways: Ways) -> npt.NDArray[np.bool_]:
         """Which mosts each way passes, the unknown at its largest, a row for each way; the energy's
-        is a matter of nearness."""
+        and the density's are a matter of nearness."""
         more = np.where(self.density, 0.0, self.more_start + ways @ self.more_each.T)
         out = self.totals(ways) + more > self.high + SLACK * self.per
         if self.energy_at is not None:
             out[:, self.energy_at] = False
+        out[:, self.density] = False
         return np.asarray(out)
 
     def _over(self, ways: Ways) -> npt.NDArray[np.float64]:
@@ -200,6 +202,7 @@ class Judge:
         worse = (over > self.broken_now + SLACK).any(axis=1)
         worse |= (np.maximum(ways, 0) @ self.light.T > self.harmless + SLACK).any(axis=1)
         worse |= self.out_of_order(ways)
+        worse |= (self.over(ways) & ~self.over(self._nothing())).any(axis=1)
         weighed = np.where(over > SLACK, over, 0.0) @ self.row_weight
         return np.asarray(np.where(worse, np.inf, weighed))
 

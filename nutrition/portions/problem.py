@@ -138,7 +138,7 @@ class Problem:
     def without_hopeless_limits(self) -> Problem:
         """The same, with the limits that nobody wished for counting only what is known where what
         is unknown alone passes them: that is told beside the answer, and nothing could move. A
-        limit that whole plants pass by themselves is left out where they have."""
+        limit that whole plants pass by themselves is left out."""
         now = {part.key: part.grams for part in self.parts}
         known, most = totals(self, now), at_most(self, now)
         hopeless = {
@@ -148,11 +148,7 @@ class Problem:
             and aim.high is not None
             and max(known[aim.key], aim.high) < most[aim.key]
         }
-        kept = tuple(
-            aim
-            for aim in self.aims
-            if aim.weight > 0 or aim.key not in OF_PLANTS or known[aim.key] <= (aim.high or 0.0)
-        )
+        kept = tuple(aim for aim in self.aims if aim.weight > 0 or aim.key not in OF_PLANTS)
         return replace(self, aims=kept, known_only=frozenset(hopeless).union(OF_PLANTS))
 
     def with_what_may_go(self) -> Problem:

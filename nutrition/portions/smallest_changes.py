@@ -9,9 +9,11 @@ from typing import Any
 
 import numpy as np
 
+from nutrition.composition.amounts import DENSITY
 from nutrition.portions.judge import A_STEP, NEAR, Judge, Ways
 from nutrition.portions.solver import SCALE, Model, total_of
 from nutrition.portions.work import Work
+from nutrition.targets.aim import SLACK
 
 # Of a part so many of its steps are looked at beside another's, and so many rounds better what was
 # found.
@@ -111,6 +113,7 @@ def best_of_all(judge: Judge, begin: Ways, work: Work | None = None) -> tuple[Wa
     terms: list[Any] = list(model.misses)
     moves = [_move(judge, model, at) for at in range(len(model.steps))]
     terms += [term for one in moves for term in one.terms]
+    _kept_mosts(judge, model)
     _in_order(judge, model, [one.smaller for one in moves])
     terms += _broken(judge, model, [one.more for one in moves])
     if judge.energy_at is not None:
@@ -147,6 +150,19 @@ def _move(judge: Judge, model: Model, at: int) -> _Move:
         cp.add(far <= reach * moved)
         terms += [moved * int(costs * SCALE), far * int(each * SCALE)]
     return _Move(terms, more, smaller)
+
+
+def _kept_mosts(judge: Judge, model: Model) -> None:
+    """A most that is kept stays kept; the energy's is a matter of nearness."""
+    grid, start = judge.grid, judge.begin
+    for at, wish in enumerate(grid.soft):
+        nearness = wish.aim.key in (DENSITY, "energy_kcal") or not wish.aim.weight
+        if nearness or wish.aim.high is None:
+            continue
+        room = float(grid.high[at] - grid.start[at])
+        if float(grid.per_step[at] @ start) <= room + SLACK:
+            each = np.rint(grid.per_step[at] * SCALE).astype(int)
+            model.model.add(model.sum_of(each) <= int(np.floor(room * SCALE)) + len(grid.free))
 
 
 def _in_order(judge: Judge, model: Model, smaller: list[Any]) -> None:
