@@ -27,9 +27,9 @@ from nutrition.portions.smallest_changes import best_single
 FURTHER = "A step further"
 # What is judged as no meal and has so many parts is a day.
 PARTS_OF_A_DAY = 7
-# No more than so many changes on top of what is proposed of a meal, and of a whole day, where each
-# is worth half as much; and of what is there no more than so many times its most. Common practice, no
-# source.
+# No more than so many changes on top of what is proposed of a meal; of a whole day, where each is
+# worth half as much, so many; and of what is there no more than so many times its most. Common
+# practice, no source.
 MOST_FURTHER, MOST_OF_A_DAY, LARGER = 2, 4, 1.5
 
 

@@ -7,7 +7,13 @@ from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Portion
 from nutrition.composition.profile import Profile
-from nutrition.portions.added_to_a_meal import added_to, is_sweet, that_suit
+from nutrition.portions.added_to_a_meal import (
+    added_to,
+    helping_of,
+    is_sweet,
+    that_fit,
+    that_suit,
+)
 from nutrition.portions.allowed import allowed
 from nutrition.portions.further import furthered
 from nutrition.portions.less_in_a_dish import brings_most, cut_of
@@ -134,6 +140,24 @@ class AStepFurther(unittest.TestCase):
             last = furthered(balanced(asked), ()).told[-1]
             self.assertAlmostEqual(last.answer.portions[wide.key], reached, delta=10.0)
 
+    def test_of_a_meal_two_and_of_a_day_of_seven_parts_four(self):
+        greens = (
+            "kale-raw",
+            "cucumber-with-peel-raw",
+            "zucchini-cooked",
+            "celery-raw",
+            "fennel-bulb-raw",
+        )
+        greens += ("fennel-bulb-raw", "carrots-raw", "asparagus-cooked")
+        for parts, meal, added in ((7, "", 4), (6, "", 2), (7, "dinner", 2)):
+            rows = dict.fromkeys(greens[:parts], 30)
+            aims = least("energy_kcal", 2400.0), least("protein_g", 120.0)
+            asked = problem(rows, *aims, meal=meal)
+            last = furthered(balanced(asked), added_to(asked)).told[-1]
+            new = [one for one in last.changes if one.before == 0]
+            self.assertLessEqual(len(new), added, (parts, meal))
+            self.assertGreater(len(new), added - 2, (parts, meal))
+
     def test_a_refusal_names_the_part(self):
         warfarin = Gate(situation=Situation(conditions=frozenset({"insulin", "celiac"})))
         barley = part("barley-pearled-cooked", 200)
@@ -171,6 +195,30 @@ class Suits(unittest.TestCase):
             self.assertIn(offered, foods)
             self.assertNotIn("tempeh", foods)
             self.assertTrue(all(FOODS[key].per_100_g("energy_kcal") >= 200 for key in foods))
+
+    def test_a_helping_and_no_second_base(self):
+        for slug, grams in (
+            *(("walnuts", 30.0), ("tempeh", 100.0), ("olive-oil", 16.0), ("pumpkin-seeds", 16.0)),
+            *(("strawberries-raw", 96.0), ("tahini", 20.0), ("soy-milk-unsweetened", 240.0)),
+        ):
+            helping = helping_of(FOODS[slug]).limits
+            self.assertEqual((helping.least, helping.most), (0.0, grams), slug)
+        asked = problem({"barley-pearled-cooked": 200}, meal="dinner")
+        grams = {"barley-pearled-cooked": 200.0}
+        for short, proteins in ((True, True), (False, False)):
+            fit = that_fit(asked, grams, added_to(asked), short)
+            self.assertNotIn("base", {one.role for one in fit})
+            self.assertEqual("protein" in {one.role for one in fit}, proteins)
+        whole_day = replace(asked, meal="")
+        fit = that_fit(whole_day, grams, added_to(whole_day), False)
+        self.assertIn("base", {one.role for one in fit})
+
+    def test_with_kidney_disease_nothing_high_in_potassium_is_added(self):
+        kidneys = Gate(situation=Situation(conditions=frozenset({"ckd_4"})))
+        asked = problem({"white-rice-cooked": 200}, meal="dinner", gate=kidneys)
+        keys = {one.key for one in added_to(asked)}
+        self.assertIn("olive-oil", keys)
+        self.assertTrue({"banana-raw", "avocado-raw", "white-beans-cooked"}.isdisjoint(keys))
 
     def test_what_is_there_is_not_offered_again(self):
         asked = problem({"white-beans-cooked": 100}, least("energy_kcal", 500.0))

@@ -202,9 +202,64 @@ class ServedTo(unittest.TestCase):
         miso = served_to(part("miso", 15), gate("celiac"))
         self.assertGreaterEqual(miso.limits.most, 15.0)
 
+    def test_with_diabetes_a_spoon_of_jam_holds_10_g_of_sugar(self):
+        sugar = gate("diabetes")
+        jam = part("fruit-jam", 40)
+        held = served_to(jam, sugar).limits
+        per_gram = jam.amount("sugars_g")
+        self.assertLessEqual(held.most * per_gram, 10.0 + 1e-6)
+        self.assertGreater((held.most + held.step) * per_gram, 10.0)
+        self.assertIn("sugar without its fiber", held.held)
+        little = part("fruit-jam", 9.9 / per_gram)
+        self.assertEqual(served_to(little, sugar).limits, little.limits)
+        self.assertEqual(served_to(jam, gate()).limits, jam.limits)
+
+    def test_after_surgery_a_fifth_of_the_energy_from_protein_keeps_its_place(self):
+        small, milk = gate("gastric_surgery"), part("soy-milk-unsweetened", 100)
+        kcal, protein = (milk.amount(key) for key in ("energy_kcal", "protein_g"))
+        oil = FOODS["olive-oil"].per_100_g("energy_kcal") / 100.0
+        for share, keeps in ((0.19, False), (0.21, True)):
+            fat = FOODS["olive-oil"].profile(100.0 * (protein * 4.0 / share - kcal) / oil)
+            mixed = replace(milk, profile=milk.profile + fat)
+            self.assertEqual(served_to(mixed, small).limits.keeps, keeps, share)
+
     def test_what_is_locked_stays(self):
         juice = replace(part("orange-juice", 250), locked=True)
         self.assertIs(served_to(juice, gate("diabetes")), juice)
+
+
+class Kept(unittest.TestCase):
+    def test_a_most_that_is_kept_stays_kept(self):
+        rows = {"white-rice-cooked": 150, "white-beans-cooked": 120}
+        potassium = sum(
+            FOODS[slug].per_100_g("potassium_mg") * g / 100.0 for slug, g in rows.items()
+        )
+        for room, beans in ((5.0, False), (400.0, True)):
+            wished = most("potassium_mg", potassium + room), least("energy_kcal", 700.0)
+            found = balanced(problem(rows, *wished)).told[-1]
+            total = found.answer.totals["potassium_mg"]
+            self.assertLessEqual(total, potassium + room + 1e-6)
+            larger = {one.id for one in found.changes if one.by > 0}
+            self.assertEqual("white-beans-cooked" in larger, beans)
+
+    def test_what_alone_passes_a_limit_may_go(self):
+        rows = {"spinach-cooked": 120, "barley-pearled-cooked": 200}
+        alone = FOODS["spinach-cooked"].per_100_g("potassium_mg") * 0.6
+        for limit, least_g in ((alone - 1.0, 0.0), (alone + 1.0, 60.0)):
+            asked = problem(rows, most("potassium_mg", limit, firm=True)).with_what_may_go()
+            self.assertEqual(asked.parts[0].limits.least, least_g)
+        by_hand = limits_around(servable(FOODS["spinach-cooked"], "greens"), 120.0, least=60.0)
+        spinach = replace(part("spinach-cooked", 120), limits=by_hand)
+        asked = Problem(parts=(spinach,), aims=(most("potassium_mg", 10.0, firm=True),))
+        self.assertEqual(asked.with_what_may_go().parts[0].limits.least, 60.0)
+
+    def test_manganese_of_plants_gives_way(self):
+        level = Aim(key="manganese_mg", low=None, aim=1.0, high=1.0, weight=0.0, firm_high=True)
+        asked = problem({"brown-rice-cooked": 200}, level)
+        self.assertEqual(asked.without_hopeless_limits().aims, ())
+        watched = replace(level, weight=2.0)
+        asked = problem({"brown-rice-cooked": 200}, watched)
+        self.assertEqual(asked.without_hopeless_limits().aims, (watched,))
 
 
 class Stomach(unittest.TestCase):
