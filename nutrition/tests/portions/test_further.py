@@ -141,13 +141,7 @@ class AStepFurther(unittest.TestCase):
             self.assertAlmostEqual(last.answer.portions[wide.key], reached, delta=10.0)
 
     def test_of_a_meal_two_and_of_a_day_of_seven_parts_four(self):
-        greens = (
-            "kale-raw",
-            "cucumber-with-peel-raw",
-            "zucchini-cooked",
-            "celery-raw",
-            "fennel-bulb-raw",
-        )
+        greens = ("kale-raw", "cucumber-with-peel-raw", "zucchini-cooked", "celery-raw")
         greens += ("fennel-bulb-raw", "carrots-raw", "asparagus-cooked")
         for parts, meal, added in ((7, "", 4), (6, "", 2), (7, "dinner", 2)):
             rows = dict.fromkeys(greens[:parts], 30)
