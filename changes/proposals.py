@@ -44,7 +44,7 @@ MOST_TAKEN_G = 20_000.0
 MOST_GOAL = 200
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Shown:
     """One change of a proposal with its measures before and after."""
 
@@ -101,10 +101,10 @@ def _shown(
     there = {one.key for one in look.portions}
     changes = [
         Shown(
-            change,
-            say(parts[change.id], change.before, system),
-            say(parts[change.id], change.after, system),
-            change.after < LEFT_OUT_G,
+            change=change,
+            before=say(parts[change.id], change.before, system),
+            after=say(parts[change.id], change.after, system),
+            left_out=change.after < LEFT_OUT_G,
             food=parts[change.id].food if change.id not in there else None,
         )
         for change in proposal.changes

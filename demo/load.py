@@ -28,6 +28,7 @@ from demo.follow_up import follow, stretches
 from demo.follow_up import rows as followed
 from demo.pantry import load_pantry
 from demo.weeks import load_weeks
+from demo.weeks import rows as weeks_of
 from nutrition.composition.foods import food_table
 from nutrition.targets.schools import school_data
 from nutrition.written.guess import read_guess
@@ -49,10 +50,15 @@ OTHER_NAME, OTHER_PASSWORD = "solveig", "gull-rock-ladle"
 
 
 def _recipes(practice: Practice) -> dict[str, Recipe]:
-    """The first of the shelf's dishes, and one that is still to be settled."""
+    """The first of the shelf's dishes, those of the rest that somebody eats in a week, and one that
+    is still to be settled."""
     own = read_dishes((HERE / "recipes.txt").read_text(encoding="utf-8"))
+    liked = {
+        name for row in weeks_of().values() for names in row["kept"].values() for name in names
+    }
+    more = [dish for dish in shelf_of("more") if dish.title in liked]
     out = {}
-    for dish in (*shelf_of("harbor"), *own):
+    for dish in (*shelf_of("harbor"), *more, *own):
         recipe = as_recipe(dish, practice)
         recipe.save()
         out[dish.title] = recipe

@@ -33,8 +33,8 @@ class Limits:
     hint goes beyond, `held` says why it may not be larger. [g]
 
     What `keeps` is not made smaller unless a most that is named requires it; what comes `last` is
-    not made larger first; what is `first` is made smaller before anything that is not. A `stated`
-    least is the practitioner's.
+    not made larger first; what is `first` is made smaller before anything that is not. Bounds that
+    are `stated` are the practitioner's.
     """
 
     least: float

@@ -121,7 +121,7 @@ def _wider(part: Portion, grams: float) -> Portion:
     if part.locked:
         return replace(part, grams=grams)
     most = max(min(limits.most * LARGER, limits.ceiling), grams)
-    if limits.last:
+    if limits.last or limits.stated:
         most = max(limits.most, grams)
     return replace(part, grams=grams, star=False, limits=replace(limits, least=grams, most=most))
 

@@ -72,7 +72,7 @@ def limits_around(
         keeps=served.keeps and least is None,
         last=served.last and most is None,
         first=served.first and least is None,
-        stated=least is not None,
+        stated=least is not None or most is not None,
     )
 
 
