@@ -58,7 +58,7 @@ from nutrition.requests.fields import OnDay, OneOf, Shorter, Word
 from nutrition.requests.person import Asked, PersonGiven
 from nutrition.requests.planned_person import planned_for
 from nutrition.requests.structure import Structure, decoded
-from nutrition.safety.gate import Gate
+from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.watched_targets import watched_keys
 
 # A week without a date begins on a Monday.
@@ -76,6 +76,7 @@ class AskedWeek:
     most: int
     left_out: tuple[tuple[str, str], ...]
     helpers: tuple[Candidate, ...]
+    gate: Gate = OPEN
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -340,4 +341,5 @@ def read_week(given: object, load: Load) -> AskedWeek:
         most=int(data.weeks),
         left_out=left_out,
         helpers=helpers_of(gate, keys),
+        gate=gate,
     )
