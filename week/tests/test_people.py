@@ -103,7 +103,8 @@ class People(TestCase):
             cls.found.append((seed, given, read, found and offered(read.week, found)))
 
     def each(self):
-        for self.seed, given, read, one in self.found:
+        for seed, given, read, one in self.found:
+            self.seed = seed
             if read is not None and one is not None:
                 yield given, read, one
 
