@@ -45,6 +45,7 @@ from nutrition.planning.week import (
 from nutrition.planning.week import Week as Problem
 from nutrition.portions.serving_limits import MOST_AT_ONCE_ML
 from nutrition.prep.keeping import endangered
+from nutrition.safety.amount_stops import stops_by_amount
 from nutrition.targets.gastric import stomach_ml
 from planner.planned_copies import is_out
 from week.dishes import OUT, Thing, out_of, prepared_of, recipes_in, things_of
@@ -145,7 +146,8 @@ def pose(week: Week, additions: bool = True) -> Posed:
                 meal.share for meal in plan.meals if meal.key == entry.meal and _away(week, entry)
             )
     days = sorted({slot.day for slot in slots})
-    aims = aims_of_day(plan.day, watched, known)
+    stops = stops_by_amount(gate.situation)
+    aims = aims_of_day(plan.day, watched, known, stops=stops)
     over_week = aims_of_week(
         plan.day, watched, known, fmean([shares[day] for day in days]) if days else 1.0
     )
@@ -187,7 +189,7 @@ def pose(week: Week, additions: bool = True) -> Posed:
         # an upper level that a tablet passes by itself is no matter of the plate
         aims=on_the_plate(aims, base),
         aims_on_day={
-            day: on_the_plate(aims_of_day(plan.day, watched, known, share), base)
+            day: on_the_plate(aims_of_day(plan.day, watched, known, share, stops), base)
             for day, share in shares.items()
             if 0 < share < WHOLE
         },

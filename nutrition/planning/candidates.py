@@ -150,13 +150,35 @@ def usual_day_g(day: DayTargets) -> float:
 
 
 def aims_of_day(
-    day: DayTargets, watched: Collection[str], known: Callable[[str], float], share: float = 1.0
+    day: DayTargets,
+    watched: Collection[str],
+    known: Callable[[str], float],
+    share: float = 1.0,
+    stops: Mapping[str, float] | None = None,
 ) -> tuple[Aim, ...]:
     """What a day is held against of which a `share` is planned [0 to 1]. Nothing is asked of what
     is too little `known` [0 to 1]; of upper levels that nobody wished for what is known counts, and
-    those that whole plants pass are left out."""
+    those that whole plants pass are left out. From what the page `stops` a day stays away. In each
+    key's unit."""
     each = aims_for(day, watched, share)
-    return judged([aim for aim in each if not (aim.weight <= 0 and aim.key in OF_PLANTS)], known)
+    plates = [aim for aim in each if not (aim.weight <= 0 and aim.key in OF_PLANTS)]
+    return judged(_under_the_stops(plates, stops or {}), known)
+
+
+def _under_the_stops(aims: Sequence[Aim], stops: Mapping[str, float]) -> list[Aim]:
+    """The aims with what is stopped at as a most that is never broken."""
+    out, named = [], {aim.key for aim in aims}
+    for aim in aims:
+        most = stops.get(aim.key)
+        if most is not None and (aim.high is None or aim.high > most):
+            low = None if aim.low is None else min(aim.low, most)
+            aim = replace(aim, low=low, aim=min(aim.aim, most), high=most, firm_high=True)
+        out.append(aim)
+    return out + [
+        Aim(key=key, low=None, aim=most, high=most, weight=0.0, firm_high=True)
+        for key, most in stops.items()
+        if key not in named
+    ]
 
 
 def aims_of_week(

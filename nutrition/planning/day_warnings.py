@@ -59,16 +59,21 @@ class Warnings:
             code for code in self._own(planned, day) if code not in self._too_little(planned, day)
         ]
 
-    def cause(self, planned: Planned, day: int) -> frozenset[str]:
-        """The fewest things of a day that its page warns of together; all of them where too little
-        is the matter."""
+    def cause(self, planned: Planned, day: int) -> dict[str, float]:
+        """The fewest things of a day that its page warns of together, each with the servings from
+        which on; all of them, in any servings, where too little is the matter."""
         here = {slot.key: planned.get(slot.key) for slot in self.week.slots_of(day)}
         code = next(iter(self.too_much(planned, day)), None)
         for key in list(here) if code is not None else ():
             fewer = {**here, key: None}
             if code in self.on(fewer, day):
                 here = fewer
-        return frozenset(choice.candidate for choice in here.values() if choice is not None)
+        out: dict[str, float] = {}
+        for choice in here.values():
+            if choice is not None:
+                count = choice.count if code is not None else 0.0
+                out[choice.candidate] = min(count, out.get(choice.candidate, count))
+        return out
 
 
 def warnings_of(week: Week, planned: Planned) -> dict[int, Sequence[str]]:

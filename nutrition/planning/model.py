@@ -6,7 +6,7 @@ sum that counts as a whole number."""
 from __future__ import annotations
 
 import math
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -438,24 +438,35 @@ class Model:
                 self.model.add_element(at, values, cost).only_enforce_if(stands)
                 self.terms["rest"].append(cost)
 
-    def forbid(self, keys: Collection[str]) -> None:
-        """These are not eaten together on any day."""
+    def forbid(self, together: Mapping[str, float]) -> None:
+        """These are not eaten together on any day, each in so many servings or more at once."""
         for day in range(self.week.days):
             there = []
-            for key in keys:
-                stands = [
-                    self.stands[slot.key, key]
+            for key, count in together.items():
+                here = self.model.new_bool_var("")
+                much = [
+                    self._is_much(slot, key, count, here)
                     for slot in self.week.slots_of(day)
                     if (slot.key, key) in self.stands
                 ]
-                if not stands:
+                if not any(much):
                     break
-                here = self.model.new_bool_var("")
-                for one in stands:
-                    self.model.add_implication(one, here)
                 there.append(here)
             else:
                 self.model.add(self._sum(there) <= len(there) - 1)
+
+    def _is_much(self, slot: Slot, key: str, count: float, here: Any) -> bool:
+        """Whether so much of it could stand in a slot; where it does, it is `here`."""
+        counts = self.options[slot.key][key]
+        first = next((n for n, one in enumerate(counts) if one >= count - 1e-9), None)
+        if first is None:
+            return False
+        stands, at = self.stands[slot.key, key], self.count[slot.key, key]
+        if first == 0:
+            self.model.add_implication(stands, here)
+        else:
+            self.model.add(at <= first - 1).only_enforce_if(here.negated())
+        return True
 
     def hold(self, level: str, value: int) -> None:
         """From now on a sum is no larger than this."""

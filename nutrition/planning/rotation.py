@@ -12,8 +12,9 @@ from nutrition.planning.week import DAYS_OF_A_WEEK, DIFFERENT, Candidate, Planne
 
 # The rules in the order in which they give way, and what one step of each counts: a rule is broken
 # before the next one is. No limit of safety is among them. Common practice, no source.
-KINDS_FEW, IN_A_ROW, IN_A_WEEK, OVER_ALL, TO_A_HALF, TWICE_A_DAY = (
+KINDS_FEW, ADDED_OFTEN, IN_A_ROW, IN_A_WEEK, OVER_ALL, TO_A_HALF, TWICE_A_DAY = (
     "different dishes of a kind",
+    "the same thing added",
     "days in a row",
     "times a week",
     "times a week over all meals",
@@ -22,12 +23,20 @@ KINDS_FEW, IN_A_ROW, IN_A_WEEK, OVER_ALL, TO_A_HALF, TWICE_A_DAY = (
 )
 GIVES_WAY = {
     KINDS_FEW: 1,
+    ADDED_OFTEN: 1,
     IN_A_ROW: 2,
     IN_A_WEEK: 8,
     OVER_ALL: 16,
     TO_A_HALF: 32,
     TWICE_A_DAY: 64,
 }
+
+
+# The same thing is added to no more meals of a week than these, and to one of a day. Common
+# practice, no source.
+MOST_ADDED, ADDED_A_DAY = 4, 1
+# The meals of two days show what may be added at all.
+MANY_ADDED = 8
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -42,7 +51,7 @@ class AtMost:
     batches: bool | None = None
 
     def means(self, candidate: Candidate) -> bool:
-        if not candidate.dish and self.rule != TWICE_A_DAY:
+        if not candidate.dish and self.rule not in (TWICE_A_DAY, ADDED_OFTEN):
             return False
         return self.batches is None or self.batches == bool(candidate.parts)
 
@@ -110,6 +119,23 @@ def _at_most(week: Week) -> Iterator[AtMost]:
         yield from _turns(week, meal, mine, week.wishes.turns[meal], True)
     if len({slot.meal for slot in varied}) > 1:
         yield from _turns(week, "", varied, week.wishes.over_all, None)
+    yield from _added(week)
+
+
+def _added(week: Week) -> Iterator[AtMost]:
+    """What is added is not always the same, as far as there is something else."""
+    added = [slot for slot in week.slots if slot.optional]
+    things = sum(
+        1 for one in week.candidates if any(slot.takes(one) for slot in added[:MANY_ADDED])
+    )
+    for days, usual in (
+        *(((day,), ADDED_A_DAY) for day in week.planned_days),
+        *((block, MOST_ADDED) for block in blocks(week)),
+    ):
+        some = [slot for slot in added if slot.day in days]
+        most = max(usual, math.ceil(len(some) / max(things, 1)))
+        if len(some) > most:
+            yield AtMost(rule=ADDED_OFTEN, meal="", slots=_keys(some), most=most)
 
 
 def _turns(

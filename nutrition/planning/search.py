@@ -30,8 +30,9 @@ STAGE, ALONE, PROOF = 0.5, 0.2, 0.4
 MOST_TO_PROVE = 600
 # A sum that comes after another may grow to twice what it is and so much.
 ROOM = 100
-# So often a first week whose own pages would warn is mended.
-MENDED = 8
+# So often a first week whose own pages would warn is mended, and a part of the week looked at again
+# where what was found for it would be warned of.
+MENDED, WARNED_AGAIN = 8, 4
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -117,7 +118,7 @@ class _Search:
     def __init__(self, week: Week, work: Work, tell: Tell, order: Order) -> None:
         self.week, self.work, self.tell, self.order = week, work, tell, order
         self.model = Model(week)
-        self.forbidden: set[frozenset[str]] = set()
+        self.forbidden: set[frozenset[tuple[str, float]]] = set()
         self.warnings = Warnings(week)
         self.stopped = False
         self.best: tuple[int, Score, Planned] | None = None
@@ -186,10 +187,11 @@ class _Search:
         again."""
         days = self.warnings.of(planned)
         for day in days:
-            keys = self.warnings.cause(planned, day)
-            if keys and keys not in self.forbidden:
-                self.forbidden.add(keys)
-                self.model.forbid(keys)
+            together = self.warnings.cause(planned, day)
+            said = frozenset(together.items())
+            if said and said not in self.forbidden:
+                self.forbidden.add(said)
+                self.model.forbid(together)
         return len(days)
 
     def _solve(
@@ -238,7 +240,7 @@ class _Search:
         optional = {slot.key for slot in self.week.slots if slot.optional}
         kept = optional if without else set()
         parts = [free for part in parts_of(self.week) if (free := set(part) - kept)]
-        at, in_vain = 0, 0
+        at, in_vain, again = 0, 0, 0
         if stage == self.order.stages[0] and not self._at_zero(stage):
             # where a rule must give way a look at the whole says so sooner than all its parts
             whole = self._solve(objective, FIRST_WORK)
@@ -254,8 +256,14 @@ class _Search:
                 return True
             free = parts[at % len(parts)]
             fixed = {key: one for key, one in self.best[2].items() if key not in free}
+            before = len(self.forbidden)
             found = self._solve(objective, STEP_WORK, fixed)
-            in_vain = 0 if self._found(found, stage.words) else in_vain + 1
+            better = self._found(found, stage.words)
+            if not better and len(self.forbidden) > before and again < WARNED_AGAIN:
+                # a page would have warned of it: the same part, now that this is known
+                again += 1
+                continue
+            in_vain, again = 0 if better else in_vain + 1, 0
             at += 1
         hopeless = without or self.stopped or len(self.model.stands) > MOST_TO_PROVE
         if self._at_zero(stage) or hopeless:

@@ -11,6 +11,7 @@ from nutrition.planning.bounds import Bound
 from nutrition.planning.orders import LEAST_COOKING, MOST_VARIETY, NEAREST
 from nutrition.planning.proposals import PlannedWeek
 from nutrition.planning.rotation import (
+    ADDED_OFTEN,
     IN_A_ROW,
     KINDS_FEW,
     TO_A_HALF,
@@ -134,6 +135,8 @@ def _broken_words(week: Week, one: Broken) -> str:
     at = f" at {one.meal}" if one.meal else ""
     if one.rule == TO_A_HALF:
         return f"something is added to less than a portion of {name}"
+    if one.rule == ADDED_OFTEN:
+        return f"{name} is added more than {'once a day' if one.most == 1 else f'{one.most} times'}"
     if one.rule == TWICE_A_DAY:
         return f"{name} stands twice on a day"
     if one.rule == IN_A_ROW:

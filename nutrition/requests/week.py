@@ -58,6 +58,7 @@ from nutrition.requests.fields import OnDay, OneOf, Shorter, Word
 from nutrition.requests.person import Asked, PersonGiven
 from nutrition.requests.planned_person import planned_for
 from nutrition.requests.structure import Structure, decoded
+from nutrition.safety.amount_stops import stops_by_amount
 from nutrition.safety.gate import OPEN, Gate
 from nutrition.targets.watched_targets import watched_keys
 
@@ -307,7 +308,8 @@ def read_week(given: object, load: Load) -> AskedWeek:
     shares = shares_of_days(skeleton, day.meals, data.start, days)
     slots = slots_of(skeleton, data.start, days)
     planned = [shares[at] for at in sorted({slot.day for slot in slots})]
-    aims = aims_of_day(day, watched, known)
+    stops = stops_by_amount(gate.situation)
+    aims = aims_of_day(day, watched, known, stops=stops)
     over_week = aims_of_week(day, watched, known, fmean(planned) if planned else 1.0)
     keys = [aim.key for aim in (*aims, *over_week)]
     candidates = tuple(dish.candidate(keys, at) for at, dish in enumerate(kept))
@@ -322,7 +324,7 @@ def read_week(given: object, load: Load) -> AskedWeek:
         prepared=tuple(dish.prepared for dish in kept if dish.prepared),
         aims=aims,
         aims_on_day={
-            at: aims_of_day(day, watched, known, share)
+            at: aims_of_day(day, watched, known, share, stops)
             for at, share in shares.items()
             if 0 < share < WHOLE
         },

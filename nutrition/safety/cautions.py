@@ -98,6 +98,17 @@ def _rules_for(
     )
 
 
+def rules_for(situation: Situation) -> tuple[Rule, ...]:
+    """The rules that may fire for a person, whatever they eat."""
+    return _rules_for(
+        situation.conditions,
+        situation.allergies,
+        situation.life_stage,
+        situation.goal,
+        situation.school.partition(":")[0],
+    )
+
+
 def _foods_of(rule: Rule, situation: Situation) -> list[str] | None:
     """Names of the foods that trigger the rule, empty where it asks for none; None where it asks
     and there is none."""
@@ -214,10 +225,9 @@ def cautions_in(situation: Situation) -> list[Caution]:
         situation.conditions, situation.allergies, situation.numbers, situation.foods
     )
     out = []
-    person = (situation.conditions, situation.allergies, situation.life_stage, situation.goal)
     by_word = ", ".join(one for one in sorted(situation.allergies) if sees_no_more(one))
     kinds = frozenset().union(*map(kinds_of, situation.foods or ()))
-    for rule in _rules_for(*person, situation.school.partition(":")[0]):
+    for rule in rules_for(situation):
         if rule.kinds_asked and kinds.isdisjoint(rule.kinds_asked):
             continue
         if not all(comparison.holds(numbers) for comparison in rule.number):

@@ -190,12 +190,25 @@ class TheModel(unittest.TestCase):
         for level in LEVELS:
             self.assertGreater(max(seen[level]), 0, level)
 
+    def test_what_may_not_be_eaten_together_in_so_many_servings_may_in_fewer(self):
+        case = week(2, [dish("stew"), dish("soup")])
+        both = replace(case, slots=(*slots(2), *slots(2, "lunch")))
+        counts = both.by_key["soup"].counts
+        self.assertGreater(len(counts), 1)
+        model = Model(both)
+        model.forbid({"stew": 0.0, "soup": counts[1]})
+        for count, found in ((counts[0], "optimal"), (counts[1], "infeasible")):
+            stew, soup = Choice(candidate="stew", count=1.0), Choice(candidate="soup", count=count)
+            planned = {slot.key: stew for slot in both.slots} | {"1-lunch": soup}
+            status = model.solve(model.levels["rest"], Work.of(2.0), fixed=planned).status
+            self.assertEqual(status, found)
+
     def test_what_may_not_be_eaten_together_stands_on_no_day(self):
         case = week(2, [dish("stew"), dish("soup")])
         one, other = (Choice(candidate=key, count=1.0) for key in ("stew", "soup"))
         both = replace(case, slots=(*slots(2), *slots(2, "lunch")))
         model = Model(both)
-        model.forbid({"stew", "soup"})
+        model.forbid({"stew": 0.0, "soup": 0.0})
         for lunch, found in ((one, "optimal"), (other, "infeasible")):
             planned = {slot.key: one for slot in both.slots} | {"1-lunch": lunch}
             status = model.solve(model.levels["rest"], Work.of(2.0), fixed=planned).status

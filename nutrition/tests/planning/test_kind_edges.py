@@ -2,13 +2,25 @@
 level is asked of the plate: both sides of the numbers."""
 
 import unittest
+from dataclasses import replace
 from datetime import date
+from math import inf
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.planning.candidates import helpers_of, on_the_plate
+from nutrition.composition.portion import food_portion
+from nutrition.planning.candidates import candidate_of, helpers_of, on_the_plate
 from nutrition.planning.kinds import kinds_of_recipe
-from nutrition.planning.skeleton import Skeleton, Weekday, read_places, slots_of
+from nutrition.planning.skeleton import (
+    BadSkeleton,
+    Skeleton,
+    Weekday,
+    checked,
+    read_places,
+    skeleton_of_school,
+    slots_of,
+)
+from nutrition.planning.week import DAY_BEFORE, DAYS_OF_A_WEEK, EVENING_BEFORE, Prepared, Week
 from nutrition.safety.gate import OPEN
 from nutrition.safety.upper_levels import upper_levels
 from nutrition.targets.aim import Aim
@@ -70,3 +82,39 @@ class Helpers(unittest.TestCase):
     def test_a_helping_more_a_half_or_one_and_a_half(self):
         helpers = helpers_of(OPEN, ["protein_g"])
         self.assertEqual({one.counts for one in helpers}, {(0.5, 1.0, 1.5)})
+
+
+class Bounds(unittest.TestCase):
+    def test_a_snack_is_no_more_than_one(self):
+        day = Weekday(
+            {"snack": read_places("fruit"), "dinner": read_places("main")},
+            frozenset(),
+            frozenset(),
+        )
+        slots = slots_of(Skeleton(days=(day,) * 7), date(2024, 1, 1), 1)
+        self.assertEqual({slot.meal: slot.most for slot in slots}, {"snack": 1.0, "dinner": inf})
+
+    def test_a_word_of_somebodys_own_has_sixty_letters_at_most(self):
+        for letters, fits in ((60, True), (61, False)):
+            skeleton = replace(skeleton_of_school("", "3"), means={"w" * letters: "soup"})
+            if fits:
+                self.assertEqual(checked(skeleton), skeleton)
+            else:
+                self.assertRaises(BadSkeleton, checked, skeleton)
+
+    def test_a_week_has_seven_days_and_the_first_evening_is_the_one_before(self):
+        self.assertEqual((DAYS_OF_A_WEEK, DAY_BEFORE, EVENING_BEFORE), (7, -1, -2))
+        beans = Prepared(key="beans", name="beans", keeps=3, soaks=True)
+        case = Week(days=3, slots=(), candidates=(), prepared=(beans,), first_evening=-1)
+        self.assertEqual([case.may_cook(beans, day) for day in (-1, 0)], [False, True])
+        dry = replace(beans, soaks=False)
+        self.assertTrue(case.may_cook(dry, -1))
+
+    def test_a_drink_or_bread_by_itself_goes_by_no_rotation_and_a_dish_does(self):
+        for slug, kinds, is_dish in (
+            ("soy-milk-unsweetened", ("milk",), False),
+            ("rye-bread", ("grain", "bread", "milk"), False),
+            ("white-beans-cooked", ("beans",), True),
+        ):
+            one = food_portion(FOODS[slug], 100.0)
+            self.assertEqual(candidate_of(one, kinds, (1.0, 1.0, 1.0), ()).dish, is_dish)

@@ -5,6 +5,7 @@ import unittest
 from dataclasses import replace
 
 from nutrition.planning.rotation import (
+    ADDED_OFTEN,
     GIVES_WAY,
     IN_A_ROW,
     IN_A_WEEK,
@@ -187,6 +188,24 @@ class Added(unittest.TestCase):
         stands["0-dinner-added"] = Choice(candidate="bread", count=1.0)
         self.assertEqual(broken(case, stands), [])
 
+    def test_the_same_is_added_to_four_meals_of_a_week_and_to_one_of_a_day(self):
+        things = [dish(name, "added") for name in ("bread", "beans", "rice")]
+        usual = {"optional": True, "varies": False, "repeats": True}
+        places = [slot(day, "dinner", "added", **usual) for day in range(7)]
+        case = week(places, things)
+
+        def often(names, of=case):
+            return [row for row in rules(of, names) if row[0] == ADDED_OFTEN]
+
+        four = ["bread"] * 4 + ["beans", "rice", "beans"]
+        self.assertEqual(often(four), [])
+        self.assertEqual(often(["bread"] * 5 + ["beans", "rice"]), [(ADDED_OFTEN, "bread", 1)])
+        day = week([slot(0, meal, "added", **usual) for meal in ("lunch", "dinner")], things, 1)
+        self.assertEqual(often(["bread", "beans"], day), [])
+        self.assertEqual(often(["bread", "bread"], day), [(ADDED_OFTEN, "bread", 1)])
+        # where there is nothing else it comes as often as it must
+        self.assertEqual(often(["bread"] * 7, week(places, things[:1])), [])
+
 
 class GivingWay(unittest.TestCase):
     def test_what_each_rule_counts(self):
@@ -194,6 +213,7 @@ class GivingWay(unittest.TestCase):
             GIVES_WAY,
             {
                 KINDS_FEW: 1,
+                ADDED_OFTEN: 1,
                 IN_A_ROW: 2,
                 IN_A_WEEK: 8,
                 OVER_ALL: 16,
