@@ -244,6 +244,9 @@ def _by_count(term: Quantity, reading: Reading, food: Food, assumed: list[str]) 
     wanted = [unit, *LIKE_UNITS.get(unit, ())] if unit else list(LIKE_UNITS[""])
     # a baby or a fingerling one may have a weight of its own, whatever size is said of it
     kinds = [*_wanted_forms(reading), *words(reading.phrase)]
+    if unit != "piece":
+        # two that are halved are two, and no halves
+        kinds = [one for one in kinds if one != "halves"]
     found = [(name, portion) for name in wanted if (portion := _find(food, name, kinds))]
     own = [row for row in found if row[1].form and row[1].form in kinds]
     if "halves" in kinds and not own:

@@ -122,6 +122,10 @@ class ByEye(TestCase):
         self.assertLess(new, 80)
         self.assertAlmostEqual(weighs("1 small new potato")[0], new * 0.65**0.5, delta=0.1)
         self.assertEqual(weighs("6 apricot halves")[0], 105)
+        # two that are halved are two
+        self.assertEqual(weighs("2 medium tomatoes, halved")[0], 246)
+        self.assertEqual(weighs("1 onion, halved")[0], weighs("1 onion")[0])
+        self.assertEqual(weighs("6 apricots, halved")[0], weighs("6 apricots")[0])
 
     def test_energy_as_an_amount(self):
         almonds = FOODS["almonds"].per_100_g("energy_kcal")
