@@ -180,12 +180,10 @@ class Judge:
         return np.asarray((self.weight * missed / self.per).sum(axis=1))
 
     def over(self, ways: Ways) -> npt.NDArray[np.bool_]:
-        """Which mosts each way passes, the unknown at its largest, a row for each way; the energy's
-        and the density's are a matter of nearness."""
+        """Which mosts each way passes, the unknown at its largest, a row for each way; a density is
+        a matter of nearness."""
         more = np.where(self.density, 0.0, self.more_start + ways @ self.more_each.T)
         out = self.totals(ways) + more > self.high + SLACK * self.per
-        if self.energy_at is not None:
-            out[:, self.energy_at] = False
         out[:, self.density] = False
         return np.asarray(out)
 

@@ -20,7 +20,7 @@ NOT_BY_POTASSIUM = ("base", "protein")
 # starch by so much of its weight is one. Common practice, no source. [share]
 MOST_STARCH_G, MOSTLY_STARCH = 60.0, 0.5
 BLOOD_SUGAR = frozenset({"diabetes", "gestational_diabetes"})
-FAST_SUGAR = "fast sugar"
+FAST_SUGAR, ALCOHOL = "fast sugar", "alcohol"
 SMALL_STOMACH = "gastric_surgery"
 # What holds at least this much is made larger where little can be eaten. Common practice, no
 # source. [kcal/g]
@@ -59,6 +59,10 @@ def served_to(portion: Portion, gate: Gate, richer: bool = False) -> Portion:
     return replace(portion, limits=replace(limits, ceiling=min(limits.ceiling, limits.most)))
 
 
+def _is_alcohol(portion: Portion) -> bool:
+    return portion.food is not None and ALCOHOL in classes_of(portion.food)
+
+
 def _is_fast_sugar(portion: Portion) -> bool:
     return portion.food is not None and FAST_SUGAR in classes_of(portion.food)
 
@@ -89,8 +93,8 @@ def _unwarned(portion: Portion, limits: Limits, gate: Gate) -> Limits:
     now = [one.times(portion.share(portion.grams)) for one in portion.foods]
     bars = gate.bars(now) if portion.grams > 0 else ()
     # a label that is to be read is no reason to leave it out
-    sugar = _is_fast_sugar(portion)
-    if not any(sugar or bar.by_amount or bar.code.startswith(AVOIDED) for bar in bars):
+    goes = _is_fast_sugar(portion) or _is_alcohol(portion)
+    if not any(goes or bar.by_amount or bar.code.startswith(AVOIDED) for bar in bars):
         return limits
     share = gate.share_without_a_word(now)
     steps = max(math.floor((share * portion.grams - limits.least) / limits.step + 1e-9), 0)

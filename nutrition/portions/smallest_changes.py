@@ -153,11 +153,10 @@ def _move(judge: Judge, model: Model, at: int) -> _Move:
 
 
 def _kept_mosts(judge: Judge, model: Model) -> None:
-    """A most that is kept stays kept; the energy's is a matter of nearness."""
+    """A most that is kept stays kept."""
     grid, start = judge.grid, judge.begin
     for at, wish in enumerate(grid.soft):
-        nearness = wish.aim.key in (DENSITY, "energy_kcal") or not wish.aim.weight
-        if nearness or wish.aim.high is None:
+        if wish.aim.key == DENSITY or not wish.aim.weight or wish.aim.high is None:
             continue
         room = float(grid.high[at] - grid.start[at])
         if float(grid.per_step[at] @ start) <= room + SLACK:

@@ -132,7 +132,7 @@ def highs_cost(judge):
             at_least([*signed(i, 1), (4 * n + i, 1)], judge.low[i] / judge.per[i] - start)
         if np.isfinite(judge.high[i]):
             at_least([*signed(i, -1), (4 * n + i, 1)], start - judge.high[i] / judge.per[i])
-            if i != judge.energy_at and judge.start[i] <= judge.high[i]:
+            if judge.start[i] <= judge.high[i]:
                 # a most that is kept stays kept
                 at_least(signed(i, -1), start - judge.high[i] / judge.per[i])
     if judge.energy_at is not None:

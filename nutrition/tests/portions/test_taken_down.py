@@ -198,6 +198,9 @@ class ServedTo(unittest.TestCase):
         foods = [one.times(juice.limits.most / 250.0) for one in juice.foods]
         self.assertEqual(sugar.bars(foods), ())
         self.assertEqual(served_to(part("orange-juice", 250), gate()).limits.most, 250.0)
+        beer = part("beer", 330)
+        self.assertEqual(served_to(beer, gate("gout")).limits.most, 0.0)
+        self.assertEqual(served_to(beer, gate()).limits, beer.limits)
         # a label that is to be read is no reason to leave it out
         miso = served_to(part("miso", 15), gate("celiac"))
         self.assertGreaterEqual(miso.limits.most, 15.0)
