@@ -86,6 +86,34 @@ class Days(DayCase):
         self.post(reverse("planner:add", args=[self.day.pk]), {"food": "egg-boiled"})
         self.assertEqual(self.day.entries.count(), 1, "an animal food is never added")
 
+    def test_what_is_added_goes_into_the_meal_that_is_balanced(self):
+        DayEntry.objects.create(day=self.day, meal="dinner", food="kale-raw", amount=60)
+        address = reverse("planner:balance", args=[self.day.pk])
+        asked = {"meal": "dinner", "goal": "at least 30 g protein"}
+        page = self.client.get(address, asked, headers={"HX-Request": "true"})
+        self.assertContains(page, "protein at least 30.0 g")
+        text = page.content.decode()
+        slug = re.search(r'name="food-([a-z-]+)"', text)[1]
+        grams = re.search(rf'name="grams-{slug}" value="([\d.]+)"', text)[1]
+        sent = {"take": slug, f"food-{slug}": slug, f"grams-{slug}": grams, "meal": "dinner"}
+        self.assertIn('name="meal" value="dinner"', text)
+        self.post(address, {"version": self.day.version} | sent)
+        row = self.day.entries.get(food=slug)
+        self.assertEqual((row.meal, row.amount), ("dinner", float(grams)))
+
+    def test_less_of_a_line_of_a_planned_dish(self):
+        entry = DayEntry.objects.create(day=self.day, meal="dinner", recipe=self.recipe, amount=1)
+        address = reverse("planner:balance", args=[self.day.pk])
+        sent = {"less": str(entry.pk), "less-food": "salt", "less-left": "0.5"}
+        page = self.post(address, {"version": self.day.version} | sent, htmx=True)
+        self.assertContains(page, "is made with less salt")
+        entry.refresh_from_db()
+        self.assertEqual(entry.recipe.origin, self.recipe)
+        bowl = {"less": str(self.entry.pk), "less-food": "salt", "less-left": "0.5"}
+        self.day.refresh_from_db()
+        page = self.post(address, {"version": self.day.version} | bowl, htmx=True)
+        self.assertContains(page, "Only a recipe in a bowl or a day")
+
     def test_balance_the_day_take_one_entry_and_undo(self):
         DayEntry.objects.create(day=self.day, meal="dinner", recipe=self.recipe, amount=1)
         DayEntry.objects.create(day=self.day, meal="snack", food="tahini", amount=30)
