@@ -32,6 +32,7 @@ ONLY_WITH_BREAKFAST = ("rolled-oats-cooked", "applesauce-unsweetened", "soy-milk
 RICH = ("olive-oil", "tahini", "hemp-seeds-hulled", "walnuts", "sunflower-seeds")
 RICH_AND_SWEET = (
     *("almond-butter", "peanut-butter-smooth-unsalted", "hemp-seeds-hulled", "walnuts", "almonds"),
+    *("soy-milk-unsweetened", "soy-protein-powder"),
 )
 # A meal with so much of these by weight is no sweet one. Common practice, no source. [share]
 SAVORY_GROUPS = ("legume", "vegetable", "leafy green", "mushroom", "seitan", "starchy vegetable")
@@ -66,6 +67,9 @@ FILLS = ("avocado-raw", "banana-raw", "whole-wheat-bread")
 
 # A helping of what is more than sprinkled on, by its group. Common practice, no source. [g]
 HELPINGS_G = {"fruit": 100.0, "oil": 14.0, "seed": 12.0, "nut butter": 20.0}
+# Where the school lives of greens, beans and seeds no grain is put beside them. Common practice, no
+# source.
+WITHOUT_A_BASE = ("greens_beans_seeds",)
 
 
 def helping_of(food: Food) -> Portion:
@@ -86,10 +90,12 @@ def added_to(problem: Problem) -> tuple[Portion, ...]:
     table, sweet = food_table(), is_sweet(problem.parts, problem.meal)
     foods = (*staples(gate), *(table[slug] for slug in FILLS if slug in table))
     suits = that_suit(foods, sweet, problem.meal)
+    if gate.situation.school.partition(":")[0] in WITHOUT_A_BASE:
+        suits = tuple(food for food in suits if food.role != "base")
     if not KIDNEYS.isdisjoint(gate.situation.conditions):
         suits = tuple(food for food in suits if HIGH_POTASSIUM not in classes_of(food))
     if problem.richer:
-        rich = RICH_AND_SWEET if sweet else RICH
+        rich = RICH_AND_SWEET if sweet else RICH if problem.meal else (*RICH, *RICH_AND_SWEET)
         suits = tuple(table[slug] for slug in rich if slug in table)
     may_be = (food for food in suits if food.slug not in there and not gate.why_not(food))
     return tuple(helping_of(food) for food in may_be)

@@ -31,6 +31,7 @@ OF_PROTEIN, LEFT, KCAL_PER_G_PROTEIN = 0.2, 0.25, 4.0
 # With diabetes what is sweet without its fiber is no more on a plate than what holds so much sugar.
 # Common practice, no source. [g]
 MOST_FAST_SUGAR_G = 10.0
+REFINED = "refined grain"
 STARCHES = frozenset({"any grain", "flour products", "starchy vegetables"})
 
 
@@ -45,7 +46,9 @@ def served_to(portion: Portion, gate: Gate, richer: bool = False) -> Portion:
     if not BLOOD_SUGAR.isdisjoint(conditions) and _is_starch(portion):
         holds = portion.amount("carbohydrate_g")
         most = MOST_STARCH_G / holds if holds > 0 else limits.most
-        limits = replace(limits, most=min(limits.most, max(most, portion.grams, limits.least)))
+        # a white one is made smaller where it is larger, and what is eaten of a whole one stays
+        now = limits.least if _is_refined(portion) else max(portion.grams, limits.least)
+        limits = _no_more_than(portion, limits, max(most, now))
     if (richer or SMALL_STOMACH in conditions) and not _is_rich(portion):
         limits = replace(limits, most=min(limits.most, max(portion.grams, limits.least)))
     if not BLOOD_SUGAR.isdisjoint(conditions) and _is_fast_sugar(portion):
@@ -106,6 +109,21 @@ def _unwarned(portion: Portion, limits: Limits, gate: Gate) -> Limits:
 def _much_potassium(portion: Portion) -> bool:
     mg = portion.amount("potassium_mg") * 100.0
     return portion.role not in NOT_BY_POTASSIUM and mg >= MUCH_POTASSIUM_MG
+
+
+def _is_refined(portion: Portion) -> bool:
+    return portion.food is not None and REFINED in classes_of(portion.food)
+
+
+def _no_more_than(portion: Portion, limits: Limits, most: float) -> Limits:
+    """The limits with another most, on a step where the part must be smaller than it is."""
+    if most >= portion.grams:
+        return replace(limits, most=min(limits.most, most))
+    steps = max(math.floor((most - limits.least) / limits.step + 1e-9), 0)
+    why = (
+        limits.held or f"{portion.name}: no more than {MOST_STARCH_G:.0f} g of carbohydrate of it."
+    )
+    return replace(limits, most=limits.least + steps * limits.step, held=why)
 
 
 def _is_starch(portion: Portion) -> bool:

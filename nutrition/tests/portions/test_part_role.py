@@ -80,6 +80,10 @@ class Shrinks(unittest.TestCase):
         base = limits_around(servable(None, "base"), 200.0)
         self.assertEqual((base.least, base.first), (100.0, False))
 
+    def test_a_bowl_of_granola_and_a_spread_stay_what_they_are(self):
+        for slug, most in (("granola", 75.0), ("hummus", 120.0)):
+            self.assertEqual(servable(FOODS[slug], FOODS[slug].role).most_g, most)
+
     def test_what_goes_first(self):
         first = {
             slug

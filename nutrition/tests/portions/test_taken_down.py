@@ -165,9 +165,15 @@ class ServedTo(unittest.TestCase):
         self.assertAlmostEqual(limits.most * rice.amount("carbohydrate_g"), 60.0, delta=0.01)
         self.assertEqual(limits.ceiling, limits.most)
         self.assertEqual(served_to(rice, gate()).limits.most, 300.0)
-        # what is there already is not taken away
-        large = part("white-rice-cooked", 320)
-        self.assertEqual(served_to(large, gate("gestational_diabetes")).limits.most, 320.0)
+        # of a white one what is there too much of is taken away, of a whole one it is not
+        large = served_to(part("white-rice-cooked", 320), gate("gestational_diabetes"))
+        self.assertLessEqual(large.limits.most * large.amount("carbohydrate_g"), 60.0)
+        self.assertGreater(
+            (large.limits.most + large.limits.step) * large.amount("carbohydrate_g"), 60.0
+        )
+        self.assertIn("60 g of carbohydrate", large.limits.held)
+        brown = served_to(part("brown-rice-cooked", 320), gate("diabetes"))
+        self.assertEqual((brown.limits.most, brown.limits.held), (320.0, ""))
         beans = part("white-beans-cooked", 120)
         self.assertEqual(served_to(beans, gate("diabetes")).limits.most, 240.0)
 
