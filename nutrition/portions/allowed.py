@@ -40,9 +40,11 @@ def allowed(problem: Problem, work: Work | None = None) -> Balanced:
     # what takes the place of a part that must go comes before anything more
     if not problem.cooks or _share_left_out(problem) >= PLACE_TO_FILL:
         return found
-    more = furthered(found, added_to(found.problem))
-    bars = _barred(more.problem, more.answer.portions)
-    return more if bars.keys() <= now.keys() else found
+    return furthered(
+        found,
+        added_to(found.problem),
+        lambda asked, grams: _barred(asked, grams).keys() <= now.keys(),
+    )
 
 
 def _held(problem: Problem) -> str:

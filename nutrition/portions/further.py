@@ -3,7 +3,7 @@ more part larger than a cook would make it first, or something that is not there
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -33,9 +33,15 @@ PARTS_OF_A_DAY = 7
 MOST_FURTHER, MOST_OF_A_DAY, LARGER = 2, 4, 1.5
 
 
-def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
+Allowed = Callable[[Problem, Mapping[str, float]], bool]
+
+
+def furthered(
+    found: Balanced, pantry: Sequence[Portion], may: Allowed = lambda problem, grams: True
+) -> Balanced:
     """With one proposal more, where one change on top of the last closes enough of what is missed,
-    or two do. `pantry` are foods that may be added."""
+    or two do. `pantry` are foods that may be added, and `may` says of a problem's portions [g]
+    whether they may be proposed: the change after the best takes the place of one that may not."""
     gap = Judge(found.problem).gap if not found.told else _gap_before(found)
     problem, answer = found.problem, found.answer
     closed = found.told[-1].closes if found.told else 0.0
@@ -44,7 +50,7 @@ def furthered(found: Balanced, pantry: Sequence[Portion]) -> Balanced:
     of_day = not problem.meal and len(problem.parts) >= PARTS_OF_A_DAY
     worth = CLOSES_MORE / 2 if of_day else CLOSES_MORE
     for _ in range(MOST_OF_A_DAY if of_day else MOST_FURTHER):
-        step = _one_more(problem, grams, pantry, moved)
+        step = _that_may(problem, grams, pantry, moved, may)
         if step is None:
             break
         wider, after, left = step
@@ -74,6 +80,23 @@ def _gap_before(found: Balanced) -> float:
     way = judge.grid.steps_of(last.answer.portions) - judge.begin
     left = judge.left(way)
     return left / (1.0 - last.closes) if last.closes < 1.0 - CLEARED else judge.gap
+
+
+def _that_may(
+    problem: Problem,
+    grams: dict[str, float],
+    pantry: Sequence[Portion],
+    stay: Collection[str],
+    may: Allowed,
+) -> tuple[Problem, dict[str, float], float] | None:
+    """The best change that may be proposed; None where there is none."""
+    barred: set[str] = set()
+    while True:
+        left = [food for food in pantry if food.key not in barred]
+        step = _one_more(problem, grams, left, {*stay, *barred})
+        if step is None or may(*step[:2]):
+            return step
+        barred |= {key for key, one in step[1].items() if one != grams.get(key)}
 
 
 def _one_more(

@@ -121,6 +121,30 @@ class AStepFurther(unittest.TestCase):
         self.assertGreater(last.closes, (before.told[-1].closes if before.told else 0.0) + 0.08)
         self.assertEqual(set(last.answer.portions), {part.key for part in found.problem.parts})
 
+    def test_what_may_not_be_gives_its_place_to_the_next(self):
+        asked = problem({"cucumber-with-peel-raw": 150, "kale-raw": 40}, least("protein_g", 20.0))
+        pantry, before = added_to(asked), balanced(asked)
+        best = furthered(before, pantry).told[-1]
+        (first, *_) = [one.id for one in best.changes if one.before == 0]
+        found = furthered(before, pantry, lambda wider, grams: not grams.get(first))
+        added = {one.id for one in found.told[-1].changes if one.before == 0}
+        self.assertTrue(added)
+        self.assertNotIn(first, added)
+        self.assertEqual(furthered(before, pantry, lambda wider, grams: False), before)
+
+    def test_a_day_goes_on_under_what_would_stop_it(self):
+        # with a weak heart from 4,700 mg of potassium on the page stops
+        weak = Gate(situation=Situation(conditions=frozenset({"heart_failure"})))
+        rows = {"white-beans-cooked": 300, "potato-boiled": 300, "brown-rice-cooked": 250}
+        rows |= {"rolled-oats-cooked": 250, "zucchini-cooked": 150, "banana-raw": 118}
+        rows |= {"tofu-firm": 80}
+        asked = problem(rows, least("energy_kcal", 2200.0), least("protein_g", 90.0))
+        last = allowed(replace(asked, gate=weak)).told[-1]
+        parts = allowed(replace(asked, gate=weak)).problem.parts
+        potassium = sum(p.amount("potassium_mg") * last.answer.portions[p.key] for p in parts)
+        self.assertLess(potassium, 4700.0)
+        self.assertTrue([one for one in last.changes if one.before == 0])
+
     def test_nothing_is_added_where_nothing_is_missed(self):
         asked = problem({"white-beans-cooked": 200}, least("protein_g", 10.0))
         self.assertEqual(furthered(balanced(asked), added_to(asked)).told, ())
