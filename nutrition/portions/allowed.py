@@ -3,7 +3,7 @@ first."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 
 from nutrition.composition.portion import Portion
@@ -38,7 +38,7 @@ def allowed(problem: Problem, work: Work | None = None) -> Balanced:
         )
     found = replace(found, told=tuple(out))
     # what takes the place of a part that must go comes before anything more
-    if not problem.cooks or _share_left_out(problem) >= PLACE_TO_FILL:
+    if not problem.cooks or _share_left_out(problem, but=NO_PLACE) >= PLACE_TO_FILL:
         return found
     return furthered(
         found,
@@ -59,20 +59,26 @@ def _held(problem: Problem) -> str:
 # Where so much of the energy may not be served, what is left is no meal for somebody to whom little
 # food is a danger by itself. Common practice, no source.
 NO_MEAL_LEFT = 0.75
-# Of a meal that loses so much of its energy the gap is filled by what stands in. Common practice,
-# no source.
+# Of a meal that loses so much of its energy the gap is filled by what stands in, and an oil or a
+# handful of nuts leaves no gap on a plate. Common practice, no source.
 PLACE_TO_FILL = 0.1
+NO_PLACE = ("sauce", "topping")
 LITTLE_IS_A_DANGER = ("insulin", "sulfonylurea", "sglt2_inhibitor")
 
 
-def _share_left_out(problem: Problem) -> float:
-    """The share of the energy in what the gate leaves out altogether. [0 to 1]"""
+def _share_left_out(problem: Problem, but: Collection[str] = ()) -> float:
+    """The share of the energy in what the gate leaves out altogether, `but` parts of these roles.
+    [0 to 1]"""
 
     def kcal(part: Portion) -> float:
-        return float(part.profile["energy_kcal"].amount)
+        return part.amount("energy_kcal") * part.grams
 
     whole = sum(map(kcal, problem.parts))
-    out = sum(kcal(part) for part in problem.parts if part.limits.held and part.limits.most <= 0)
+    out = sum(
+        kcal(part)
+        for part in problem.parts
+        if part.limits.held and part.limits.most <= 0 and part.role not in but
+    )
     return out / whole if whole > 0 else 0.0
 
 

@@ -175,6 +175,40 @@ class AStepFurther(unittest.TestCase):
             new = [one for one in last.changes if one.before == 0]
             self.assertEqual(len(new), added, (parts, meal))
 
+    def test_what_leaves_a_gap_on_the_plate_has_it_filled_first(self):
+        # what must go brings so much of the energy: nothing is added beside it from a tenth on,
+        # and an oil that goes leaves no gap
+        rows = {"cucumber-with-peel-raw": 150, "kale-raw": 60, "white-beans-cooked": 100}
+        asked = problem(rows, least("energy_kcal", 600.0), least("protein_g", 30.0), meal="dinner")
+        kcal = sum(one.amount("energy_kcal") * one.grams for one in asked.parts)
+        for slug, share, goes_on in (
+            ("white-bread", 0.09, True),
+            ("white-bread", 0.11, False),
+            ("coconut-oil", 0.11, True),
+            ("coconut-oil", 0.4, True),
+        ):
+            whole = part(slug, 100)
+            grams = kcal * share / (1 - share) / whole.amount("energy_kcal")
+            gone = replace(whole, grams=grams).within(least=0.0, most=0.0, held=f"{slug}.")
+            found = allowed(replace(asked, parts=(*asked.parts, gone)))
+            added = [one for one in found.told[-1].changes if one.before == 0]
+            self.assertEqual(bool(added), goes_on, (slug, share))
+
+    def test_with_insulin_a_meal_of_which_three_quarters_must_go_is_refused(self):
+        held = Gate(situation=Situation(conditions=frozenset({"insulin", "celiac"})))
+        beans, whole = part("white-beans-cooked", 100), part("barley-pearled-cooked", 100)
+        kcal = beans.amount("energy_kcal") * 100
+        for share, refused in ((0.74, False), (0.76, True)):
+            grams = kcal * share / (1 - share) / whole.amount("energy_kcal")
+            gone = replace(whole, grams=grams).within(least=0.0, most=0.0, held="Gluten.")
+            aims = (least("energy_kcal", 500.0),)
+            asked = Problem(parts=(beans, gone), aims=aims, cooks=True, gate=held)
+            if refused:
+                with self.assertRaises(BadProblem):
+                    allowed(asked)
+            else:
+                self.assertTrue(allowed(asked).told)
+
     def test_a_refusal_names_the_part(self):
         warfarin = Gate(situation=Situation(conditions=frozenset({"insulin", "celiac"})))
         barley = part("barley-pearled-cooked", 200)
