@@ -9,7 +9,7 @@ from dataclasses import replace
 from nutrition.composition.food_classes import classes_of
 from nutrition.composition.ingredient import Ingredient
 from nutrition.composition.portion import Limits, Portion
-from nutrition.portions.staples import KIDNEYS
+from nutrition.portions.staples import KIDNEYS, WARFARIN, moves_the_dose
 from nutrition.safety.gate import AVOIDED, Gate
 
 # What brings more potassium than this and is no bean and no grain is taken down before those where
@@ -49,6 +49,9 @@ def served_to(portion: Portion, gate: Gate, richer: bool = False) -> Portion:
         # a white one is made smaller where it is larger, and what is eaten of a whole one stays
         now = limits.least if _is_refined(portion) else max(portion.grams, limits.least)
         limits = _no_more_than(portion, limits, max(most, now))
+    if WARFARIN in conditions and moves_the_dose(portion.amount("vitamin_k_ug"), portion.role):
+        now = max(portion.grams, limits.least)
+        limits = replace(limits, keeps=True, most=min(limits.most, now))
     if (richer or SMALL_STOMACH in conditions) and not _is_rich(portion):
         limits = replace(limits, most=min(limits.most, max(portion.grams, limits.least)))
     if not BLOOD_SUGAR.isdisjoint(conditions) and _is_fast_sugar(portion):

@@ -13,6 +13,7 @@ from nutrition.portions.proposals import balanced
 from nutrition.portions.served_to import served_to
 from nutrition.portions.serving_limits import limits_around
 from nutrition.portions.serving_rules import servable
+from nutrition.portions.staples import moves_the_dose, staples
 from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import Gate
 from nutrition.targets.aim import Aim
@@ -231,6 +232,24 @@ class ServedTo(unittest.TestCase):
             fat = FOODS["olive-oil"].profile(100.0 * (protein * 4.0 / share - kcal) / oil)
             mixed = replace(milk, profile=milk.profile + fat)
             self.assertEqual(served_to(mixed, small).limits.keeps, keeps, share)
+
+    def test_on_warfarin_greens_keep_their_size(self):
+        warfarin = gate("warfarin")
+        for slug, stays in (
+            ("broccoli-cooked", True),
+            ("green-beans-cooked", True),  # 45.6 µg in 100 g
+            ("celery-raw", False),  # 29.3
+            ("olive-oil", False),  # 60.2, of which little is on a plate
+        ):
+            one = part(slug, 100)
+            limits = served_to(one, warfarin).limits
+            self.assertEqual((limits.most, limits.keeps) == (100.0, True), stays, slug)
+            self.assertEqual(served_to(one, gate()).limits, one.limits)
+        self.assertEqual([moves_the_dose(ug, "greens") for ug in (0.39, 0.41)], [False, True])
+        self.assertEqual(
+            {food.slug for food in staples(gate())} - {food.slug for food in staples(warfarin)},
+            {"kale-raw", "spinach-cooked", "broccoli-cooked", "bok-choy-cooked", "collards-cooked"},
+        )
 
     def test_what_is_locked_stays(self):
         juice = replace(part("orange-juice", 250), locked=True)
