@@ -47,6 +47,12 @@ class Limits:
     first: bool = False
     stated: bool = False
 
+    def on_step(self, most: float) -> float:
+        """The largest portion on a step that is no more than `most`; the least where there is none.
+        [g]"""
+        steps = math.floor((most - self.least) / self.step + 1e-9)
+        return self.least + max(steps, 0) * self.step
+
 
 AS_IT_IS = Limits(least=0.0, most=0.0, step=1.0)
 
@@ -99,6 +105,11 @@ class Portion:
     def share(self, grams: float) -> float:
         """So many grams as a share of what `profile` is of."""
         return grams / self.profile.grams if self.profile.grams > 0 else 0.0
+
+    def foods_in(self, grams: float) -> list[Ingredient]:
+        """The foods in so many grams of it. [g]"""
+        share = self.share(grams)
+        return [one.times(share) for one in self.foods]
 
     def amount(self, key: str) -> float:
         """What one gram brings of a target's key. In the key's unit per gram."""

@@ -41,11 +41,9 @@ SAVORY = 0.3
 
 def is_sweet(parts: Sequence[Portion], meal: str) -> bool:
     """Whether a meal is a sweet breakfast, by its key and by what is in it."""
-    foods = [
-        (one, part.share(part.grams)) for part in parts if part.grams > 0 for one in part.foods
-    ]
-    grams = sum(one.grams * share for one, share in foods)
-    savory = sum(one.grams * share for one, share in foods if one.food.group in SAVORY_GROUPS)
+    foods = [one for part in parts for one in part.foods_in(part.grams)]
+    grams = sum(one.grams for one in foods)
+    savory = sum(one.grams for one in foods if one.food.group in SAVORY_GROUPS)
     return meal == "breakfast" and savory < SAVORY * grams
 
 

@@ -85,11 +85,6 @@ def _share_left_out(problem: Problem, but: Collection[str] = ()) -> float:
 def _barred(problem: Problem, portions: Mapping[str, float]) -> dict[str, str]:
     """What holds the foods of these portions [g] back, seen together: each code with why, which
     names the foods."""
-    foods = [
-        one.times(portions[part.key] / part.profile.grams)
-        for part in problem.parts
-        if part.profile.grams > 0
-        for one in part.foods
-    ]
+    foods = [one for part in problem.parts for one in part.foods_in(portions[part.key])]
     bars = problem.gate.bars([one for one in foods if one.grams > 0])
     return {bar.code: bar.why for bar in bars}

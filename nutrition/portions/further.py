@@ -10,7 +10,7 @@ import numpy as np
 
 from nutrition.composition.portion import Portion
 from nutrition.portions.added_to_a_meal import that_fit
-from nutrition.portions.judge import Judge, Ways
+from nutrition.portions.judge import Judge
 from nutrition.portions.problem import Problem, totals
 from nutrition.portions.proposals import (
     CLEARED,
@@ -42,8 +42,7 @@ def furthered(
     """With one proposal more, where one change on top of the last closes enough of what is missed,
     or two do. `pantry` are foods that may be added, and `may` says of a problem's portions [g]
     whether they may be proposed: the change after the best takes the place of one that may not."""
-    gap = Judge(found.problem).gap if not found.told else _gap_before(found)
-    problem, answer = found.problem, found.answer
+    problem, answer, gap = found.problem, found.answer, found.gap
     closed = found.told[-1].closes if found.told else 0.0
     before, grams = closed, dict(answer.portions)
     moved: set[str] = set()
@@ -64,7 +63,7 @@ def furthered(
     if grams == answer.portions:
         return found
     judge = Judge(problem)
-    way = judge.grid.steps_of(grams) - judge.begin
+    way = judge.way_to(grams)
     last = found.told[-1] if found.told else None
     few = int((way != 0).sum())
     name = FURTHER if last is not None else {1: ONE, 2: TWO}.get(few, MORE)
@@ -72,14 +71,6 @@ def furthered(
     if last is not None and last.cut is not None:
         one = replace(one, cut=last.cut, sentence=f"{last.cut.said} {one.sentence}")
     return replace(found, told=(*found.told, one), problem=problem)
-
-
-def _gap_before(found: Balanced) -> float:
-    """What was missed before anything was proposed, from what the last proposal left of it."""
-    last, judge = found.told[-1], Judge(found.problem)
-    way = judge.grid.steps_of(last.answer.portions) - judge.begin
-    left = judge.left(way)
-    return left / (1.0 - last.closes) if last.closes < 1.0 - CLEARED else judge.gap
 
 
 def _that_may(
@@ -134,8 +125,7 @@ def _is_short(problem: Problem, grams: dict[str, float]) -> bool:
 
 def _left(problem: Problem, grams: dict[str, float]) -> float:
     judge = Judge(problem)
-    way: Ways = judge.grid.steps_of(grams) - judge.begin
-    return judge.left(way)
+    return judge.left(judge.way_to(grams))
 
 
 def _wider(part: Portion, grams: float) -> Portion:

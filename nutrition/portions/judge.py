@@ -90,6 +90,7 @@ class Judge:
         )
         energy = next((aim for aim in self.aims if aim.key == "energy_kcal"), None)
         self.energy_at = self.aims.index(energy) if energy else None
+        self.passed_now = self.over(self._nothing())
         self.gap = self.left(self._nothing()[0])
         self.earned = max(EARNS * self.gap, LEAST_EARNED)
         dear = AGAINST_THE_GRAIN * self.earned
@@ -200,7 +201,7 @@ class Judge:
         worse = (over > self.broken_now + SLACK).any(axis=1)
         worse |= (np.maximum(ways, 0) @ self.light.T > self.harmless + SLACK).any(axis=1)
         worse |= self.out_of_order(ways)
-        worse |= (self.over(ways) & ~self.over(self._nothing())).any(axis=1)
+        worse |= (self.over(ways) & ~self.passed_now).any(axis=1)
         weighed = np.where(over > SLACK, over, 0.0) @ self.row_weight
         return np.asarray(np.where(worse, np.inf, weighed))
 
@@ -244,6 +245,10 @@ class Judge:
         cost = self.cost(ways)
         at = int(cost.argmin())
         return ways[at] if np.isfinite(cost[at]) else None
+
+    def way_to(self, portions: Mapping[str, float]) -> Ways:
+        """The way to these portions [g]."""
+        return np.asarray(self.grid.steps_of(portions) - self.begin)
 
     def portions(self, way: Ways) -> dict[str, float]:
         """The portions of a way. [g]"""

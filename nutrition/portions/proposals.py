@@ -209,11 +209,12 @@ def _answer(judge: Judge, way: Ways, status: str) -> Answer:
 @dataclass(frozen=True)
 class Balanced:
     """What is proposed, the problem with the parts that may move for it, and as it was `asked`:
-    what stands in the way is looked for in those."""
+    what stands in the way is looked for in those. `gap` is what was missed before anything."""
 
     told: tuple[Proposal, ...]
     problem: Problem
     asked: Problem
+    gap: float
 
     @property
     def answer(self) -> Answer:
@@ -240,8 +241,8 @@ def balanced(problem: Problem, work: Work | None = None) -> Balanced:
         other, why = _allowed_to(lessened, work)
         if other.left <= best.left + AS_GOOD * gap:
             told = _told(other, why, cut, gap)
-            return Balanced(tuple(told), other.judge.problem, lessened)
-    return Balanced(tuple(_told(best, because)), best.judge.problem, problem)
+            return Balanced(tuple(told), other.judge.problem, lessened, gap)
+    return Balanced(tuple(_told(best, because)), best.judge.problem, problem, gap)
 
 
 def _told(

@@ -78,8 +78,7 @@ def _little_sugar(portion: Portion, limits: Limits) -> Limits:
     grams = portion.amount("sugars_g") * portion.grams
     if grams <= MOST_FAST_SUGAR_G or portion.grams <= 0:
         return limits
-    steps = (MOST_FAST_SUGAR_G / grams * portion.grams - limits.least) / limits.step
-    most = limits.least + max(math.floor(steps + 1e-9), 0) * limits.step
+    most = limits.on_step(MOST_FAST_SUGAR_G / grams * portion.grams)
     why = limits.held or f"{portion.name}: {grams:.0f} g of sugar without its fiber, with diabetes."
     return replace(limits, most=min(limits.most, most), held=why)
 
@@ -96,15 +95,13 @@ def _protein_first(portion: Portion, limits: Limits) -> Limits:
 def _unwarned(portion: Portion, limits: Limits, gate: Gate) -> Limits:
     """What is taken down before anything else is served as far as nothing is said against it: a
     glass of juice with diabetes, oil where a school does without."""
-    now = [one.times(portion.share(portion.grams)) for one in portion.foods]
+    now = portion.foods_in(portion.grams)
     bars = gate.bars(now) if portion.grams > 0 else ()
     # a label that is to be read is no reason to leave it out
     goes = _is_fast_sugar(portion) or _is_alcohol(portion)
     if not any(goes or bar.by_amount or bar.code.startswith(AVOIDED) for bar in bars):
         return limits
-    share = gate.share_without_a_word(now)
-    steps = max(math.floor((share * portion.grams - limits.least) / limits.step + 1e-9), 0)
-    most = limits.least + steps * limits.step
+    most = limits.on_step(gate.share_without_a_word(now) * portion.grams)
     why = limits.held or " ".join(bar.why for bar in bars)
     return replace(limits, most=min(limits.most, most), held=why)
 
@@ -122,11 +119,10 @@ def _no_more_than(portion: Portion, limits: Limits, most: float) -> Limits:
     """The limits with another most, on a step where the part must be smaller than it is."""
     if most >= portion.grams:
         return replace(limits, most=min(limits.most, most))
-    steps = max(math.floor((most - limits.least) / limits.step + 1e-9), 0)
     why = (
         limits.held or f"{portion.name}: no more than {MOST_STARCH_G:.0f} g of carbohydrate of it."
     )
-    return replace(limits, most=limits.least + steps * limits.step, held=why)
+    return replace(limits, most=limits.on_step(most), held=why)
 
 
 def _is_starch(portion: Portion) -> bool:

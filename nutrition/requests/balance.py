@@ -297,8 +297,8 @@ def read_problem(given: object, load: Load) -> Problem:
     whose = _whose(asked)
     parts = tuple(one.portion(at, load, whose.gate) for at, one in enumerate(asked.parts))
     whose = _judged(whose, parts)
+    richer = whose.day is not None and is_thin_or_frail(whose.day.person)
     if whose.day is not None:
-        richer = is_thin_or_frail(whose.day.person)
         served = zip(asked.parts, parts, strict=True)
         # who stated between what a part may be is taken at their word
         parts = tuple(
@@ -317,7 +317,7 @@ def read_problem(given: object, load: Load) -> Problem:
         cooks=asked.person is not None or not all(part.exact for part in asked.parts),
         eats_little=whose.day is not None and must_gain(whose.day.person),
         gate=whose.gate,
-        richer=whose.day is not None and is_thin_or_frail(whose.day.person),
+        richer=richer,
         judged_as=whose.judged_as,
         meal="" if whose.meal is None else whose.meal.key,
     )
