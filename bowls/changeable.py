@@ -127,12 +127,9 @@ class BowlChanges(Changeable):
         return why
 
     def remake(self, key: str) -> str:
-        part, recipe = self._recipe_in(key)
-        if self.client is None:
-            raise Outdated("Choose a client: the recipe is made again as theirs.")
-        made, said = made_without(recipe, part.name, self.client, self.gate, self.request.user)
-        with self.record.changing(*asked_by(self.request)) as stored:
-            stored.parts.filter(pk=part.pk).update(recipe=made)
+        part, recipe, client = self._made_again(key)
+        made, said = made_without(recipe, part.name, client, self.gate, self.request.user)
+        self._put(part, made)
         return said
 
     def _recipe_in(self, key: str) -> tuple[Part, Recipe]:
@@ -143,13 +140,22 @@ class BowlChanges(Changeable):
         return part, part.row.recipe
 
     def lessen(self, key: str, food: str, left: float) -> str:
+        part, recipe, client = self._made_again(key)
+        made, said = made_with_less(recipe, client, food, left, self.request.user)
+        self._put(part, made)
+        return said
+
+    def _made_again(self, key: str) -> tuple[Part, Recipe, Client]:
+        """The part that is a recipe, that, and whose own it is made as. Raises Outdated."""
         part, recipe = self._recipe_in(key)
         if self.client is None:
             raise Outdated("Choose a client: the recipe is made again as theirs.")
-        made, said = made_with_less(recipe, self.client, food, left, self.request.user)
+        return part, recipe, self.client
+
+    def _put(self, part: Part, recipe: Recipe) -> None:
+        """The recipe in a part's place. Raises StaleSave."""
         with self.record.changing(*asked_by(self.request)) as stored:
-            stored.parts.filter(pk=part.pk).update(recipe=made)
-        return said
+            stored.parts.filter(pk=part.pk).update(recipe=recipe)
 
     def bench_url(self, key: str, nutrient: str, most: float, ml: float) -> str:
         return bench_for(self._recipe_in(key)[1].pk, nutrient, most, ml)

@@ -44,6 +44,7 @@ from recipes.client_copies import made_without
 from recipes.dishes import others_in, recipe_of
 from recipes.facts import facts_of
 from recipes.lessened import made_with_less
+from recipes.models import Recipe
 from webkit.drawing.dishes import FILLED, dish_round, ghosts, outlined
 
 MOST_BOWLS = 6
@@ -219,10 +220,7 @@ class DayChanges(Changeable):
             )
         row, recipe, by = entry.row, entry.row.recipe, self.request.user
         made, said = made_without(recipe, recipe.title, self.client, self.gate, by)
-        with self.record.changing(*asked_by(self.request)):
-            row.recipe = made
-            plan_dish(row, self.record.practice)
-            row.save()
+        self._put(row, made)
         return said
 
     def lessen(self, key: str, food: str, left: float) -> str:
@@ -231,11 +229,15 @@ class DayChanges(Changeable):
             return super().lessen(key, food, left)
         row, by = entry.row, self.request.user
         made, said = made_with_less(row.recipe, self.client, food, left, by)
+        self._put(row, made)
+        return said
+
+    def _put(self, row: DayEntry, recipe: Recipe) -> None:
+        """The recipe in an entry's place. Raises StaleSave."""
         with self.record.changing(*asked_by(self.request)):
-            row.recipe = made
+            row.recipe = recipe
             plan_dish(row, self.record.practice)
             row.save()
-        return said
 
     def bench_url(self, key: str, nutrient: str, most: float, ml: float) -> str:
         entry = self.entries.get(key)

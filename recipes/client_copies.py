@@ -49,6 +49,12 @@ def save_new(recipe: Recipe, by: User, why: str) -> RecipeVersion:
         return keep(recipe, by, why)
 
 
+def save_own(own: Recipe, by: User, why: str) -> RecipeVersion:
+    """Store a client's own recipe: a copy that is new, or theirs over what it was. Raises
+    StaleSave."""
+    return save_kept(own, own.version, by, why) if own.pk else save_new(own, by, why)
+
+
 def batch_follows(recipe: Recipe, before: Facts) -> None:
     """What was weighed was the batch before: it is taken to shrink and grow as the lines do. The
     recipe is not saved."""
@@ -92,10 +98,7 @@ def made_without(
     if not gone or not kept:
         raise Outdated(NOT_WITHOUT.format(name=name))
     made, words = copy_with_lines(recipe, client, kept, facts), f"without {', '.join(gone)}"
-    if made.pk:
-        save_kept(made, made.version, by, words)
-    else:
-        save_new(made, by, words)
+    save_own(made, by, words)
     return made, f"{made.title} is made {words}."
 
 

@@ -10,10 +10,9 @@ from nutrition.swaps.swap import kitchen
 from nutrition.written.wording import uncapitalized
 from practice.models import User
 from recipes.changeable import written_into
-from recipes.client_copies import copy_for, save_new
+from recipes.client_copies import copy_for, save_own
 from recipes.facts import facts_of
 from recipes.models import Recipe
-from recipes.versions import save_kept
 
 # Less than this is left out. [g in the batch]
 NOTHING_G = 0.05
@@ -50,8 +49,5 @@ def made_with_less(
     written_into(own, edits)
     name = uncapitalized(found[0][1].name)
     words = f"with less {name}" if left > 0 else f"without {name}"
-    if own.pk:
-        save_kept(own, own.version, by, words)
-    else:
-        save_new(own, by, words)
+    save_own(own, by, words)
     return own, f"{own.title} is made {words}."

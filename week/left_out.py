@@ -10,7 +10,7 @@ from nutrition.recipe.model import choice_keys
 from nutrition.safety.gate import Gate
 from nutrition.swaps.let_in import is_the_same_dish, let_in
 from practice.models import User
-from recipes.client_copies import copy_with_lines, save_new
+from recipes.client_copies import copy_with_lines, save_own
 from recipes.facts import facts_of, parts_at_hand
 from recipes.models import Recipe
 from recipes.ownership import open_to
@@ -85,6 +85,6 @@ def take_in(recipe: Recipe, kind: str, client: Client, gate: Gate, by: User) -> 
     if made is None:
         return ""
     copy, words = made
-    save_new(copy, by, words)
+    save_own(copy, by, words)
     decide(client, kind, f"recipe-{copy.pk}", "kept", by)
     return f"{copy.title}: {words}. It is kept as {kind}."

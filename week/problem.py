@@ -141,10 +141,8 @@ def pose(week: Week, additions: bool = True) -> Posed:
     shares = shares_of_days(skeleton, plan.meals, week.start, week.days)
     for entry in entries:
         # a meal that is eaten out counts by its guess
-        if is_out(entry) and shares[entry.day] < WHOLE:
-            shares[entry.day] += sum(
-                meal.share for meal in plan.meals if meal.key == entry.meal and _away(week, entry)
-            )
+        if is_out(entry) and shares[entry.day] < WHOLE and _away(week, entry, skeleton):
+            shares[entry.day] += sum(meal.share for meal in plan.meals if meal.key == entry.meal)
     days = sorted({slot.day for slot in slots})
     stops = stops_by_amount(gate.situation)
     aims = aims_of_day(plan.day, watched, known, stops=stops)
@@ -205,9 +203,9 @@ def pose(week: Week, additions: bool = True) -> Posed:
     return Posed(problem=problem, things=by_key, helpers=helpers_of(gate, keys))
 
 
-def _away(week: Week, entry: WeekEntry) -> bool:
+def _away(week: Week, entry: WeekEntry, skeleton: Skeleton) -> bool:
     """Whether a meal is one that the skeleton does not plan."""
-    weekday = skeleton_in(week).days[week.date_of(entry.day).weekday()]
+    weekday = skeleton.days[week.date_of(entry.day).weekday()]
     return entry.meal in weekday.away or not weekday.meals.get(entry.meal)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Any
 
 from django.contrib import messages
@@ -144,7 +145,10 @@ def _let_in(request: PageRequest, client: Client, kind: str, pk: int | None) -> 
     """A dish that was left out, with the change that lets it in."""
     recipe = open_to(client).filter(pk=pk).first() if pk is not None else None
     gate = gate_of(plan_of(client))
-    said = take_in(recipe, kind, client, gate, request.user) if recipe and kind in KINDS else ""
+    said = ""
+    if recipe and kind in KINDS:
+        with suppress(StaleSave):
+            said = take_in(recipe, kind, client, gate, request.user)
     if said:
         messages.success(request, said)
     else:

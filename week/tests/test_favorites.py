@@ -91,3 +91,23 @@ class Favorites(WeekCase):
         self.assertIn("tahini", salty.text)
         answer = self.post(self.decided, {"kind": "main", "let_in": 99999}, htmx=True)
         self.assertContains(answer, "can no longer be made")
+
+    def test_a_recipe_of_the_clients_own_is_changed_in_its_place(self):
+        with scope(practice=self.practice):
+            own = Recipe.objects.create(
+                practice=self.practice,
+                client=self.client_row,
+                title="Beans with tahini",
+                role="protein",
+                servings=4,
+                cooked_by="simmered",
+                text="3 cups white beans, cooked\n1 tbsp tahini\n1 tbsp lemon juice",
+            )
+        self.client_row.allergies = ["sesame"]
+        self.client_row.save()
+        self.post(self.decided, {"kind": "main", "let_in": own.pk})
+        self.assertEqual(self.kept("main"), [f"recipe-{own.pk}"])
+        before = own.version
+        own.refresh_from_db()
+        self.assertEqual((own.title, own.version), ("Beans with tahini", before + 1))
+        self.assertNotIn("tahini", own.text)
