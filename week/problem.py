@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from datetime import date
-from statistics import fmean
 
 from django.utils import timezone
 
@@ -22,17 +21,14 @@ from nutrition.planning.additions import (
 from nutrition.planning.candidates import (
     LARGE_FROM_KCAL,
     WHOLE,
-    aims_of_day,
-    aims_of_week,
     candidate_of,
     helpers_of,
     known_share,
-    on_the_plate,
     page_check,
     shares_of_days,
     usual_day_g,
-    week_base,
 )
+from nutrition.planning.held_against import held_against
 from nutrition.planning.skeleton import Skeleton, days_of, from_data, slots_of
 from nutrition.planning.week import (
     DAY_BEFORE,
@@ -145,12 +141,8 @@ def pose(week: Week, additions: bool = True) -> Posed:
             shares[entry.day] += sum(meal.share for meal in plan.meals if meal.key == entry.meal)
     days = sorted({slot.day for slot in slots})
     stops = stops_by_amount(gate.situation)
-    aims = aims_of_day(plan.day, watched, known, stops=stops)
-    over_week = aims_of_week(
-        plan.day, watched, known, fmean([shares[day] for day in days]) if days else 1.0
-    )
-    keys = [aim.key for aim in (*aims, *over_week)]
-    base = week_base(taken, keys)
+    held = held_against(plan.day, watched, known, shares, days, stops, taken)
+    keys = held.keys
     recipes = recipes_in(by_key.values())
     person = plan.day.person
     at_once = stomach_ml(person.conditions, person.surgery_months) or MOST_AT_ONCE_ML
@@ -184,15 +176,10 @@ def pose(week: Week, additions: bool = True) -> Posed:
         slots=tuple(slots),
         candidates=candidates,
         prepared=tuple(prepared_of(recipe, in_danger) for recipe in recipes.values()),
-        # an upper level that a tablet passes by itself is no matter of the plate
-        aims=on_the_plate(aims, base),
-        aims_on_day={
-            day: on_the_plate(aims_of_day(plan.day, watched, known, share, stops), base)
-            for day, share in shares.items()
-            if 0 < share < WHOLE
-        },
-        over_week=over_week,
-        base=base,
+        aims=held.aims,
+        aims_on_day=held.on_day,
+        over_week=held.over_week,
+        base=held.base,
         base_grams=0.0,
         cook_days=days_of(skeleton.cooking, week.start, week.days),
         first_evening=_first_evening(week),

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from datetime import date
-from statistics import fmean
 from typing import Annotated
 
 from annotated_types import Len
@@ -18,9 +18,6 @@ from nutrition.planning.additions import eats_between, places_for, with_addition
 from nutrition.planning.candidates import (
     LARGE_FROM_KCAL,
     LEAST_BATCH,
-    WHOLE,
-    aims_of_day,
-    aims_of_week,
     candidate_of,
     helpers_of,
     helpings_of,
@@ -29,8 +26,8 @@ from nutrition.planning.candidates import (
     servings_for,
     shares_of_days,
     usual_day_g,
-    week_base,
 )
+from nutrition.planning.held_against import held_against
 from nutrition.planning.kinds import kinds_of_food, kinds_of_recipe
 from nutrition.planning.proposals import MOST_WEEKS
 from nutrition.planning.skeleton import (
@@ -90,7 +87,7 @@ class _Dish:
     keeping: Keeping | None = None
     prepared: Prepared | None = None
 
-    def candidate(self, keys: list[str], liked: int) -> Candidate:
+    def candidate(self, keys: Collection[str], liked: int) -> Candidate:
         pots = {self.prepared.key: 1.0} if self.prepared else None
         return candidate_of(self.portion, self.kinds, self.counts, keys, pots, self.keeping, liked)
 
@@ -307,29 +304,29 @@ def read_week(given: object, load: Load) -> AskedWeek:
     watched = watched_keys(day.person, asked.school, asked.orders)
     shares = shares_of_days(skeleton, day.meals, data.start, days)
     slots = slots_of(skeleton, data.start, days)
-    planned = [shares[at] for at in sorted({slot.day for slot in slots})]
-    stops = stops_by_amount(gate.situation)
-    aims = aims_of_day(day, watched, known, stops=stops)
-    over_week = aims_of_week(day, watched, known, fmean(planned) if planned else 1.0)
-    keys = [aim.key for aim in (*aims, *over_week)]
-    candidates = tuple(dish.candidate(keys, at) for at, dish in enumerate(kept))
+    held = held_against(
+        day,
+        watched,
+        known,
+        shares,
+        sorted({slot.day for slot in slots}),
+        stops_by_amount(gate.situation),
+        Profile.empty(),
+    )
+    candidates = tuple(dish.candidate(held.keys, at) for at, dish in enumerate(kept))
     if data.additions:
         large = day["energy_kcal"].aim >= LARGE_FROM_KCAL
-        candidates = with_additions(candidates, gate, keys, large)
+        candidates = with_additions(candidates, gate, held.keys, large)
         slots = (*slots, *places_for(slots, eats_between(len(day.meals))))
     week = Week(
         days=days,
         slots=slots,
         candidates=candidates,
         prepared=tuple(dish.prepared for dish in kept if dish.prepared),
-        aims=aims,
-        aims_on_day={
-            at: aims_of_day(day, watched, known, share, stops)
-            for at, share in shares.items()
-            if 0 < share < WHOLE
-        },
-        over_week=over_week,
-        base=week_base(Profile.empty(), keys),
+        aims=held.aims,
+        aims_on_day=held.on_day,
+        over_week=held.over_week,
+        base=held.base,
         cook_days=days_of(skeleton.cooking, data.start, days),
         wishes=skeleton.wishes,
         density_g=usual_day_g(day),
@@ -342,6 +339,6 @@ def read_week(given: object, load: Load) -> AskedWeek:
         start=data.start,
         most=int(data.weeks),
         left_out=left_out,
-        helpers=helpers_of(gate, keys),
+        helpers=helpers_of(gate, held.keys),
         gate=gate,
     )
