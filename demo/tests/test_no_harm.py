@@ -22,11 +22,11 @@ from nutrition.composition.food_classes import kinds_of
 from nutrition.composition.food_mosts import most_of
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
+from nutrition.portions.added_to_a_meal import added_to
 from nutrition.portions.hints import hints
 from nutrition.portions.problem import OF_PLANTS, BadProblem
 from nutrition.portions.proposals import balanced
 from nutrition.portions.solver import balance
-from nutrition.portions.staples import staple_portions
 from nutrition.safety.caution_rules import LEVELS
 from nutrition.targets.aims import upper_levels
 from pantry.in_force import foods_of_practice
@@ -122,9 +122,9 @@ class NoHarm(TestCase):
             if not ordered and not passed_already and problem.base.get(key, 0.0) < most:
                 self.assertLessEqual(then, max(now, most) * (1 + 1e-6), f"{key}, {plan.client}")
 
-    def check_hints(self, plan, problem, answer, gate):
+    def check_hints(self, plan, problem, answer):
         by_key = {part.key: part for part in problem.parts}
-        for hint in hints(problem, answer, staple_portions(gate)):
+        for hint in hints(problem, answer, added_to(problem)):
             if hint.kind == "add":
                 food = food_table()[hint.id]
                 self.assertFalse(
@@ -165,7 +165,7 @@ class NoHarm(TestCase):
         for one in found.told:
             self.check_upper_levels(plan, problem, one.answer)
         if look_on:
-            self.check_hints(plan, found.problem, found.answer, it.gate)
+            self.check_hints(plan, found.problem, found.answer)
             self.check_panel(plan, panel(it, it.look(QueryDict(f"meal={WHOLE_DAY}"), swaps=True)))
 
     def test_every_client_and_a_bowl_and_every_bowl_and_a_client(self):
@@ -231,7 +231,7 @@ class NoHarm(TestCase):
         kcal = next(aim for aim in problem.aims if aim.key == "energy_kcal")
         self.assertLessEqual(kcal.aim, plan.day["energy_kcal"].aim * share + 1)
         if look_on:
-            self.check_hints(plan, found.problem, found.answer, it.gate)
+            self.check_hints(plan, found.problem, found.answer)
             self.check_panel(plan, panel(it, it.look(QueryDict(""), swaps=True)))
 
     def test_what_is_found_today_holds_for_what_was_planned_before(self):

@@ -15,6 +15,10 @@ class Nutrient:
     group: str
     decimals: int
 
+    def said(self, value: float) -> str:
+        """An amount of it with its unit: "1,200 mg"."""
+        return f"{value:,.{self.decimals}f} {self.unit}"
+
 
 def _read(group: str, lines: str) -> list[Nutrient]:
     out = []

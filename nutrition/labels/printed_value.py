@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from nutrition.composition.errors import CoreError
+from nutrition.composition.label_units import KJ_PER_KCAL, SALT_PER_SODIUM
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.labels.rounding import (
     Printed,
@@ -23,9 +24,6 @@ KIND_WORDS = {
     "india": "per 100 g; carbohydrate with its fiber (India)",
 }
 EUROPE, WITHOUT_FIBER = "europe", ("europe", "australia")
-KJ_PER_KCAL = 4.184
-# Salt to sodium, as European labels reckon: Regulation (EU) 1169/2011, annex I, from memory.
-SALT_PER_SODIUM = 2.5
 _VALUE = re.compile(
     r"^(?P<less><|less than|under|trace)?\s*(?P<n>\d+(?:[.,]\d+)?|\.\d+)?\s*"
     r"(?P<unit>%|kcal|cal|kj|g|mg|mcg|µg|μg|ug|iu|mg ne|mcg dfe|mcg rae|mg salt|g salt)?"

@@ -92,7 +92,7 @@ def amount_words(bound: Bound, value: float) -> str:
     nutrient = NUTRIENT[bound.aim.key]
     if bound.aim.key == DENSITY:
         value = value / bound.per * bound.aim.per
-    return f"{value:,.{nutrient.decimals}f} {nutrient.unit}"
+    return nutrient.said(value)
 
 
 def gives_words(found: Sequence[PlannedWeek], at: int) -> str:

@@ -14,8 +14,9 @@ import numpy as np
 
 from nutrition.composition.amounts import DENSITY
 from nutrition.composition.foods import Food
+from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.portion import Portion, food_portion
-from nutrition.portions.obstacles import SOLVE_WORK, least_missed, number, total
+from nutrition.portions.obstacles import SOLVE_WORK, least_missed, total
 from nutrition.portions.problem import Grid, Problem, name_of
 from nutrition.portions.solver import SCALE, Answer, Model, total_of
 from nutrition.portions.work import Work
@@ -346,8 +347,8 @@ def _loosened(problem: Problem, answer: Answer) -> list[Hint]:
         firm = aim.firm_low if by < 0 else aim.firm_high
         note = "; only whoever set it can change it" if firm else ""
         words = (
-            f"{name_of(aim.key)}: {side} {number(aim.key, to)} instead of "
-            f"{number(aim.key, was or 0.0)}{note}"
+            f"{name_of(aim.key)}: {side} {NUTRIENT[aim.key].said(to)} instead of "
+            f"{NUTRIENT[aim.key].said(was or 0.0)}{note}"
         )
         out.append(Hint(kind="loosen", id=aim.key, to=to, violation=verified, words=words))
     return out

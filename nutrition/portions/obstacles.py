@@ -33,10 +33,6 @@ class Miss:
         return NUTRIENT[self.key].name
 
 
-def number(key: str, value: float) -> str:
-    return f"{value:,.{NUTRIENT[key].decimals}f} {NUTRIENT[key].unit}"
-
-
 def misses(problem: Problem, answer: Answer, asked: Problem | None = None) -> list[Miss]:
     """The targets that the answer misses, each with the reason. `asked`: the problem with all that
     its parts may be, where some are held for a cook's sake."""
@@ -65,7 +61,9 @@ def _why(problem: Problem, aim: Aim, by: float, asked: Problem) -> str:
             return f"no portions of these parts, within what each may be, are {side}"
         side, least = ("largest", "under") if by < 0 else ("smallest", "over")
         reached = total(alone, best, aim.key, largest=by > 0)
-        return f"even with every part at its {side} it is {least}: {number(aim.key, reached)}"
+        return (
+            f"even with every part at its {side} it is {least}: {NUTRIENT[aim.key].said(reached)}"
+        )
     against = []
     for other in problem.aims:
         if other.key != aim.key and (other.low is not None or other.high is not None):

@@ -351,7 +351,7 @@ def _sentence(judge: Judge, way: Ways, answer: Answer, changes: Sequence[Portion
         if abs(by) < WORTH_SAYING * aim.per:
             continue
         nutrient = NUTRIENT[aim.key]
-        said = f"{abs(by):,.{nutrient.decimals}f} {nutrient.unit} {'more' if by > 0 else 'less'}"
+        said = f"{nutrient.said(abs(by))} {'more' if by > 0 else 'less'}"
         said += f" {uncapitalized(nutrient.name)}"
         if abs(miss_now) < abs(miss_was):
             gains.append((abs(miss_was) - abs(miss_now), f"{said}{_now(aim, miss_now)}", aim))
@@ -419,7 +419,7 @@ def _now(aim: Aim, miss: float) -> str:
         return ""
     nutrient = NUTRIENT[aim.key]
     side = "under" if miss < 0 else "over"
-    return f" (still {side} by {abs(miss):,.{nutrient.decimals}f} {nutrient.unit})"
+    return f" (still {side} by {nutrient.said(abs(miss))})"
 
 
 def partly_unknown(answer: Answer, problem: Problem) -> list[Aim]:

@@ -3,14 +3,7 @@ client's own favorites."""
 
 from __future__ import annotations
 
-import math
-from dataclasses import replace
-
 from nutrition.composition.foods import Food, food_table
-from nutrition.composition.helpings import first_helping_g
-from nutrition.composition.portion import Limits, Portion, food_portion
-from nutrition.portions.serving_limits import most_added_g
-from nutrition.portions.serving_rules import servable
 from nutrition.safety.gate import OPEN, Gate
 
 # Chosen so that each nutrient that runs short on plants has a food or two that brings much of it.
@@ -82,18 +75,3 @@ def staples(gate: Gate = OPEN) -> tuple[Food, ...]:
 
 def _vitamin_k(food: Food) -> float:
     return (food.per_100_g("vitamin_k_ug") or 0.0) / 100.0
-
-
-def portion_of(food: Food) -> Portion:
-    """A food as something that may be added: from nothing to one and a half first helpings, in
-    kitchen-sized steps. [g]"""
-    added = most_added_g(food)
-    step = min(servable(food, food.role).step_g, first_helping_g(food) / 2)
-    most = max(math.floor(added / step + 1e-9), 1) * step
-    limits = Limits(least=0.0, most=most, step=step, ceiling=added)
-    return replace(food_portion(food, 100.0), grams=0.0, limits=limits)
-
-
-def staple_portions(gate: Gate = OPEN) -> tuple[Portion, ...]:
-    """The staples as parts that may be added, but for those that the gate holds back."""
-    return tuple(portion_of(food) for food in staples(gate) if not gate.why_not(food))

@@ -276,10 +276,8 @@ def help_words(help: Help, start: date) -> str:
     if help.kind == "allow" and help.bound is not None:
         nutrient = NUTRIENT[help.key]
         side = "at least" if help.bound.least else "at most"
-        return (
-            f"{nutrient.name}: {side} {help.count:,.{nutrient.decimals}f} {nutrient.unit} would "
-            f"have to be allowed, {days}"
-        )
+        said = nutrient.said(help.count)
+        return f"{nutrient.name}: {side} {said} would have to be allowed, {days}"
     if help.kind == "let go":
         return f"{help.name} is pinned, {days}: let go, {help.closes:.0%} of what is missed closes"
     return (
@@ -319,7 +317,7 @@ def _miss_words(asked: AskedWeek, miss: WeekMissTold) -> str:
     nutrient = NUTRIENT[miss.nutrient]
     when = "the week" if miss.day is None else _day_words(asked, miss.day)
     side = "under" if miss.by < 0 else "over"
-    by = f"{abs(miss.by):,.{nutrient.decimals}f} {nutrient.unit}"
+    by = nutrient.said(abs(miss.by))
     return f"  {when}: {nutrient.name.lower()} {side} by {by}{', a hard limit' * miss.hard}"
 
 

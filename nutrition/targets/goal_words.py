@@ -10,6 +10,7 @@ from functools import lru_cache
 
 from nutrition.composition.amounts import DENSITY
 from nutrition.composition.errors import CoreError
+from nutrition.composition.label_units import KJ_PER_KCAL, SALT_PER_SODIUM
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.targets.aim import Aim
 from nutrition.targets.scope import BOTH, LEAST, scopes
@@ -19,10 +20,6 @@ WEIGHT = 3.0
 # What is named without a side and counts on both is met within so much. Common practice, no
 # source. [share]
 ABOUT = 0.05
-KJ_PER_KCAL = 4.184
-# Salt is two and a half times its sodium, as labels count it: Regulation (EU) No 1169/2011, annex
-# I. [g for each g of sodium]
-SALT_PER_SODIUM = 2.5
 MOST_GOALS, LIKE = 8, 0.75
 TO_MG = {"g": 1000.0, "mg": 1.0, "µg": 0.001}
 UNITS = {
@@ -78,11 +75,7 @@ class Wanted:
     @property
     def words(self) -> str:
         nutrient = NUTRIENT[self.key]
-        name = nutrient.name[:1].lower() + nutrient.name[1:]
-
-        def said(value: float) -> str:
-            return f"{value:,.{nutrient.decimals}f} {nutrient.unit}"
-
+        name, said = nutrient.name[:1].lower() + nutrient.name[1:], nutrient.said
         if self.low is not None and self.high is not None:
             return f"{name} {said(self.low)} to {said(self.high)}"
         side, value = ("at least", self.low) if self.low is not None else ("at most", self.high)

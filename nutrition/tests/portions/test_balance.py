@@ -9,13 +9,13 @@ from hypothesis import strategies as st
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import Limits, food_portion
+from nutrition.portions.added_to_a_meal import added_to, helping_of
 from nutrition.portions.hints import hints
 from nutrition.portions.obstacles import closest, colliding, misses
 from nutrition.portions.problem import BadProblem, PlateShare, Problem, totals
 from nutrition.portions.serving_limits import limits_around
 from nutrition.portions.serving_rules import servable
 from nutrition.portions.solver import balance
-from nutrition.portions.staples import portion_of, staple_portions
 from nutrition.portions.work import Work
 from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import solve
@@ -168,7 +168,7 @@ class Laws(TestCase):
         for seed in range(6):
             asked = problem(500 + seed, 5, 5, most_choices=4, far=True)
             answer = balance(asked, Work.of(LONG))
-            for hint in hints(asked, answer, staple_portions()[:6]):
+            for hint in hints(asked, answer, added_to(asked)[:6]):
                 if hint.kind == "less":
                     part = next(part for part in asked.parts if part.key == hint.id)
                     least = min(part.limits.least, hint.to)
@@ -180,7 +180,7 @@ class Laws(TestCase):
                     changed = asked.with_part(part.within(most=hint.to))
                 elif hint.kind == "add":
                     changed = asked.with_part(
-                        replace(portion_of(FOODS[hint.id]), grams=hint.to, locked=True)
+                        replace(helping_of(FOODS[hint.id]), grams=hint.to, locked=True)
                     )
                 else:
                     aim = next(aim for aim in asked.aims if aim.key == hint.id)

@@ -21,7 +21,6 @@ from nutrition.portions.problem import BadProblem, Problem
 from nutrition.portions.proposals import balanced
 from nutrition.portions.serving_limits import limits_around
 from nutrition.portions.serving_rules import servable
-from nutrition.portions.staples import portion_of
 from nutrition.safety.cautions import Situation
 from nutrition.safety.gate import Gate
 from nutrition.targets.aim import Aim
@@ -283,5 +282,5 @@ class Suits(unittest.TestCase):
         keys = {one.key for one in added_to(asked)}
         self.assertNotIn("white-beans-cooked", keys)
         self.assertIn("tempeh", keys)
-        self.assertEqual(portion_of(FOODS["tempeh"]).grams, 0.0)
+        self.assertEqual(helping_of(FOODS["tempeh"]).grams, 0.0)
         self.assertIsInstance(asked.aims[0], Aim)

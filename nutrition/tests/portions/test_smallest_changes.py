@@ -12,6 +12,7 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.portion import food_portion
+from nutrition.portions.added_to_a_meal import added_to, helping_of
 from nutrition.portions.hints import hints
 from nutrition.portions.judge import A_PLATEFUL, A_STEP, NEAR, Judge
 from nutrition.portions.problem import Problem
@@ -19,7 +20,6 @@ from nutrition.portions.proposals import balanced, proposals
 from nutrition.portions.serving_limits import limits_around
 from nutrition.portions.serving_rules import servable
 from nutrition.portions.smallest_changes import best_of_all, best_single
-from nutrition.portions.staples import portion_of, staple_portions
 from nutrition.portions.work import Work
 from nutrition.requests.balance import read_problem
 from nutrition.requests.balance_answer import as_text, solve
@@ -303,7 +303,7 @@ class Laws(TestCase):
                 )
                 for part in found.problem.parts
             }
-            for hint in hints(found.problem, found.answer, staple_portions()[:6]):
+            for hint in hints(found.problem, found.answer, added_to(found.problem)[:6]):
                 parts = dict(held)
                 if hint.kind in ("less", "larger"):
                     part = held[hint.id]
@@ -313,7 +313,7 @@ class Laws(TestCase):
                     )
                     self.assertLessEqual(best, hint.violation + 0.02, hint.words)
                 elif hint.kind == "add":
-                    more = replace(portion_of(FOODS[hint.id]), grams=hint.to)
+                    more = replace(helping_of(FOODS[hint.id]), grams=hint.to)
                     self.assertAlmostEqual(
                         self.missed(found.problem, parts | {hint.id: more}), hint.violation, 4
                     )
