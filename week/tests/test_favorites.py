@@ -65,18 +65,23 @@ class Favorites(WeekCase):
         self.assertEqual(self.planned_with("fruit"), keys)
         self.assertEqual(in_turn([], 2, 5), [])
 
-    def test_what_is_left_out_says_why_and_is_let_in_with_a_click(self):
+    def beans_with_tahini(self, **whose):
+        """A dish that this client, allergic to sesame, must not have."""
+        self.client_row.allergies = ["sesame"]
+        self.client_row.save()
         with scope(practice=self.practice):
-            salty = Recipe.objects.create(
+            return Recipe.objects.create(
                 practice=self.practice,
                 title="Beans with tahini",
                 role="protein",
                 servings=4,
                 cooked_by="simmered",
                 text="3 cups white beans, cooked\n1 tbsp tahini\n1 tbsp lemon juice",
+                **whose,
             )
-        self.client_row.allergies = ["sesame"]
-        self.client_row.save()
+
+    def test_what_is_left_out_says_why_and_is_let_in_with_a_click(self):
+        salty = self.beans_with_tahini()
         page = self.client.get(self.address)
         self.assertContains(page, "Beans with tahini")
         self.assertContains(page, f'name="let_in" value="{salty.pk}"')
@@ -93,18 +98,7 @@ class Favorites(WeekCase):
         self.assertContains(answer, "can no longer be made")
 
     def test_a_recipe_of_the_clients_own_is_changed_in_its_place(self):
-        with scope(practice=self.practice):
-            own = Recipe.objects.create(
-                practice=self.practice,
-                client=self.client_row,
-                title="Beans with tahini",
-                role="protein",
-                servings=4,
-                cooked_by="simmered",
-                text="3 cups white beans, cooked\n1 tbsp tahini\n1 tbsp lemon juice",
-            )
-        self.client_row.allergies = ["sesame"]
-        self.client_row.save()
+        own = self.beans_with_tahini(client=self.client_row)
         self.post(self.decided, {"kind": "main", "let_in": own.pk})
         self.assertEqual(self.kept("main"), [f"recipe-{own.pk}"])
         before = own.version
