@@ -38,6 +38,7 @@ from planner.models import MEALS, Day, DayEntry
 from planner.planned_copies import plan_dish, plan_out
 from plates.models import OldDish
 from practice.models import Practice, User
+from practice.roles import ASSISTANT, OWNER, PRACTITIONER, READER
 from recipes.facts import facts_of
 from recipes.models import Recipe
 from recipes.shelf.dishes import as_recipe, read_dishes, shelf_of
@@ -47,6 +48,12 @@ from schools.models import OwnSchool
 HERE = Path(__file__).resolve().parent
 NAME, PASSWORD = "marin", "tern-point-kettle"
 OTHER_NAME, OTHER_PASSWORD = "solveig", "gull-rock-ladle"
+# who else works at Tern Point, by sign-in, and as what
+COLLEAGUES = (
+    ("ansel", "Ansel", "Virtanen", PRACTITIONER),
+    ("joss", "Joss", "Pell", ASSISTANT),
+    ("wilma", "Wilma", "Strand", READER),
+)
 
 
 def _recipes(practice: Practice) -> dict[str, Recipe]:
@@ -118,11 +125,25 @@ def load() -> None:
         contact="Ask at the desk above the chandlery",
     )
     user = User.objects.create_user(
-        NAME, password=PASSWORD, first_name="Marin", last_name="Oakes", practice=practice
+        NAME,
+        password=PASSWORD,
+        first_name="Marin",
+        last_name="Oakes",
+        practice=practice,
+        role=OWNER,
     )
+    for name, first, last, role in COLLEAGUES:
+        User.objects.create_user(
+            name, password=PASSWORD, first_name=first, last_name=last, practice=practice, role=role
+        )
     other = Practice.objects.create(name="Gull Rock Kitchen Practice", town="Gull Rock")
     User.objects.create_user(
-        OTHER_NAME, password=OTHER_PASSWORD, first_name="Solveig", last_name="Marr", practice=other
+        OTHER_NAME,
+        password=OTHER_PASSWORD,
+        first_name="Solveig",
+        last_name="Marr",
+        practice=other,
+        role=OWNER,
     )
     with scope(practice=other):
         Recipe.objects.create(

@@ -23,6 +23,7 @@ def serving_demo(large: tuple[int, int] | None = None) -> Iterator[None]:
         environment = {
             **os.environ,
             "ROUNDPANTRY_VAR": var,
+            "ROUNDPANTRY_DEMO": "1",
             "ROUNDPANTRY_DB": f"{var}/demo.sqlite3",
         }
         subprocess.run(

@@ -15,7 +15,7 @@ urlpatterns = [
     path("packages/import/", exchange_views.take_in, name="own-import"),
     path("packages/<int:pk>/", own_views.own_page, name="own"),
     path("packages/<int:pk>/retire/", own_views.PAGES.remove, name="own-retire"),
-    path("package/", RedirectView.as_view(pattern_name="pantry:own-new")),
+    path("package/", RedirectView.as_view(pattern_name="pantry:own-new"), name="old-package"),
     path("words/", words_views.word_list, name="words"),
     path("words/words.csv", words_views.export, name="words-csv"),
     path("words/<int:pk>/undo/", words_views.undo, name="word-undo"),

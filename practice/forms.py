@@ -1,24 +1,12 @@
-"""The forms of signing in, of the practice and of oneself, and what all forms have in common."""
+"""The form of the practice, and what all forms have in common."""
 
 from typing import Any
 from zoneinfo import available_timezones
 
 from django import forms
-from django.contrib.auth.forms import AuthenticationForm
 from django.http import QueryDict
 
-from practice.models import Practice, User
-
-
-class SignInForm(AuthenticationForm):
-    error_messages = {
-        **AuthenticationForm.error_messages,
-        "invalid_login": "That name and password do not go together. Both are case-sensitive.",
-    }
-
-    def __init__(self, *args, **kwargs):
-        super().__init__(*args, **kwargs)
-        self.fields["username"].label = "Name"
+from practice.models import Practice
 
 
 def field_of(form: forms.BaseForm, name: str) -> Any:
@@ -57,14 +45,3 @@ class PracticeForm(forms.ModelForm):
 
     def clean_time_zone(self) -> str:
         return self.cleaned_data["time_zone"] or self.instance.time_zone
-
-
-class YouForm(forms.ModelForm):
-    class Meta:
-        model = User
-        fields = ["first_name", "last_name", "letter_keys"]
-        help_texts = {
-            "letter_keys": "B for Balance, S for Swaps, G and a letter for a page, U for Undo, / "
-            "for Find. Turn them off where letters are typed or spoken by other means: everything "
-            "has a button as well."
-        }

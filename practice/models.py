@@ -1,10 +1,15 @@
 """A practice and the people who work in it."""
 
 from django.contrib.auth.models import AbstractUser
+from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 
 from nutrition.written.units import SYSTEM_WORDS
+from practice.roles import READER, ROLES
 from practice.versioned import Versioned
+
+# A session at rest ends after no less and no more. [minutes]
+REST = (5, 720)
 
 
 class Practice(Versioned):
@@ -27,16 +32,30 @@ class Practice(Versioned):
         help_text="Its dates are the practice's dates: today, weigh-ins, days, handouts.",
     )
 
+    # how people come in, set on the page of the people
+    second_step = models.BooleanField("everybody signs in with a second step", default=False)
+    rest_minutes = models.PositiveSmallIntegerField(
+        "signed out after so long at rest [minutes]",
+        default=60,
+        validators=[MinValueValidator(REST[0]), MaxValueValidator(REST[1])],
+    )
+
     def __str__(self) -> str:
         return self.name
 
 
 class User(AbstractUser):
-    """A practitioner. One without a practice can sign in but reaches nothing."""
+    """Somebody who works in a practice. One without a practice can sign in but reaches nothing;
+    one who left is no longer active, and stays as the one who did what they did."""
 
     practice = models.ForeignKey(
         Practice, on_delete=models.PROTECT, null=True, blank=True, related_name="users"
     )
+    # nobody may do more than look by an oversight
+    role = models.CharField(
+        max_length=12, choices=[(role, one.name) for role, one in ROLES.items()], default=READER
+    )
+    ended = models.DateTimeField(null=True, blank=True, editable=False)
 
     # single letters as commands: who uses a screen reader, or dictates, may not want them
     letter_keys = models.BooleanField("single-letter keys", default=True)

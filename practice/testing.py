@@ -7,6 +7,7 @@ from django.test import TestCase
 from django_scopes import scope
 
 from practice.models import Practice, User
+from practice.roles import OWNER
 
 
 class GoingWhereItIsSent(Browser):
@@ -51,11 +52,11 @@ class PracticeCase(TestCase):
     def setUpTestData(cls):
         cls.practice = Practice.objects.create(name="Tern Point Wellness")
         cls.user = User.objects.create_user(
-            "marin", password="a-long-password", practice=cls.practice
+            "marin", password="a-long-password", practice=cls.practice, role=OWNER
         )
         cls.other_practice = Practice.objects.create(name="Gull Rock")
         cls.other_user = User.objects.create_user(
-            "solveig", password="a-long-password", practice=cls.other_practice
+            "solveig", password="a-long-password", practice=cls.other_practice, role=OWNER
         )
         with scope(practice=cls.practice):
             cls.make_rows()

@@ -4,22 +4,11 @@ from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
-from practice.forms import PracticeForm, YouForm
+from practice.forms import PracticeForm
 from practice.middleware import by_script
 from practice.models import Practice
 from practice.requests import SignedInRequest
 from practice.versioned import StaleSave, version_in
-
-
-def you(request: SignedInRequest) -> HttpResponse:
-    """What is one person's own: their name, and whether letters are commands."""
-    form = YouForm(request.POST or None, instance=request.user)
-    if request.method == "POST" and form.is_valid():
-        form.save()
-        messages.success(request, "Saved.")
-        return redirect("you")
-    status = 400 if request.method == "POST" else 200
-    return render(request, "practice/you.html", {"form": form}, status=status)
 
 
 def settings(request: SignedInRequest) -> HttpResponse:

@@ -34,12 +34,17 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "whitenoise.runserver_nostatic",
     "django.contrib.staticfiles",
-    "axes",
     "csp",
+    "rules.apps.AutodiscoverRulesConfig",
+    "django_otp",
+    "django_otp.plugins.otp_totp",
+    "django_otp.plugins.otp_static",
+    "django_otp_webauthn",
     "django_htmx",
     "roundpantry",
     "webkit",
     "practice",
+    "people",
     "jobs",
     "schools",
     "clients",
@@ -68,6 +73,8 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django_otp.middleware.OTPMiddleware",
+    "people.middleware.RestMiddleware",
     "practice.middleware.SignedInMiddleware",
     "practice.resubmission.OnceMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
@@ -76,7 +83,7 @@ MIDDLEWARE = [
     "practice.middleware.PracticeScopeMiddleware",
     "pantry.in_force.OwnFoodsMiddleware",
     "clients.pages.context.ClientInAddressMiddleware",
-    "axes.middleware.AxesMiddleware",
+    "people.middleware.AllowedMiddleware",
 ]
 ROOT_URLCONF = "roundpantry.urls"
 WSGI_APPLICATION = "roundpantry.wsgi.application"
@@ -140,7 +147,8 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "practice.User"
 AUTHENTICATION_BACKENDS = [
-    "axes.backends.AxesStandaloneBackend",
+    "rules.permissions.ObjectPermissionBackend",
+    "django_otp_webauthn.backends.WebAuthnBackend",
     "django.contrib.auth.backends.ModelBackend",
 ]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
@@ -150,15 +158,38 @@ AUTH_PASSWORD_VALIDATORS = [
         "OPTIONS": {"min_length": 10},
     },
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "people.passwords.NotOfTheDemo"},
 ]
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "clients:list"
 LOGOUT_REDIRECT_URL = "sign-in"
-AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = 0.25
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_TEMPLATE = "practice/locked.html"
-AXES_VERBOSE = False
+# a link to a new password holds for a day [s]
+PASSWORD_RESET_TIMEOUT = 86_400
+# a session lasts so long however it is used, and ends at rest before (people/sessions.py) [s]
+SESSION_COOKIE_AGE = 14 * 86_400
+# whether a proxy of ours stands before it and says where a request comes from
+BEHIND_PROXY = os.environ.get("ROUNDPANTRY_HTTPS") == "1"
+# what the demo prints: it opens nothing but the demo, from this machine
+DEMO = os.environ.get("ROUNDPANTRY_DEMO") == "1"
+DEMO_PASSWORDS = ("tern-point-kettle", "gull-rock-ladle")
+
+# a passkey belongs to the name of a site: the first host that is one, and no number
+OTP_WEBAUTHN_RP_ID = next(
+    (host for host in ALLOWED_HOSTS if "." in host and not host.rpartition(".")[2].isdigit()), ""
+)
+OTP_WEBAUTHN_RP_NAME = "Round Pantry"
+OTP_WEBAUTHN_ALLOWED_ORIGINS = [f"https://{OTP_WEBAUTHN_RP_ID}"] if OTP_WEBAUTHN_RP_ID else []
+OTP_TOTP_ISSUER = "Round Pantry"
+
+# mail as the environment says, and to the console where it says nothing
+EMAIL_HOST = os.environ.get("ROUNDPANTRY_MAIL_HOST", "")
+EMAIL_PORT = int(os.environ.get("ROUNDPANTRY_MAIL_PORT", "25"))
+EMAIL_HOST_USER = os.environ.get("ROUNDPANTRY_MAIL_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("ROUNDPANTRY_MAIL_PASSWORD", "")
+EMAIL_USE_TLS = os.environ.get("ROUNDPANTRY_MAIL_TLS") == "1"
+EMAIL_TIMEOUT = 10
+DEFAULT_FROM_EMAIL = os.environ.get("ROUNDPANTRY_MAIL_FROM", "roundpantry@localhost")
+EMAIL_BACKEND = f"django.core.mail.backends.{'smtp' if EMAIL_HOST else 'console'}.EmailBackend"
 
 TEST_RUNNER = "roundpantry.runner.CountingRunner"
 
@@ -198,7 +229,8 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 1_000
 DATA_UPLOAD_MAX_NUMBER_FILES = 3
 CSRF_FAILURE_VIEW = "practice.views.form_refused"
-SILENCED_SYSTEM_CHECKS = ["axes.W003"]
+# without a name of its own a site has no passkeys
+SILENCED_SYSTEM_CHECKS = [] if OTP_WEBAUTHN_RP_ID else ["otp_webauthn.E010", "otp_webauthn.E030"]
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,

@@ -6,6 +6,7 @@ from django.views.generic import RedirectView
 urlpatterns = [
     path("", RedirectView.as_view(pattern_name="clients:list"), name="home"),
     path("", include("practice.urls")),
+    path("", include("people.urls")),
     path("schools/", include("schools.urls")),
     path("clients/", include("clients.urls")),
     path("pantry/", include("pantry.urls")),

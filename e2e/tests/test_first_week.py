@@ -9,6 +9,7 @@ from e2e.case import BrowserCase
 from e2e.tests.test_effort import COUNT
 from jobs.testing import working
 from practice.models import Practice, User
+from practice.roles import OWNER
 from recipes.models import Recipe
 from week.models import Week
 from week.testing import planned_within
@@ -22,7 +23,7 @@ PASSWORD = "gull-rock-lantern"
 class FirstWeek(BrowserCase):
     def test_an_empty_practice_comes_to_a_sensible_week(self):
         practice = Practice.objects.create(name="Lantern Quay")
-        User.objects.create_user("wren", password=PASSWORD, practice=practice)
+        User.objects.create_user("wren", password=PASSWORD, practice=practice, role=OWNER)
         page = self.page
         self.context.clear_cookies()
         page.add_init_script(COUNT)

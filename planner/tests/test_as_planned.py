@@ -142,7 +142,11 @@ class Stale(DayCase):
     def setUp(self):
         super().setUp()
         self.colleague = User.objects.create_user(
-            "kari", password="a-long-password", practice=self.practice, first_name="Kari"
+            "kari",
+            password="a-long-password",
+            practice=self.practice,
+            first_name="Kari",
+            role="practitioner",
         )
         self.second = self.client_class()
         self.second.force_login(self.colleague, backend="django.contrib.auth.backends.ModelBackend")

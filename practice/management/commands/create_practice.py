@@ -12,6 +12,7 @@ from django.db import transaction
 
 from nutrition.written.units import SYSTEM_WORDS
 from practice.models import Practice, User
+from practice.roles import OWNER
 
 PASSWORD_VARIABLE = "ROUNDPANTRY_PASSWORD"
 
@@ -56,6 +57,7 @@ class Command(BaseCommand):
                 contact=options["contact"],
                 measures=options["measures"],
             )
+            person.role = OWNER
             person.save()
         self.stdout.write(f"{name} is there. Sign in as {owner}.")
 

@@ -1,0 +1,85 @@
+"""Nobody reaches an address without a rule that lets them; a session at rest ends, and keeps what
+was typed; who has to have a second step sets one up first."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from django.contrib.auth.models import AnonymousUser
+from django.core.exceptions import PermissionDenied
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect
+
+from people import rest, second_step, sessions
+from people.not_yours import greyed
+from practice.access import ANYBODY, ONESELF, may, route_of
+from practice.middleware import by_script
+from practice.models import User
+from practice.roles import ROLES
+
+REFUSED = "Your role here is {role}: it {may}. Ask an owner of the practice."
+
+
+class AllowedMiddleware:
+    """The rules of an address, before its view is called. What a role may not send is shown, and
+    cannot be sent."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        return greyed(request, self.get_response(request))
+
+    def process_view(
+        self, request: HttpRequest, view: Any, args: Any, kwargs: Any
+    ) -> HttpResponse | None:
+        match = request.resolver_match
+        assert match is not None
+        name = match.view_name
+        user: User | AnonymousUser = request.user
+        route = route_of(name)
+        of_oneself = route is not None and {route.look, route.change} <= {ANYBODY, ONESELF, None}
+        if isinstance(user, User) and not of_oneself and _wants_second_step(user):
+            if by_script(request):
+                raise PermissionDenied("Set up your second step first: open any page.")
+            return redirect("second-step")
+        if may(user, name, request.method or ""):
+            return None
+        if not isinstance(user, User):
+            # who is not signed in is led to the sign-in, and told nothing else
+            return None
+        if user.role in ROLES:
+            one = ROLES[user.role]
+            raise PermissionDenied(REFUSED.format(role=one.name, may=one.may))
+        raise PermissionDenied("Your sign-in has no role yet.")
+
+
+def _wants_second_step(user: User) -> bool:
+    return bool(
+        user.practice is not None
+        and user.practice.second_step
+        and getattr(user, "otp_device", None) is None
+        and not second_step.has_one(user)
+    )
+
+
+class RestMiddleware:
+    """A session that was not used for as long as its practice lets one rest is no longer open. A
+    page leads to the password; what was typed is kept, and sent after it."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        user = request.user
+        if not isinstance(user, User):
+            return self.get_response(request)
+        row = sessions.of_request(request)
+        if sessions.at_rest(row, user):
+            # the sign-in and its styles are there for whoever comes next
+            if request.path.startswith(("/sign-", "/static/")):
+                return self.get_response(request)
+            return rest.ask_again(request, row)
+        sessions.note_use(row)
+        return self.get_response(request)

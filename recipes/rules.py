@@ -1,0 +1,17 @@
+"""Who may do what with recipes."""
+
+import rules
+
+from practice.access import EXPORTED, Route, allow
+from practice.rules import looks, plans
+
+rules.add_perm("recipes.look", looks)
+rules.add_perm("recipes.plan", plans)
+
+allow(
+    "recipes",
+    Route("list new import shelf shelf-copy preview page foods", "recipes.look", "recipes.plan"),
+    Route("keep-typing archive copy remove", "recipes.look", "recipes.plan"),
+    Route("versions keep back cook swap scale", "recipes.look", "recipes.plan"),
+    Route("export", "recipes.look", None, EXPORTED),
+)

@@ -1,0 +1,16 @@
+"""Who may do what with lists, kitchens and shops."""
+
+import rules
+
+from practice.access import EXPORTED, Route, allow
+from practice.rules import looks, plans
+
+rules.add_perm("shopping.look", looks)
+rules.add_perm("shopping.plan", plans)
+
+allow(
+    "shopping",
+    Route("stock packages page tick pot", "shopping.look", "shopping.plan"),
+    Route("csv", "shopping.look", None, EXPORTED),
+    Route("worker", "shopping.look", None),
+)
