@@ -2,15 +2,15 @@
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
-from django_scopes import ScopedManager
 
 from clients.models import Client
 from nutrition.composition.foods import ROLES, food_table
 from nutrition.written.typed_amounts import leveled_range
 from practice.models import Practice
 from practice.removal import Archivable, PresentManager, Removable
-from practice.undo import Undoable
+from practice.undo import Undoable, row_of
 from recipes.models import Recipe
+from record.recorded import Recorded, ScopedManager
 
 BOWL_ROLES = [(role, role) for role in ROLES]
 
@@ -63,7 +63,9 @@ class Bowl(Undoable, Removable, Archivable):
         return f"{name} {row['grams']:.0f} g{said}"
 
 
-class BowlPart(models.Model):
+class BowlPart(Recorded):
+    record_of = "bowl"
+
     bowl = models.ForeignKey(Bowl, on_delete=models.CASCADE, related_name="parts")
     role = models.CharField(max_length=10, choices=BOWL_ROLES)
     food = models.CharField(max_length=80, blank=True)
@@ -90,6 +92,9 @@ class BowlPart(models.Model):
                 name="part_is_a_food_or_a_recipe",
             )
         ]
+
+    def record_name(self) -> str:
+        return self.bowl.undo_words(row_of(self, Bowl.undo_fields))
 
     def level(self, grams: float) -> None:
         """So much of it as a leveled measure gives; not saved. [g]"""

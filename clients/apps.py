@@ -7,6 +7,7 @@ class ClientsConfig(AppConfig):
     name = "clients"
 
     def ready(self) -> None:
+        from clients.archive_files import FILES, tables_of
         from clients.models import (
             BloodValue,
             CautionDismissal,
@@ -32,5 +33,6 @@ class ClientsConfig(AppConfig):
             OwnSchool,
         )
         USES.answered_by(lambda client: counted(client.weigh_ins.count(), "weigh-in"), Client)
+        FILES.answered_by(tables_of)
         SHELF.filled_by("clients/_shelf.html")
         STANDS.filled_by("clients/_stands.html")

@@ -8,7 +8,6 @@ from datetime import date
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models, transaction
 from django.utils import timezone
-from django_scopes import ScopedManager
 
 from nutrition.composition.allergens import ALLERGENS
 from nutrition.composition.nutrients import NUTRIENT
@@ -22,6 +21,7 @@ from nutrition.targets.person import Person
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
+from record.recorded import Recorded, ScopedManager
 from webkit.page_cache import is_reading, once
 
 
@@ -277,8 +277,10 @@ MOST_DOSE = 100_000.0
 TIMES_A_WEEK = (0.1, 28.0)
 
 
-class ClientSupplement(models.Model):
+class ClientSupplement(Recorded):
     """What a client takes: dose of one nutrient in its unit, form, and how often."""
+
+    record_of = "client"
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="supplements")
     key = models.CharField("nutrient", max_length=40)
@@ -317,6 +319,8 @@ class ClientSupplement(models.Model):
 
 
 class WeighIn(Removable):
+    record_of = "client"
+
     TIMES = [("", "not said"), (MORNING, "on rising"), (LATER, "later in the day")]
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="weigh_ins")
     date = models.DateField()
@@ -348,6 +352,8 @@ class WeighIn(Removable):
 
 class BloodValue(Removable):
     """Something measured of a client, with the laboratory's own range in the same unit."""
+
+    record_of = "client"
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="blood_values")
     key = models.CharField("what", max_length=20)
@@ -386,9 +392,11 @@ class BloodValue(Removable):
         )
 
 
-class TargetOverride(models.Model):
+class TargetOverride(Recorded):
     """A number set by a clinician's order or the practitioner's choice; the computed one stays
     visible beside it."""
+
+    record_of = "client"
 
     KINDS = [("choice", "my choice"), ("order", "a clinician's order")]
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="overrides")
@@ -429,9 +437,12 @@ class TargetOverride(models.Model):
         )
 
 
-class TargetVersion(models.Model):
+class TargetVersion(Recorded):
     """The day's targets from a date on, as they were made: later changes of a formula or a school
     do not reach back."""
+
+    record_of = "client"
+    record_leaves_out = frozenset({"data"})
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="target_versions")
     number = models.PositiveIntegerField()
@@ -450,9 +461,11 @@ class TargetVersion(models.Model):
         ]
 
 
-class CautionDismissal(models.Model):
+class CautionDismissal(Recorded):
     """A caution put aside for one client, by whom and why. It never holds for anybody else, and can
     be taken back."""
+
+    record_of = "client"
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="dismissals")
     code = models.CharField(max_length=60)
@@ -472,6 +485,8 @@ class CautionDismissal(models.Model):
 
 class Intake(Versioned, Removable):
     """A first visit being written down: kept as it is typed, until it becomes a client."""
+
+    record_leaves_out = frozenset({"kept_from"})
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     by = models.ForeignKey(User, on_delete=models.PROTECT)

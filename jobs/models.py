@@ -44,3 +44,12 @@ class Job(models.Model):
     @property
     def over(self) -> bool:
         return self.state in (DONE, FAILED)
+
+
+class Chore(models.Model):
+    """Something that is done again and again: when it was done last, and what came of it."""
+
+    name = models.CharField(max_length=40, unique=True)
+    last = models.DateTimeField()
+    well = models.BooleanField(default=True)
+    said = models.CharField(max_length=300, blank=True)

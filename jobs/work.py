@@ -16,6 +16,7 @@ from django_scopes import scope
 from jobs.models import DONE, FAILED, RUNNING, WAITING, Job
 from jobs.queue import GIVEN_UP
 from practice.models import Practice
+from record.acting import acting
 from webkit.extension_points import Question
 
 log = logging.getLogger(__name__)
@@ -85,6 +86,7 @@ def work_on(job: Job) -> None:
     with ExitStack() as world:
         world.enter_context(timezone.override(job.practice.time_zone))
         world.enter_context(scope(practice=job.practice))
+        world.enter_context(acting(job.practice_id, job.by_id))
         for around in AROUND.ask(job.practice):
             world.enter_context(around)
         try:

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 from django.core.validators import MaxValueValidator
 from django.db import models
-from django_scopes import ScopedManager
 
 from clients.models import Client
 from nutrition.follow_up.events import KINDS, Happened
@@ -15,10 +14,13 @@ from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.undo import Undoable
 from practice.versioned import Versioned
+from record.recorded import Recorded, ScopedManager
 
 
 class Happening(Removable):
     """Something that happened to the client and bears on the weight."""
+
+    record_of = "client"
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="happenings")
     kind = models.CharField(
@@ -71,6 +73,8 @@ class LoggedEntry(Eaten):
     settled yet has neither dish nor food. `low` and `high` are the least and the most of the
     amount, where that is not the food's own range."""
 
+    record_of = "day"
+
     HOW = [
         ("as planned", "as planned"),
         ("less", "less"),
@@ -114,8 +118,10 @@ def _scale(name: str) -> models.PositiveSmallIntegerField:
     )
 
 
-class Felt(models.Model):
+class Felt(Recorded):
     """How a client felt on a day, 0 to 10."""
+
+    record_of = "client"
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="felt")
     date = models.DateField()
@@ -132,8 +138,10 @@ class Felt(models.Model):
         constraints = [models.UniqueConstraint(fields=["client", "date"], name="one_felt_a_day")]
 
 
-class TakenChange(models.Model):
+class TakenChange(Recorded):
     """The one change that was agreed on, with its reason, and what became of it."""
+
+    record_of = "client"
 
     OUTCOMES = [
         ("", "not looked at yet"),
@@ -189,8 +197,10 @@ class Visit(Versioned, Removable):
         return f"{self.client}, visit of {self.date:%B} {self.date.day}"
 
 
-class Addendum(models.Model):
+class Addendum(Recorded):
     """Something added to a signed note, under its own name and date."""
+
+    record_of = "visit"
 
     visit = models.ForeignKey(Visit, on_delete=models.CASCADE, related_name="addenda")
     words = models.TextField(max_length=4000)

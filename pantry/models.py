@@ -2,13 +2,13 @@
 here, values put in place of a row's."""
 
 from django.db import models
-from django_scopes import ScopedManager
 
 from nutrition.composition.overrides import Overruling, label_of
 from nutrition.labels.label import Label
 from nutrition.labels.printed_value import KIND_WORDS
 from practice.models import Practice, User
 from practice.versioned import Versioned
+from record.recorded import Recorded, ScopedManager
 
 SLUG = "own-"
 COPIED = (
@@ -43,6 +43,8 @@ class OwnFood(Versioned):
     says that its name alone means it here, also where the table has one of that name. One that is
     `retired` stays where it is used, and is not offered.
     """
+
+    record_leaves_out = frozenset({"made", "made_with"})
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     name = models.CharField(max_length=LONGEST["name"])
@@ -85,8 +87,10 @@ class OwnFood(Versioned):
         return Label(**{name: getattr(self, name) for name in COPIED})
 
 
-class OwnFoodVersion(models.Model):
+class OwnFoodVersion(Recorded):
     """A food as it was copied once, with who saved it and when."""
+
+    record_of = "food"
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     food = models.ForeignKey(OwnFood, on_delete=models.CASCADE, related_name="versions")
@@ -102,7 +106,7 @@ class OwnFoodVersion(models.Model):
         constraints = [models.UniqueConstraint(fields=["food", "number"], name="one_of_a_number")]
 
 
-class Word(models.Model):
+class Word(Recorded):
     """Words that mean one food in this practice, settled by somebody, until it is undone."""
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
@@ -133,7 +137,7 @@ class Word(models.Model):
         return self.phrase
 
 
-class Overrule(models.Model):
+class Overrule(Recorded):
     """A value put in place of what a row of the table says, with the reason, until it is ended."""
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)

@@ -3,8 +3,9 @@ table's changes what every client's days come to."""
 
 import rules
 
-from practice.access import EXPORTED, Route, allow
+from practice.access import Route, allow
 from practice.rules import looks, plans, treats
+from record.models import EXPORTED
 
 rules.add_perm("pantry.look", looks)
 rules.add_perm("pantry.plan", plans)

@@ -13,11 +13,14 @@ from django.shortcuts import redirect
 
 from people import rest, second_step, sessions
 from people.not_yours import greyed
-from practice.access import ANYBODY, ONESELF, may, route_of
+from practice.access import ANYBODY, ONESELF, READ, may, route_of
 from practice.middleware import by_script
 from practice.models import User
 from practice.roles import ROLES
+from record import reads
 
+# What is looked at of all clients at once.
+LISTS = frozenset({"clients:list"})
 REFUSED = "Your role here is {role}: it {may}. Ask an owner of the practice."
 
 
@@ -29,7 +32,9 @@ class AllowedMiddleware:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        return greyed(request, self.get_response(request))
+        response = self.get_response(request)
+        _note(request, response)
+        return greyed(request, response)
 
     def process_view(
         self, request: HttpRequest, view: Any, args: Any, kwargs: Any
@@ -53,6 +58,22 @@ class AllowedMiddleware:
             one = ROLES[user.role]
             raise PermissionDenied(REFUSED.format(role=one.name, may=one.may))
         raise PermissionDenied("Your sign-in has no role yet.")
+
+
+def _note(request: HttpRequest, response: HttpResponse) -> None:
+    """That somebody looked at what is a client's, printed it or took it out, for the record."""
+    match, user = request.resolver_match, request.user
+    if match is None or request.method != "GET" or response.status_code != 200:
+        return
+    route = route_of(match.view_name)
+    if route is None or not isinstance(user, User) or user.practice_id is None:
+        return
+    client = getattr(request, "for_client", None)
+    looked = client is not None and not request.headers.get("HX-Request")
+    if route.kept_as != READ or looked or match.view_name in LISTS:
+        reads.note(
+            user.practice_id, user.pk, route.kept_as, match.view_name, client.pk if client else None
+        )
 
 
 def _wants_second_step(user: User) -> bool:

@@ -7,11 +7,14 @@ from django.utils import timezone
 
 from practice.models import Practice, User
 from practice.roles import ROLES
+from record.recorded import Recorded, RecordedManager
 
 
-class Invitation(models.Model):
+class Invitation(Recorded):
     """A place that somebody is offered. The link that takes it is shown once: what is kept of it
     cannot be turned back into it."""
+
+    record_leaves_out = frozenset({"digest"})
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE, related_name="invitations")
     name = models.CharField("for whom", max_length=120)
@@ -27,6 +30,8 @@ class Invitation(models.Model):
         User, on_delete=models.PROTECT, null=True, blank=True, related_name="invitation"
     )
     withdrawn = models.DateTimeField(null=True, blank=True)
+
+    objects = RecordedManager()
 
     class Meta:
         ordering = ["-made"]

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.contrib import messages
-from django.contrib.auth.tokens import default_token_generator
 from django.core.mail import send_mail
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
@@ -12,17 +11,17 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
 from django.urls import reverse
 from django.utils import timezone
-from django.utils.encoding import force_bytes
-from django.utils.http import urlsafe_base64_encode
 from django.views.decorators.debug import sensitive_post_parameters
 from django.views.decorators.http import require_POST
 
 from people import invitations, second_step, sessions
 from people.forms import InviteForm, JoinForm, SignInRulesForm, role_choices
+from people.links import password_path
 from people.models import Invitation
 from practice.models import Practice, User
 from practice.requests import SignedInRequest
 from practice.roles import OWNER, ROLES
+from webkit.client_address import without_client
 
 LAST_OWNER = "{name} is the only owner who is here: make somebody else an owner first."
 
@@ -76,7 +75,7 @@ def invite(request: SignedInRequest) -> HttpResponse:
     token = invitations.invite(
         request.practice, request.user, said["name"], said["email"], said["role"]
     )
-    address = request.build_absolute_uri(_plain(reverse("join", args=[token])))
+    address = request.build_absolute_uri(without_client(reverse("join", args=[token])))
     mailed = bool(said["email"]) and _mail(
         said["email"],
         f"A place at {request.practice.name}",
@@ -86,13 +85,6 @@ def invite(request: SignedInRequest) -> HttpResponse:
     link = {"for": said["name"], "address": address, "what": "takes the place, for seven days"}
     link["mailed"] = said["email"] if mailed else ""
     return _page(request, InviteForm(), how, link=link)
-
-
-def _plain(path: str) -> str:
-    """An address for somebody else: without the client that this page is for."""
-    from webkit.client_address import without_client
-
-    return without_client(path)
 
 
 def _mail(to: str, subject: str, template: str, context: dict[str, object]) -> bool:
@@ -168,16 +160,9 @@ def _end(request: SignedInRequest, user: User) -> None:
 
 
 def _password_link(request: HttpRequest, user: User) -> dict[str, str]:
-    path = reverse(
-        "new-password",
-        args=[
-            urlsafe_base64_encode(force_bytes(user.pk)),
-            default_token_generator.make_token(user),
-        ],
-    )
     return {
         "for": user.shown_name,
-        "address": request.build_absolute_uri(_plain(path)),
+        "address": request.build_absolute_uri(password_path(user)),
         "what": "leads to a new password, once, for a day",
         "mailed": "",
     }

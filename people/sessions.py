@@ -16,6 +16,8 @@ from people.models import SignedIn
 from people.slowing import address_of
 from practice.models import User
 from practice.passing_notes import note_in_passing
+from record import chain
+from record.models import SIGNED_IN
 
 # That a session is used is written down no more often.
 NOTED_EVERY = timedelta(minutes=1)
@@ -51,6 +53,8 @@ def _began(sender: object, request: HttpRequest, user: User, **more: Any) -> Non
             "rests": False,
         },
     )
+    if sender is not None and user.practice_id is not None:
+        chain.write(SIGNED_IN, "people", practice=user.practice_id, who=user.pk)
 
 
 def _over(sender: object, request: HttpRequest, **more: Any) -> None:

@@ -1,15 +1,15 @@
 """Days: what a client is to eat, meal by meal."""
 
 from django.db import models
-from django_scopes import ScopedManager
 
 from bowls.models import Bowl
 from clients.models import Client, TargetVersion
 from nutrition.composition.foods import food_table
 from practice.models import Practice
 from practice.removal import Archivable, PresentManager, Removable
-from practice.undo import Undoable
+from practice.undo import Undoable, row_of
 from recipes.models import Recipe
+from record.recorded import Recorded, ScopedManager
 
 MEALS = [
     ("breakfast", "Breakfast"),
@@ -77,7 +77,7 @@ class Day(Undoable, Removable, Archivable):
         return f"{eaten_words(row)} ({row['meal']})"
 
 
-class Eaten(models.Model):
+class Eaten(Recorded):
     """A recipe, a bowl or a food that somebody is to eat: `amount` counts servings or bowls, or is
     grams of a single food. [g]"""
 
@@ -95,6 +95,9 @@ class Eaten(models.Model):
     class Meta:
         abstract = True
 
+    def record_name(self) -> str:
+        return eaten_words(row_of(self, EATEN))
+
 
 def eaten_words(row: dict) -> str:
     """A row as it was kept, in words, without its meal."""
@@ -111,6 +114,8 @@ def eaten_words(row: dict) -> str:
 
 class DayEntry(Eaten):
     """One thing in a meal of a day."""
+
+    record_of = "day"
 
     day = models.ForeignKey(Day, on_delete=models.CASCADE, related_name="entries")
     meal = models.CharField(max_length=10, choices=MEALS)

@@ -1,11 +1,11 @@
 """What a client ate before: a dish of named foods, animal foods among them, for comparison only."""
 
 from django.db import models
-from django_scopes import ScopedManager
 
 from clients.models import Client
 from practice.models import Practice
 from practice.removal import PresentManager, Removable
+from record.recorded import ScopedManager
 
 
 class OldDish(Removable):

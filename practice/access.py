@@ -7,9 +7,7 @@ from dataclasses import dataclass
 from django.contrib.auth.models import AnonymousUser
 
 from practice.models import User
-
-# What looking at an address is in the record: a page that was read, printed, taken out as a file.
-READ, PRINTED, EXPORTED = "read", "printed", "exported"
+from record.models import READ
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,7 @@ from django.utils import timezone
 from django_scopes import scope
 
 from practice.requests import SignedInRequest, rendered
+from record.acting import acting
 
 # Sent with everything that the page sends by script, so that it is told what became of it and need
 # not leave the page.
@@ -51,7 +52,11 @@ class PracticeScopeMiddleware:
             return rendered(self.get_response(request))
         request.practice = user.practice
         # today, and every date that is shown, is the practice's own
-        with timezone.override(user.practice.time_zone), scope(practice=user.practice):
+        with (
+            timezone.override(user.practice.time_zone),
+            scope(practice=user.practice),
+            acting(user.practice_id, user.pk),
+        ):
             return rendered(self.get_response(request))
 
 

@@ -7,14 +7,19 @@ from django.db import models
 from nutrition.written.units import SYSTEM_WORDS
 from practice.roles import READER, ROLES
 from practice.versioned import Versioned
+from record.recorded import Recorded, RecordedManager
 
 # A session at rest ends after no less and no more. [minutes]
 REST = (5, 720)
+# What is known of a client is kept for no less and no more. [years]
+KEEP_YEARS = (1, 50)
 
 
 class Practice(Versioned):
     """The tenant: everything a practitioner keeps belongs to one practice and is seen by no
     other."""
+
+    objects = RecordedManager()
 
     name = models.CharField(max_length=120)
     town = models.CharField(max_length=120, blank=True)
@@ -39,14 +44,25 @@ class Practice(Versioned):
         default=60,
         validators=[MinValueValidator(REST[0]), MaxValueValidator(REST[1])],
     )
+    # what clients are asked and how long what is known of them is kept, set on the page of rights
+    consent_text = models.TextField("what clients agree to", max_length=4000, blank=True)
+    keep_years = models.PositiveSmallIntegerField(
+        "kept after the last visit, weight or plan [years]",
+        null=True,
+        blank=True,
+        validators=[MinValueValidator(KEEP_YEARS[0]), MaxValueValidator(KEEP_YEARS[1])],
+    )
+    erase_when_due = models.BooleanField("erased by itself when it is due", default=False)
 
     def __str__(self) -> str:
         return self.name
 
 
-class User(AbstractUser):
+class User(AbstractUser, Recorded):
     """Somebody who works in a practice. One without a practice can sign in but reaches nothing;
     one who left is no longer active, and stays as the one who did what they did."""
+
+    record_leaves_out = frozenset({"password", "last_login"})
 
     practice = models.ForeignKey(
         Practice, on_delete=models.PROTECT, null=True, blank=True, related_name="users"
@@ -56,6 +72,8 @@ class User(AbstractUser):
         max_length=12, choices=[(role, one.name) for role, one in ROLES.items()], default=READER
     )
     ended = models.DateTimeField(null=True, blank=True, editable=False)
+    # somebody of another practice, named in what came from there; nobody signs in as them
+    only_a_name = models.BooleanField(default=False, editable=False)
 
     # single letters as commands: who uses a screen reader, or dictates, may not want them
     letter_keys = models.BooleanField("single-letter keys", default=True)

@@ -9,6 +9,7 @@ from django.utils import timezone
 
 from practice.models import User
 from practice.versioned import Versioned
+from record.recorded import Recorded, RecordedManager, every_row_of
 
 # What was taken away is offered again on its list for so long.
 OFFERED_BACK = timedelta(days=30)
@@ -18,7 +19,7 @@ OFFERED_BACK = timedelta(days=30)
 put_away_or_back = Signal()
 
 
-class PresentManager(models.Manager):
+class PresentManager(RecordedManager):
     """Leaves out what was taken away."""
 
     def get_queryset(self) -> models.QuerySet:
@@ -30,7 +31,7 @@ def offered_back(rows: models.Manager | models.QuerySet) -> models.QuerySet:
     return rows.filter(removed__gte=timezone.now() - OFFERED_BACK)
 
 
-class Archivable(models.Model):
+class Archivable(Recorded):
     """A record that can be put out of the lists and searches and stays usable where it is used."""
 
     archived = models.DateTimeField(null=True, blank=True, editable=False)
@@ -41,10 +42,10 @@ class Archivable(models.Model):
     def archive(self, away: bool) -> None:
         """Out of the lists, or back in. What is in it does not change, nor does its version."""
         self.archived = timezone.now() if away else None
-        type(self)._base_manager.filter(pk=self.pk).update(archived=self.archived)
+        every_row_of(type(self)).filter(pk=self.pk).update(archived=self.archived)
 
 
-class Removable(models.Model):
+class Removable(Recorded):
     """A record with when and by whom it was taken away. Its own page still opens, and says so."""
 
     removed = models.DateTimeField(null=True, blank=True, editable=False)
@@ -67,5 +68,5 @@ class Removable(models.Model):
         if isinstance(self, Versioned):
             # what was opened before is overtaken
             changed["version"] = models.F("version") + 1
-        type(self)._base_manager.filter(pk=self.pk).update(**changed)
+        every_row_of(type(self)).filter(pk=self.pk).update(**changed)
         put_away_or_back.send(sender=type(self), instance=self)

@@ -1,7 +1,7 @@
 """Records made of rows, whose changes can be undone step by step: the rows are put back as they
 were before each."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from datetime import datetime
 from typing import Any, Self
@@ -19,6 +19,11 @@ KEPT = 30
 def asked_by(request: SignedInRequest) -> tuple[int | None, User, str]:
     """Which version a change was asked for, by whom, and from which open page."""
     return version_in(request.POST.get("version")), request.user, page_in(request)
+
+
+def row_of(row: models.Model, fields: Iterable[str]) -> dict[str, Any]:
+    """A row as it is kept."""
+    return {name: getattr(row, name) for name in fields} | {"pk": row.pk}
 
 
 class Undoable(Versioned):
@@ -40,10 +45,7 @@ class Undoable(Versioned):
         raise NotImplementedError
 
     def _rows_now(self) -> list[dict]:
-        rows = getattr(self, self.undo_rows).all()
-        return [
-            {name: getattr(row, name) for name in self.undo_fields} | {"pk": row.pk} for row in rows
-        ]
+        return [row_of(row, self.undo_fields) for row in getattr(self, self.undo_rows).all()]
 
     @contextmanager
     def changing(

@@ -7,6 +7,8 @@ from django.db import models, transaction
 from django.http import HttpRequest
 from django_scopes import get_scope
 
+from record.recorded import Recorded
+
 
 class StaleSave(Exception):
     """Somebody else saved the record after it was opened. `current` is what is stored now."""
@@ -18,7 +20,7 @@ class StaleSave(Exception):
         self.current = current
 
 
-class Versioned(models.Model):
+class Versioned(Recorded):
     """A record that carries a version, raised by every save of a person's."""
 
     version = models.PositiveIntegerField(default=1, editable=False)

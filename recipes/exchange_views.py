@@ -14,6 +14,7 @@ from nutrition.formats.recipe_text import to_text
 from nutrition.formats.schema_org import to_json_ld
 from nutrition.formats.shared import Shared, known_measures
 from nutrition.recipe.model import UnreadableRecipe
+from recipes.archive_files import shared_of
 from recipes.facts import facts_of, note_parts
 from recipes.forms import TITLE, ImportForm
 from recipes.models import ROLE_CHOICES, Recipe
@@ -125,13 +126,7 @@ def give_out(request: PageRequest, pk: int, kind: str) -> HttpResponse:
     recipe: Recipe = get_object_or_404(Recipe.with_removed, pk=pk)
     if kind not in KINDS:
         raise Http404("no such format")
-    core = recipe.core()
-    shared = Shared(
-        recipe=core,
-        role=recipe.role,
-        instructions=recipe.method.replace("\r\n", "\n"),
-        measures=recipe.measures,
-    )
+    shared = shared_of(recipe)
     body = (
         to_json_ld(facts_of(recipe), shared)
         if kind == "json"

@@ -2,7 +2,6 @@
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
-from django_scopes import ScopedManager
 
 from clients.models import Client
 from nutrition.composition.cooking_methods import METHOD_WORDS
@@ -14,6 +13,7 @@ from nutrition.written.units import SYSTEM_WORDS
 from practice.models import Practice, User
 from practice.removal import Archivable, PresentManager, Removable
 from practice.versioned import Versioned
+from record.recorded import Recorded, ScopedManager
 
 ROLE_CHOICES = [
     (role, role) for role in ("base", "vegetable", "greens", "protein", "sauce", "topping", "dish")
@@ -30,6 +30,8 @@ class Recipe(Versioned, Removable, Archivable):
     `measures` are whose cups and spoons it was written in: a later setting of the practice does not
     reach back.
     """
+
+    record_leaves_out = frozenset({"kcal", "protein_g", "kcal_per_gram", "unsettled"})
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     client = models.ForeignKey(
@@ -141,8 +143,11 @@ def _weight(grams: object) -> float | None:
     return float(grams) if isinstance(grams, int | float) and within(grams, LINE_G) else None
 
 
-class RecipeVersion(models.Model):
+class RecipeVersion(Recorded):
     """A recipe as it was at one time, with who kept it and why."""
+
+    record_of = "recipe"
+    record_leaves_out = frozenset({"data"})
 
     recipe = models.ForeignKey(Recipe, on_delete=models.CASCADE, related_name="versions")
     number = models.PositiveIntegerField()

@@ -44,5 +44,7 @@ def note_all(rows: Iterable[tuple[Recipe, Facts]]) -> None:
         note_numbers(recipe, facts)
 
 
-def after_saving(sender: type, instance: Recipe, **_more: Any) -> None:
-    note_numbers(instance)
+def after_saving(sender: type, instance: Recipe, raw: bool = False, **_more: Any) -> None:
+    # what is put in as it was is reckoned when all that it is made of is there
+    if not raw:
+        note_numbers(instance)

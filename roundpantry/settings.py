@@ -43,6 +43,7 @@ INSTALLED_APPS = [
     "django_htmx",
     "roundpantry",
     "webkit",
+    "record",
     "practice",
     "people",
     "jobs",
@@ -59,6 +60,7 @@ INSTALLED_APPS = [
     "plates",
     "handouts",
     "finder",
+    "rights",
     "demo",
     # its templates come last, so that ours stand over them
     "django.forms",
@@ -132,7 +134,7 @@ DATABASES = {
             "transaction_mode": "IMMEDIATE",
             "timeout": TURN,
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA "
-            "foreign_keys=ON;",
+            "foreign_keys=ON; PRAGMA secure_delete=ON;",
         },
         # a file, so that the server under a browser test has connections of its own, as the real
         # one has
@@ -180,6 +182,9 @@ OTP_WEBAUTHN_RP_ID = next(
 OTP_WEBAUTHN_RP_NAME = "Round Pantry"
 OTP_WEBAUTHN_ALLOWED_ORIGINS = [f"https://{OTP_WEBAUTHN_RP_ID}"] if OTP_WEBAUTHN_RP_ID else []
 OTP_TOTP_ISSUER = "Round Pantry"
+
+# no backup is kept for longer: whoever is erased is gone from all of them by then [days]
+BACKUPS_KEPT_DAYS = 190
 
 # mail as the environment says, and to the console where it says nothing
 EMAIL_HOST = os.environ.get("ROUNDPANTRY_MAIL_HOST", "")

@@ -18,6 +18,7 @@ urlpatterns = [
     path("journal/", include("journal.urls")),
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
+    path("rights/", include("rights.urls")),
     path("", include("finder.urls")),
 ]
 

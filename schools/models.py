@@ -1,11 +1,11 @@
 """A practice's own copies of schools."""
 
 from django.db import models
-from django_scopes import ScopedManager
 
 from practice.models import Practice, User
 from practice.removal import PresentManager, Removable
 from practice.versioned import Versioned
+from record.recorded import ScopedManager
 
 
 class OwnSchool(Versioned, Removable):

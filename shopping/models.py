@@ -2,16 +2,16 @@
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
-from django_scopes import ScopedManager
 
 from clients.models import Client
 from practice.models import Practice, User
+from record.recorded import Recorded, ScopedManager
 from week.models import Week
 
 MOST_G = 100_000.0
 
 
-class Package(models.Model):
+class Package(Recorded):
     """How a food is sold where this practice's clients shop: the unit, what one weighs [g], and
     what it costs, where that was entered."""
 
@@ -39,8 +39,10 @@ class Package(models.Model):
         ]
 
 
-class Stock(models.Model):
+class Stock(Recorded):
     """How much of a food a client's kitchen has. [g]"""
+
+    record_of = "client"
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="stock")
     food = models.CharField(max_length=80)
@@ -56,8 +58,10 @@ class Stock(models.Model):
         ]
 
 
-class Bought(models.Model):
+class Bought(Recorded):
     """A line of a week's list that was ticked off, and what came into the kitchen with it. [g]"""
+
+    record_of = "week"
 
     week = models.ForeignKey(Week, on_delete=models.CASCADE, related_name="bought")
     key = models.CharField(max_length=100)
@@ -74,8 +78,10 @@ class Bought(models.Model):
         constraints = [models.UniqueConstraint(fields=["week", "key"], name="one_tick_of_a_line")]
 
 
-class CookedPot(models.Model):
+class CookedPot(Recorded):
     """A pot of a week that was cooked, and what it took out of the kitchen. [g] by food"""
+
+    record_of = "week"
 
     week = models.ForeignKey(Week, on_delete=models.CASCADE, related_name="cooked_pots")
     key = models.CharField(max_length=60)

@@ -2,8 +2,9 @@
 
 import rules
 
-from practice.access import EXPORTED, Route, allow
+from practice.access import Route, allow
 from practice.rules import looks, plans
+from record.models import EXPORTED
 
 rules.add_perm("shopping.look", looks)
 rules.add_perm("shopping.plan", plans)

@@ -18,12 +18,17 @@ MOST_BYTES = 1_000_000
 MOST_SECONDS = 600.0
 
 
+def path_given(name: str) -> Path:
+    """A path that was named, from where the command was called."""
+    return Path(os.environ.get("ROUNDPANTRY_CALLED_FROM", ".")) / name
+
+
 def read_given(name: str) -> str:
     """The text of a file, or of standard input for "-", from where the command was called. Raises
     CommandError saying why not."""
     if name == "-":
         return sys.stdin.read(MOST_BYTES)
-    path = Path(os.environ.get("ROUNDPANTRY_CALLED_FROM", ".")) / name
+    path = path_given(name)
     try:
         if path.stat().st_size > MOST_BYTES:
             raise CommandError(

@@ -4,7 +4,6 @@ from datetime import date, timedelta
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
-from django_scopes import ScopedManager
 
 from bowls.models import Bowl
 from clients.models import Client, TargetVersion
@@ -15,6 +14,7 @@ from practice.removal import Archivable, PresentManager, Removable
 from practice.undo import Undoable
 from practice.versioned import Versioned
 from recipes.models import Recipe
+from record.recorded import Recorded, ScopedManager
 
 LENGTHS = [(7, "7 days"), (14, "14 days")]
 
@@ -29,9 +29,11 @@ class ClientSkeleton(Versioned):
     objects = ScopedManager(practice="practice")
 
 
-class Favorite(models.Model):
+class Favorite(Recorded):
     """A recipe, a bowl or a food that was tried for a kind of slot: kept, in order, or refused, and
     then not offered again."""
+
+    record_of = "client"
 
     VERDICTS = [("kept", "kept"), ("refused", "refused")]
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="favorites_kept")
@@ -60,6 +62,8 @@ class Favorite(models.Model):
 class Week(Undoable, Removable, Archivable):
     """A week, or two, of a client. `skeleton` is how the week was when it was begun; `proposals`
     are those that were found last."""
+
+    record_leaves_out = frozenset({"proposals"})
 
     practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="weeks")
@@ -104,6 +108,8 @@ class Week(Undoable, Removable, Archivable):
 class WeekEntry(Eaten):
     """What stands in a slot of a planned week; a locked one is pinned."""
 
+    record_of = "week"
+
     week = models.ForeignKey(Week, on_delete=models.CASCADE, related_name="entries")
     day = models.PositiveSmallIntegerField()
     meal = models.CharField(max_length=10, choices=MEALS)
@@ -136,8 +142,11 @@ class WeekEntry(Eaten):
         return f"food-{self.food}" if self.food else f"out-{self.planned_id}"
 
 
-class MadeDay(models.Model):
+class MadeDay(Recorded):
     """A day of the planner that was made from a week, with what it held then."""
+
+    record_of = "week"
+    record_leaves_out = frozenset({"held"})
 
     week = models.ForeignKey(Week, on_delete=models.CASCADE, related_name="made_days")
     day = models.OneToOneField(Day, on_delete=models.CASCADE, related_name="from_week")

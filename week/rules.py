@@ -2,8 +2,9 @@
 
 import rules
 
-from practice.access import PRINTED, Route, allow
+from practice.access import Route, allow
 from practice.rules import looks, plans
+from record.models import PRINTED
 
 rules.add_perm("week.look", looks)
 rules.add_perm("week.plan", plans)

@@ -6,10 +6,13 @@ import time
 
 from django.core.management.base import BaseCommand, CommandParser
 
+from jobs.chores import do_what_is_due
 from jobs.work import work_off
 
 # So often it looks whether something waits. [s]
 LOOKS = 0.3
+# ... and so often for what is done again and again. [s]
+CHORES = 20
 
 
 class Command(BaseCommand):
@@ -35,4 +38,13 @@ class Command(BaseCommand):
         def over() -> bool:
             return bool(stopped) or (parent is not None and os.getppid() != parent)
 
-        work_off(over, lambda: time.sleep(LOOKS))
+        looked = 0.0
+
+        def rest() -> None:
+            nonlocal looked
+            if time.monotonic() - looked > CHORES:
+                looked = time.monotonic()
+                do_what_is_due()
+            time.sleep(LOOKS)
+
+        work_off(over, rest)

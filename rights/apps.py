@@ -1,0 +1,19 @@
+"""What a client has a right to."""
+
+from django.apps import AppConfig
+
+
+class RightsConfig(AppConfig):
+    name = "rights"
+
+    def ready(self) -> None:
+        from clients.places import DOING
+        from jobs import chores
+        from practice.places import MORE
+        from record import reads
+        from rights.retention import keep_the_rules
+
+        DOING.filled_by("rights/_of_client.html", 90)
+        MORE.filled_by("rights/_of_practice.html", 2)
+        chores.every("reads into the record", 60, lambda: f"{reads.fold()} entries")
+        chores.nightly("how long is kept", keep_the_rules)

@@ -1,0 +1,199 @@
+"""A client erased: everything that is theirs, and what was written of them in the record. What
+stays is that it was done, by whom and when, with a number that is nobody's any more."""
+
+from __future__ import annotations
+
+import json
+import logging
+import os
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date, timedelta
+from pathlib import Path
+
+from django.conf import settings
+from django.db import connection, models, transaction
+from django.db.models import ProtectedError
+from django.utils import timezone
+
+from bowls.models import Bowl
+from clients.models import Client
+from jobs.models import Job
+from planner.models import PlannedDish
+from practice.models import Practice, User
+from recipes.models import Recipe
+from record import chain, reads
+from record.acting import acting
+from record.models import ERASED
+from record.sealing import destroy
+from rights.archive.gathering import own_rows
+from rights.archive.tables import archived, path_to
+from rights.models import Erased
+
+log = logging.getLogger(__name__)
+
+# The oldest backup that is kept is no older: see running/keeping.py.
+LONGEST_IN_BACKUPS = timedelta(days=settings.BACKUPS_KEPT_DAYS)
+# What is beside the database, so that a backup that is put back does not bring anybody back.
+LIST = "erased.jsonl"
+# A bowl or a recipe of theirs that somebody else eats of stays, and is nobody's.
+NOBODYS = "Somebody's {kind}"
+
+
+@dataclass(frozen=True)
+class Mention:
+    """Where else a client's name stands: in what is not theirs, and so not erased."""
+
+    where: str
+    words: str
+
+
+def mentions(client: Client) -> list[Mention]:
+    """Where the client's name stands in what is somebody else's or the practice's: to be looked
+    through by a person."""
+    own = {(type(row), row.pk) for row in own_rows(client)}
+    out = []
+    for model in archived():
+        path = path_to(model, "practice")
+        texts = [
+            field
+            for field in model._meta.concrete_fields
+            if isinstance(field, models.CharField | models.TextField | models.JSONField)
+            and field.name != "history"
+        ]
+        if path is None or not texts:
+            continue
+        named = models.Q()
+        for field in texts:
+            named |= models.Q(**{f"{field.name}__icontains": client.name})
+        rows = model._base_manager.filter(**{path: client.practice_id}).filter(named)
+        out += [
+            Mention(str(model._meta.verbose_name), str(row)[:120])
+            for row in rows[:50]
+            if (model, row.pk) not in own
+        ]
+    return out
+
+
+def _not_theirs(rows: Iterable[models.Model], kind: str) -> None:
+    """Theirs, and eaten of by somebody else: it stays for them, under no name of this client's."""
+    for row in rows:
+        name = "title" if isinstance(row, Recipe) else "name"
+        now = {"client": None, name: NOBODYS.format(kind=kind)}
+        type(row)._base_manager.filter(pk=row.pk).update(**now)
+
+
+def _taken_away(rows: models.QuerySet, kind: str) -> None:
+    for row in rows:
+        try:
+            with transaction.atomic():
+                row.delete()
+        except ProtectedError:
+            _not_theirs([row], kind)
+
+
+def in_backups_until(today: date) -> date:
+    """Until when a backup may still hold somebody who is erased today."""
+    return today + LONGEST_IN_BACKUPS
+
+
+def erase(client: Client, by: User | None) -> Erased:
+    """Take everything of a client out of the database. It cannot be taken back."""
+    practice, number = client.practice, client.pk
+    # what was read of them is in the record before it is sealed off
+    reads.fold()
+    with transaction.atomic(), acting(None, None):
+        count = sum(1 for _row in own_rows(client))
+        _delete(client)
+        destroy(practice.pk, number)
+        receipt: Erased = Erased.objects.create(
+            practice=practice,
+            client=number,
+            at=timezone.now(),
+            by=by,
+            rows=count,
+            in_backups_until=in_backups_until(timezone.localdate()),
+        )
+        chain.write(
+            ERASED,
+            "clients.client",
+            number,
+            contents={"rows": count},
+            practice=practice.pk,
+            who=by.pk if by else None,
+        )
+    note_erased(practice.pk, number)
+    clean_pages()
+    return receipt
+
+
+def _delete(client: Client) -> None:
+    """Every row of theirs, what others eat of aside."""
+    # what is eaten goes first: it holds on to bowls and recipes
+    for model in reversed(archived()):
+        path = path_to(model, "client")
+        if path is None or model in (Client, Bowl, Recipe):
+            continue
+        _every(model).filter(**{path: client.pk}).delete()
+    _taken_away(Bowl._base_manager.filter(client=client.pk), "bowl")
+    _taken_away(Recipe._base_manager.filter(client=client.pk), "recipe")
+    Job._base_manager.filter(practice=client.practice_id).delete()
+    Client._base_manager.filter(pk=client.pk).delete()
+    _unplanned(client.practice)
+
+
+def _every(model: type[models.Model]) -> models.QuerySet:
+    return models.QuerySet(model)
+
+
+def _unplanned(practice: Practice) -> None:
+    """Dishes as they were planned that no day, week or log holds any more."""
+    held = models.Q()
+    for relation in PlannedDish._meta.related_objects:
+        held |= models.Q(**{f"{relation.name}__isnull": False})
+    kept = _every(PlannedDish).filter(practice=practice).filter(held).values("pk")
+    _every(PlannedDish).filter(practice=practice).exclude(pk__in=kept).delete()
+
+
+def clean_pages() -> None:
+    """Write the database anew, so that nothing of what is gone lies in a page that is free, nor in
+    the log beside it."""
+    with connection.cursor() as cursor:
+        if connection.in_atomic_block:
+            # within a test: what is deleted is overwritten all the same
+            return
+        cursor.execute("VACUUM")
+        cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+
+
+def _list() -> Path:
+    return Path(settings.VAR_DIR) / LIST
+
+
+def note_erased(practice: int, client: int) -> None:
+    """Remember beside the database that nobody has this number any more."""
+    line = json.dumps({"practice": practice, "client": client, "at": timezone.now().isoformat()})
+    there = os.open(_list(), os.O_WRONLY | os.O_APPEND | os.O_CREAT, 0o600)
+    try:
+        os.write(there, f"{line}\n".encode())
+        os.fsync(there)
+    finally:
+        os.close(there)
+
+
+def erase_again() -> int:
+    """Erase whoever was erased before and came back with an older backup; how many there were."""
+    if not _list().exists():
+        return 0
+    count = 0
+    for line in _list().read_text(encoding="utf-8").splitlines():
+        try:
+            row = json.loads(line)
+        except ValueError:
+            log.warning("a line of %s cannot be read", LIST)
+            continue
+        client = Client._base_manager.filter(pk=row["client"], practice=row["practice"]).first()
+        if client is not None:
+            erase(client, None)
+            count += 1
+    return count
