@@ -43,9 +43,8 @@ def serving_demo(large: tuple[int, int] | None = None) -> Iterator[None]:
         command = [
             sys.executable,
             "-m",
-            "waitress",
+            "roundpantry.serve",
             f"--listen=127.0.0.1:{PORT}",
-            "roundpantry.wsgi:application",
         ]
         works = [sys.executable, "manage.py", "work", "--with-parent", str(os.getpid())]
         server, worker = (

@@ -39,6 +39,9 @@ _KINDS: dict[str, Work] = {}
 # What else of the world of a practice a job stands in, as a page of it does.
 AROUND: Question[[Practice], AbstractContextManager[None]] = Question()
 
+# What a worker holds for as long as it works.
+HELD: Question[[], AbstractContextManager[None]] = Question()
+
 
 class CannotBe(Exception):
     """A job that comes to nothing; the message says why to whoever asked for it."""

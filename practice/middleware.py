@@ -60,6 +60,20 @@ class PracticeScopeMiddleware:
             return rendered(self.get_response(request))
 
 
+class NoStoreMiddleware:
+    """What is somebody's is kept by no browser and no proxy: a page is there for as long as it is
+    looked at."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        response = self.get_response(request)
+        if request.user.is_authenticated and not response.has_header("Cache-Control"):
+            response["Cache-Control"] = "no-store"
+        return response
+
+
 class WellFormedMiddleware:
     """Refuses a form in letters that it cannot be read in, and answers a question for the heads
     alone with the heads alone: what comes after it on the same connection is read right."""

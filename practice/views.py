@@ -1,5 +1,7 @@
 """The practice's own settings, and the pages for what is refused or went wrong."""
 
+import sys
+
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
@@ -8,6 +10,7 @@ from practice.forms import PracticeForm
 from practice.middleware import by_script
 from practice.models import Practice
 from practice.requests import SignedInRequest
+from practice.storage import words_of
 from practice.versioned import StaleSave, version_in
 
 
@@ -68,6 +71,8 @@ def not_found(request: SignedInRequest, exception: Exception | None = None) -> H
 
 
 def failed(request: SignedInRequest) -> HttpResponse:
+    if words := words_of(sys.exc_info()[1]):
+        return _page(request, 503, "It could not be kept", words)
     text = (
         "Something went wrong here, and nothing was saved. Go back: what you typed is "
         "mostly still in the form."

@@ -32,6 +32,12 @@ def note() -> dict[int, tuple[int, str]]:
     return ends
 
 
+def begin_anew() -> None:
+    """The database was put back from a backup: what was noted after it is no longer to be found."""
+    with _path().open("a", encoding="utf-8") as there:
+        there.write(json.dumps({"at": timezone.now().isoformat(), "anew": True}) + "\n")
+
+
 def known() -> dict[int, dict[int, str]]:
     """For each practice, the hashes that were noted, by number."""
     out: dict[int, dict[int, str]] = {}
@@ -39,7 +45,11 @@ def known() -> dict[int, dict[int, str]]:
         return out
     for line in _path().read_text(encoding="utf-8").splitlines():
         try:
-            ends = json.loads(line)["heads"]
+            read = json.loads(line)
+            if read.get("anew"):
+                out.clear()
+                continue
+            ends = read["heads"]
         except (ValueError, KeyError):
             continue
         for practice, (number, said) in ends.items():

@@ -33,7 +33,11 @@ class RecordedRows(models.QuerySet):
     model: Any
 
     def update(self, **values: Any) -> int:
-        if acting_now() is None or not _any_told(self.model, values):
+        if (
+            acting_now() is None
+            or not issubclass(self.model, Recorded)
+            or not _any_told(self.model, values)
+        ):
             return super().update(**values)
         with transaction.atomic():
             every = self.model._base_manager

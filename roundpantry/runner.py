@@ -25,7 +25,7 @@ class CountingRunner(DiscoverRunner):
 
     def setup_test_environment(self, **kwargs):
         super().setup_test_environment(**kwargs)
-        for name in ("django.request", "django.security"):
+        for name in ("django.request", "django.security", "roundpantry.asked"):
             logging.getLogger(name).setLevel(logging.CRITICAL)
         # the demo is what they sign in to
         settings.DEMO = True

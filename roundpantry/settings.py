@@ -25,7 +25,11 @@ def _secret_key() -> str:
 
 SECRET_KEY = _secret_key()
 DEBUG = os.environ.get("ROUNDPANTRY_DEBUG") == "1"
-ALLOWED_HOSTS = os.environ.get("ROUNDPANTRY_HOSTS", "127.0.0.1,localhost,testserver").split(",")
+# ... and the machine itself, which asks whether it is well
+ALLOWED_HOSTS = [
+    *os.environ.get("ROUNDPANTRY_HOSTS", "localhost,testserver").split(","),
+    "127.0.0.1",
+]
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -61,11 +65,13 @@ INSTALLED_APPS = [
     "handouts",
     "finder",
     "rights",
+    "running",
     "demo",
     # its templates come last, so that ours stand over them
     "django.forms",
 ]
 MIDDLEWARE = [
+    "running.logs.AskedMiddleware",
     "practice.middleware.WellFormedMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -76,6 +82,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django_otp.middleware.OTPMiddleware",
+    "practice.middleware.NoStoreMiddleware",
     "people.middleware.RestMiddleware",
     "practice.middleware.SignedInMiddleware",
     "practice.resubmission.OnceMiddleware",
@@ -133,7 +140,7 @@ DATABASES = {
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": TURN,
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA "
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA "
             "foreign_keys=ON; PRAGMA secure_delete=ON;",
         },
         # a file, so that the server under a browser test has connections of its own, as the real
@@ -169,8 +176,6 @@ LOGOUT_REDIRECT_URL = "sign-in"
 PASSWORD_RESET_TIMEOUT = 86_400
 # a session lasts so long however it is used, and ends at rest before (people/sessions.py) [s]
 SESSION_COOKIE_AGE = 14 * 86_400
-# whether a proxy of ours stands before it and says where a request comes from
-BEHIND_PROXY = os.environ.get("ROUNDPANTRY_HTTPS") == "1"
 # what the demo prints: it opens nothing but the demo, from this machine
 DEMO = os.environ.get("ROUNDPANTRY_DEMO") == "1"
 DEMO_PASSWORDS = ("tern-point-kettle", "gull-rock-ladle")
@@ -214,8 +219,8 @@ SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 if os.environ.get("ROUNDPANTRY_HTTPS") == "1":
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = True
+    SECURE_REDIRECT_EXEMPT = [r"^health/$", r"^ready/$"]
     SECURE_HSTS_SECONDS = 31_536_000
-    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
@@ -236,9 +241,21 @@ DATA_UPLOAD_MAX_NUMBER_FILES = 3
 CSRF_FAILURE_VIEW = "practice.views.form_refused"
 # without a name of its own a site has no passkeys
 SILENCED_SYSTEM_CHECKS = [] if OTP_WEBAUTHN_RP_ID else ["otp_webauthn.E010", "otp_webauthn.E030"]
+# outside the demo each line is JSON, without what anybody typed (running/logs.py)
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "root": {"handlers": ["console"], "level": "WARNING"},
+    "formatters": {"plain": {}, "without_data": {"()": "running.logs.WithoutData"}},
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "formatter": "plain" if DEMO else "without_data",
+        },
+        "errors": {"()": "running.logs.Errors", "formatter": "without_data"},
+    },
+    "root": {"handlers": ["console", "errors"], "level": "WARNING"},
+    "loggers": {
+        "roundpantry.asked": {"level": "WARNING" if DEMO else "INFO"},
+        "django": {"handlers": [], "level": "WARNING", "propagate": True},
+    },
 }

@@ -19,6 +19,7 @@ urlpatterns = [
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
     path("rights/", include("rights.urls")),
+    path("", include("running.urls")),
     path("", include("finder.urls")),
 ]
 

@@ -2,6 +2,9 @@
 
 from django.db import migrations
 
+# What it changes of what somebody chose.
+SAID = ""
+
 
 def with_versions(apps, schema_editor):
     Bowl = apps.get_model("bowls", "Bowl")

@@ -12,6 +12,9 @@ RECIPE = (
 PART = ("role", "food", "grams", "low_g", "high_g", "basis", "place", "star")
 NAMED = re.compile(r"\[\s*recipe\s*:\s*([^\]]+?)\s*\]", re.I)
 
+# What it changes of what somebody chose.
+SAID = ""
+
 
 def keep_planned(apps, schema_editor):
     Recipe, Entry = apps.get_model("recipes", "Recipe"), apps.get_model("planner", "DayEntry")

@@ -3,6 +3,12 @@
 import django.core.validators
 from django.db import migrations, models
 
+# What it changes of what somebody chose.
+SAID = (
+    "The first person of each practice owns it now, the others are practiti"
+    "oners: look through them on the page of the people."
+)
+
 
 def everybody_goes_on(apps, schema_editor):
     """Whoever worked here before there were roles may what they could: the first of a practice owns

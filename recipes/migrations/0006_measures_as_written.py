@@ -2,6 +2,9 @@
 
 from django.db import migrations
 
+# What it changes of what somebody chose.
+SAID = ""
+
 
 def as_written(apps, schema_editor):
     Recipe, Version = apps.get_model("recipes", "Recipe"), apps.get_model("recipes", "RecipeVersion")

@@ -4,6 +4,9 @@ import re
 
 from django.db import migrations, models
 
+# What it changes of what somebody chose.
+SAID = ""
+
 
 _PART = re.compile(r"\[\s*recipe\s*:\s*([^\]]+?)\s*\]", re.I)
 

@@ -3,11 +3,12 @@
 import os
 import signal
 import time
+from contextlib import ExitStack
 
 from django.core.management.base import BaseCommand, CommandParser
 
 from jobs.chores import do_what_is_due
-from jobs.work import work_off
+from jobs.work import HELD, work_off
 
 # So often it looks whether something waits. [s]
 LOOKS = 0.3
@@ -47,4 +48,7 @@ class Command(BaseCommand):
                 do_what_is_due()
             time.sleep(LOOKS)
 
-        work_off(over, rest)
+        with ExitStack() as held:
+            for hold in HELD.ask():
+                held.enter_context(hold)
+            work_off(over, rest)

@@ -1,0 +1,1 @@
+"""An installation that runs: backups that were opened and checked, what is wrong said in time."""
