@@ -37,7 +37,7 @@ class Command(BaseCommand):
             back = f"The way back: the program as it was before, and bin/restore {made.path}"
             self.stdout.write(f"Backup before: {made.path}")
         for one in steps:
-            if said := said_of(one):
+            if not fresh and (said := said_of(one)):
                 self.stdout.write(f"{one.app_label} {one.name}: {said}")
         try:
             call_command("migrate", verbosity=0)
