@@ -24,6 +24,7 @@ from clients.models import (
 )
 from clients.plan.looks import bring_up_to_date
 from clients.plan.versions import make_version, version_on
+from demo.at_work import at_work
 from demo.follow_up import follow, stretches
 from demo.follow_up import rows as followed
 from demo.pantry import load_pantry
@@ -169,6 +170,7 @@ def load() -> None:
             _day(practice, clients, recipes, bowls, row)
         load_weeks(practice, user, clients)
         follow(practice, user, clients)
+        at_work(practice, user, clients)
         for row in scenario["old_dishes"]:
             _old_dish(practice, clients, row)
         Intake.objects.create(

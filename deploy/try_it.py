@@ -1,9 +1,11 @@
-"""Follow docs/running.md line by line, in a folder in place of the machine's own, and keep the console.
+"""Follow docs/running.md line by line, in a folder in place of the machine's own, and keep the
+console.
 
-    python deploy/try_it.py --root DIR [--keep]
+    python deploy/try_it.py --root DIR [--console FILE]
 
-What belongs to a whole machine is done in small: files go below DIR, ports are 8800 and 8443, the service user is whoever
-calls it, and systemctl is played by starting what the units name, with the environment that they name.
+What belongs to a whole machine is done in small: files go below DIR, the ports are others, the
+service user is whoever calls it, and systemctl is played by starting what the units name, with the
+environment that they name.
 """
 
 from __future__ import annotations
@@ -27,7 +29,8 @@ PORTS = {
     "listen 80;": "listen 8880;",
     "listen 443 ": "listen 8443 ",
 }
-HTTPS = 8443
+# What is not taken along: it is not needed to run.
+LEFT_BEHIND = ("docs/screenshots", "nutrition/tests")
 # What is not done in small, and what is said instead.
 LEFT_OUT = {
     "apt-get": "(the packages are there)",
@@ -49,13 +52,8 @@ class Machine:
             "ROUNDPANTRY_PASSWORD": PASSWORD,
             "ROUNDPANTRY_ENVIRONMENT": str(root / "etc/roundpantry/environment"),
         }
-        for name in (
-            "ROUNDPANTRY_VAR",
-            "ROUNDPANTRY_DB",
-            "ROUNDPANTRY_DEMO",
-            "ROUNDPANTRY_BACKUPS",
-        ):
-            self.environment.pop(name, None)
+        for name in ("VAR", "DB", "DEMO", "BACKUPS"):
+            self.environment.pop(f"ROUNDPANTRY_{name}", None)
         for folder in ("etc/systemd/system", "etc/nginx/conf.d", "var/log/nginx", "run"):
             (root / folder).mkdir(parents=True, exist_ok=True)
 
@@ -109,9 +107,7 @@ class Machine:
             check=True,
         ).stdout.split(b"\0")
         for name in filter(None, (one.decode() for one in names)):
-            if (HERE / name).is_file() and not name.startswith(
-                ("docs/screenshots", "nutrition/tests")
-            ):
+            if (HERE / name).is_file() and not name.startswith(LEFT_BEHIND):
                 (to / name).parent.mkdir(parents=True, exist_ok=True)
                 shutil.copy2(HERE / name, to / name)
         (to / ".venv").symlink_to(HERE / ".venv")
@@ -138,7 +134,8 @@ class Machine:
         path.write_text(
             f"pid {self.root}/run/nginx.pid;\nerror_log {self.root}/var/log/nginx/error.log;\n"
             "worker_processes 1;\nevents { }\nhttp {\n"
-            f"  client_body_temp_path {self.root}/run/body;\n  proxy_temp_path {self.root}/run/proxy;\n"
+            f"  client_body_temp_path {self.root}/run/body;\n"
+            f"  proxy_temp_path {self.root}/run/proxy;\n"
             f"  fastcgi_temp_path {self.root}/run/f;\n  uwsgi_temp_path {self.root}/run/u;\n"
             f"  scgi_temp_path {self.root}/run/s;\n"
             f"  include {self.root}/etc/nginx/conf.d/*.conf;\n}}\n"

@@ -11,9 +11,18 @@ class RightsConfig(AppConfig):
         from jobs import chores
         from practice.places import MORE
         from record import reads
+        from record.recorded import kind_of
         from rights.retention import keep_the_rules
+        from webkit.places import PUT_AWAY
 
         DOING.filled_by("rights/_of_client.html", 90)
+        PUT_AWAY.filled_by(
+            "rights/_of_thing.html",
+            more=lambda page: {
+                "history_kind": kind_of(page["record"]),
+                "history_of": page["record"].pk,
+            },
+        )
         MORE.filled_by("rights/_of_practice.html", 2)
         chores.every("reads into the record", 60, lambda: f"{reads.fold()} entries")
         chores.nightly("how long is kept", keep_the_rules)

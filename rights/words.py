@@ -18,18 +18,22 @@ from record.sealing import unseal
 
 # So much of a value is shown; the archive has all of it. [characters]
 LONGEST = 160
-# What an address is called by people, where its name alone does not say it.
+# What an address is called by people, where what its stage is about does not say it.
 PAGES = {
-    "clients:list": "the list of clients",
-    "clients:page": "the client's page",
     "clients:edit": "the person",
     "clients:target": "a target",
     "week:door": "the door page of a week",
     "week:cooking": "the cooking page of a week",
     "week:labels": "the labels of a week",
+    "week:skeleton": "how a week usually is",
+    "week:favorites": "the favorites",
     "handouts:bowl": "a bowl's handout",
     "handouts:day": "a day's handout",
     "shopping:csv": "a shopping list as CSV",
+    "pantry:own-csv": "the packages as CSV",
+    "pantry:words-csv": "the words as CSV",
+    "recipes:export": "a recipe as a file",
+    "rights:client": "the page of rights",
     "rights:archive": "everything about the client, as one archive",
     "rights:practice-archive": "everything of the practice, as one archive",
     "rights:record": "this record",
@@ -37,8 +41,27 @@ PAGES = {
     "journal:visit": "a visit note",
     "journal:visits": "the visits",
     "journal:blood": "the blood values",
+    "journal:stall": "why it stalls",
+    "plates:compare": "two plates",
+    "plates:ladder": "the density ladder",
+    "plates:lesson": "the lesson of two plates",
+    "people": "in",
 }
-NAMES = {"planner": "days", "plates": "compare", "week": "week"}
+# What the pages of a stage are about: one, and all of them.
+ABOUT = {
+    "clients": ("the client's page", "the list of clients"),
+    "recipes": ("a recipe", "the recipes"),
+    "bowls": ("a bowl", "the bowls"),
+    "planner": ("a day", "the days"),
+    "week": ("a week", "the weeks"),
+    "shopping": ("a shopping list", "the shopping lists"),
+    "journal": ("the journal", "the journal"),
+    "schools": ("a school", "the schools"),
+    "pantry": ("a food", "the pantry"),
+    "plates": ("plates", "plates"),
+    "finder": ("what was searched for", "what was searched for"),
+    "rights": ("rights", "rights"),
+}
 
 
 @dataclass(frozen=True)
@@ -84,7 +107,11 @@ def page_words(name: str) -> str:
     if name in PAGES:
         return PAGES[name]
     space, _, own = name.rpartition(":")
-    return f"{NAMES.get(space, space)}: {own.replace('-', ' ')}".strip(": ")
+    one, every = ABOUT.get(space, (space, space))
+    if own == "list":
+        return every
+    said = own.replace("-", " ")
+    return one if own == "page" or not one else f"{one}, {said}" if one != said else one
 
 
 def thing_words(kind: str) -> str:

@@ -8,6 +8,8 @@ SHELF = Place("shelf")
 SEARCH = Place("search")
 # over the page: what stands whatever is shown
 STANDS = Place("stands")
+# beside where a record is put away: what became of it
+PUT_AWAY = Place("put-away")
 # the panels that open over a page
 DIALOGS = Place("dialogs")
 # where a number comes from: of what ("bowl-3"), which number; the address that says so

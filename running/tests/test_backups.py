@@ -1,5 +1,6 @@
 """Backups made while others write, opened, checked, sealed; put back; and what is refused."""
 
+import json
 import os
 import sqlite3
 import stat
@@ -137,9 +138,9 @@ class Making(Installed):
         self.assertIn("1 rows that point to nothing", str(caught.exception))
 
     def test_a_disk_that_is_full_leaves_nothing_half_made(self):
-        with patch("os.replace", side_effect=OSError(28, "No space left on device")):
-            with self.assertRaises(NoBackup) as caught:
-                backing_up.make()
+        full = OSError(28, "No space left on device")
+        with patch("os.replace", side_effect=full), self.assertRaises(NoBackup) as caught:
+            backing_up.make()
         self.assertIn("No space left", str(caught.exception))
         self.assertEqual(list((self.var / "backups").iterdir()), [])
 
@@ -338,10 +339,9 @@ class Standing(Installed):
 
     def test_the_page_of_the_owners(self):
         backing_up.make()
-        (self.var / "errors.jsonl").write_text(
-            '{"at": "%s", "route": "bowls:page", "error": "ZeroDivisionError"}\nnot json\n'
-            % timezone.now().strftime("%Y-%m-%dT%H:%M:%S%z")
-        )
+        at = timezone.now().strftime("%Y-%m-%dT%H:%M:%S%z")
+        row = {"at": at, "route": "bowls:page", "error": "ZeroDivisionError"}
+        (self.var / "errors.jsonl").write_text(f"{json.dumps(row)}\nnot json\n")
         self.client.force_login(self.user, backend="django.contrib.auth.backends.ModelBackend")
         page = self.client.get("/installation/")
         self.assertContains(page, "bowls:page: ZeroDivisionError")

@@ -51,9 +51,9 @@ class BehindTls(TestCase):
         jar = (self.root / "jar").read_text()
         token = next(line.split("\t")[-1] for line in jar.splitlines() if "csrftoken" in line)
         said = {"csrfmiddlewaretoken": token, "username": self.try_it.OWNER, "password": password}
-        fields = [
-            one for name, value in said.items() for one in ("--data-urlencode", f"{name}={value}")
-        ]
+        fields = []
+        for name, value in said.items():
+            fields += ["--data-urlencode", f"{name}={value}"]
         return self.ask("/sign-in/", *fields, *more)
 
     def test_a_practice_from_nothing_to_a_restore(self):

@@ -3,11 +3,10 @@ nothing of anybody."""
 
 import json
 import logging
-import os
 import stat
 import subprocess
 import sys
-from pathlib import Path
+from io import StringIO
 
 from django.conf import settings
 from django.db import connection
@@ -225,5 +224,4 @@ class Steps(Installed):
         from running import holding
 
         with holding.serving(), self.assertRaises(CommandError):
-            call_command("upgrade", stdout=open(os.devnull, "w"))
-        self.assertTrue(Path(settings.BASE_DIR).exists())
+            call_command("upgrade", stdout=StringIO())
