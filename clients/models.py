@@ -359,7 +359,7 @@ class BloodValue(Removable):
     key = models.CharField("what", max_length=20)
     date = models.DateField()
     value = models.FloatField()
-    unit = models.CharField(max_length=10)
+    unit = models.CharField(max_length=24)
     low = models.FloatField("range from", null=True, blank=True)
     high = models.FloatField("range to", null=True, blank=True)
     laboratory = models.CharField(max_length=80, blank=True)

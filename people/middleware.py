@@ -21,6 +21,7 @@ from record import reads
 
 # What is looked at of all clients at once.
 LISTS = frozenset({"clients:list"})
+OPEN_AT_REST = ("/sign-in/", "/sign-out/", "/static/", "/health/", "/ready/")
 REFUSED = "Your role here is {role}: it {may}. Ask an owner of the practice."
 
 
@@ -98,8 +99,8 @@ class RestMiddleware:
             return self.get_response(request)
         row = sessions.of_request(request)
         if sessions.at_rest(row, user):
-            # the sign-in and its styles are there for whoever comes next
-            if request.path.startswith(("/sign-", "/static/")):
+            # the sign-in and its styles are there for whoever comes next; nothing is set up here
+            if request.path.startswith(OPEN_AT_REST) and "/registration/" not in request.path:
                 return self.get_response(request)
             return rest.ask_again(request, row)
         sessions.note_use(row)

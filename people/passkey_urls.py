@@ -9,6 +9,7 @@ from django.urls import path
 from django.views.i18n import JavaScriptCatalog
 from django_otp_webauthn import views
 
+from people.recent import asked_first
 from people.second_step import passkeys_offered
 
 app_name = "otp_webauthn"
@@ -23,8 +24,10 @@ def _where_offered(view: Callable[..., Any]) -> Callable[..., Any]:
     return shown
 
 
-_begin_registration = _where_offered(views.BeginCredentialRegistrationView.as_view())
-_complete_registration = _where_offered(views.CompleteCredentialRegistrationView.as_view())
+_begin_registration = asked_first(_where_offered(views.BeginCredentialRegistrationView.as_view()))
+_complete_registration = asked_first(
+    _where_offered(views.CompleteCredentialRegistrationView.as_view())
+)
 _begin = login_not_required(_where_offered(views.BeginCredentialAuthenticationView.as_view()))
 _complete = login_not_required(_where_offered(views.CompleteCredentialAuthenticationView.as_view()))
 _words = login_not_required(JavaScriptCatalog.as_view(packages=["django_otp_webauthn"]))

@@ -14,7 +14,7 @@ from django.utils import timezone
 from django.views.decorators.debug import sensitive_post_parameters
 from django.views.decorators.http import require_POST
 
-from people import invitations, second_step, sessions
+from people import invitations, second_step, sessions, told
 from people.forms import InviteForm, JoinForm, SignInRulesForm, role_choices
 from people.links import password_path
 from people.models import Invitation
@@ -126,14 +126,19 @@ def change(request: SignedInRequest, pk: int) -> HttpResponse:
             user.is_active, user.ended = True, None
             user.save(update_fields=["is_active", "ended"])
             messages.success(request, f"{user.shown_name} works here again.")
+        elif "out" in asked and user != request.user:
+            count = sessions.end(user.signed_in.all())
+            messages.success(request, f"{user.shown_name} is signed out at {count} places.")
         elif "second-step" in asked and user != request.user:
             second_step.take_off(user)
+            told.tell(user, "second step", "taken off")
             sessions.end(user.signed_in.all())
             messages.success(
                 request, f"{user.shown_name} signs in with the password alone, once more."
             )
     if "password" in asked and user.is_active:
         how = SignInRulesForm(instance=request.practice)
+        told.tell_link(user)
         return _page(request, InviteForm(), how, link=_password_link(request, user))
     return redirect("people")
 

@@ -6,11 +6,12 @@ import json
 
 from django.contrib.auth import authenticate
 from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import CsrfViewMiddleware
 from django.shortcuts import redirect, render
 from django.utils import timezone
 from django.utils.http import url_has_allowed_host_and_scheme
 
-from people import slowing
+from people import recent, slowing
 from people.forms import AgainForm, demo_may, of_the_demo, waiting_words
 from people.models import SignedIn
 from people.sessions import of_request
@@ -33,11 +34,22 @@ def ask_again(request: HttpRequest, row: SignedIn) -> HttpResponse:
     context = {
         "form": AgainForm(),
         "to": request.get_full_path() if not posted else request.path,
-        "kept": json.dumps(_kept(request) if posted else []),
+        "kept": json.dumps(_kept(request) if posted and _from_here(request) else []),
         "posted": posted,
         "files": bool(posted and request.FILES),
     }
     return render(request, "people/again.html", context, status=401)
+
+
+def _from_here(request: HttpRequest) -> bool:
+    """Whether a form came from a page of ours: what another site sends is not kept for them."""
+    check = CsrfViewMiddleware(lambda asked: HttpResponse())
+    check.process_request(request)
+    return check.process_view(request, _nothing, (), {}) is None
+
+
+def _nothing(request: HttpRequest) -> HttpResponse:
+    return HttpResponse()
 
 
 def _kept(request: HttpRequest) -> list[tuple[str, str]]:
@@ -85,6 +97,7 @@ def again(request: HttpRequest) -> HttpResponse:
         return render(request, "people/again.html", context, status=400)
     row = of_request(request)
     SignedIn.objects.filter(pk=row.pk).update(rests=False, used=timezone.now())
+    recent.note(request)
     if posted:
         return render(request, "people/send_now.html", context | {"fields": kept})
     return redirect(to)

@@ -12,6 +12,7 @@ from django.db.models import QuerySet
 from django.http import HttpRequest
 from django.utils import timezone
 
+from people import recent
 from people.models import SignedIn
 from people.slowing import address_of
 from practice.models import User
@@ -38,6 +39,8 @@ def words_of(browser: str) -> str:
 
 
 def _began(sender: object, request: HttpRequest, user: User, **more: Any) -> None:
+    if sender is not None:
+        recent.note(request)
     key = request.session.session_key
     if key is None:
         request.session.save()

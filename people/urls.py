@@ -5,6 +5,7 @@ from django.contrib.auth.views import LogoutView
 from django.urls import include, path
 
 from people import people_views, rest, views
+from people.recent import asked_first
 
 # what is reached without signing in
 _sign_in = login_not_required(views.SignIn.as_view())
@@ -22,7 +23,7 @@ urlpatterns = [
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
     path("you/", views.you, name="you"),
     path("you/password/", views.ChangePassword.as_view(), name="password"),
-    path("you/second-step/", views.set_up, name="second-step"),
+    path("you/second-step/", asked_first(views.set_up), name="second-step"),
     path("you/second-step/off/", views.second_step_off, name="second-step-off"),
     path("you/places/", views.end_session, name="end-session"),
     path("people/", people_views.people, name="people"),

@@ -22,7 +22,7 @@ from django.views.decorators.http import require_POST
 from django_otp import login as second_login
 from django_otp_webauthn.models import WebAuthnCredential
 
-from people import second_step, sessions, slowing
+from people import recent, second_step, sessions, slowing, told
 from people.forms import CodeForm, FirstCodeForm, SignInForm, YouForm, waiting_words
 from practice.models import User
 from practice.requests import SignedInRequest
@@ -113,7 +113,12 @@ def code(request: HttpRequest) -> HttpResponse:
 def you(request: SignedInRequest) -> HttpResponse:
     """What is one person's own: their name, whether letters are commands, how they sign in, and
     where they are signed in."""
-    form = YouForm(request.POST or None, instance=request.user)
+    form = YouForm(request.POST or None, instance=User.objects.get(pk=request.user.pk))
+    if form.is_valid() and "email" in form.changed_data and not recent.given(request):
+        form.add_error(
+            "email",
+            "Links to a new password go there. Sign out, sign in again, and then change it.",
+        )
     if request.method == "POST" and form.is_valid():
         form.save()
         messages.success(request, "Saved.")
@@ -153,6 +158,7 @@ class ChangePassword(PasswordChangeView):
         update_session_auth_hash(self.request, form.user)
         # the key of this session is a new one: its place is noted again with the next page
         sessions.end_elsewhere(form.user, self.request)
+        told.tell(form.user, "password", "changed")
         messages.success(self.request, "The password is changed, everywhere else you are out.")
         return response
 
@@ -185,6 +191,7 @@ class NewPassword(PasswordResetConfirmView):
     def form_valid(self, form: Any) -> HttpResponse:
         response = super().form_valid(form)
         sessions.end(form.user.signed_in.all())
+        told.tell(form.user, "password", "set anew by a link")
         messages.success(self.request, "The new password holds. Sign in with it.")
         return response
 
@@ -207,6 +214,7 @@ def set_up(request: SignedInRequest) -> HttpResponse:
         if second_step.confirm(device, form.cleaned_data["code"].replace(" ", "")):
             second_login(request, device)
             sessions.end_elsewhere(user, request)
+            told.tell(user, "second step", "set up")
             codes = second_step.new_codes(user)
             return render(request, "people/codes.html", {"codes": codes})
         form.add_error("code", "That is not what the phone should show now. Is its clock right?")
@@ -234,8 +242,10 @@ def second_step_off(request: SignedInRequest) -> HttpResponse:
     else:
         tried.delete()
         if "codes" in request.POST:
+            told.tell(user, "codes on paper", "made anew")
             return render(request, "people/codes.html", {"codes": second_step.new_codes(user)})
         second_step.take_off(user)
+        told.tell(user, "second step", "taken off")
         messages.success(request, "You sign in with the password alone now.")
         return redirect("you")
     return redirect(reverse("second-step"))

@@ -178,6 +178,7 @@ def said(entry: Entry) -> Said:
         gone = bool(entry.digest)
         return Said(entry.act, what, gone=gone, kind=entry.of_kind, thing=entry.of_thing)
     if entry.act != CHANGED:
+        what = str(says.get("what", what))
         times = says.get("times", 1)
         more = f", {times} times" if times > 1 else ""
         return Said(entry.act, f"{what}{more}")

@@ -206,7 +206,7 @@ class Archived(TestCase):
                     self.other,
                     taker,
                 ),
-                "not known here",
+                "what is no client's",
             ),
         ):
             with self.subTest(said), self.assertRaises(UnreadableArchive) as caught:

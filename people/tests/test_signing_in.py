@@ -13,6 +13,8 @@ from people import second_step, slowing
 from people.models import FailedTry, SignedIn
 from practice.models import Practice, User
 from practice.testing import PracticeCase
+from record.models import Entry
+from record.sealing import unseal
 
 RIGHT = "a-long-password"
 
@@ -295,11 +297,72 @@ class AtRest(Signing):
             done = self.post("/sign-in/again/", {"again-password": RIGHT, "to": to})
             self.assertRedirects(done, "/", fetch_redirect_response=False)
 
+    def test_what_another_site_sends_is_not_kept(self):
+        strict = Browser(enforce_csrf_checks=True)
+        strict.force_login(self.user, backend="django.contrib.auth.backends.ModelBackend")
+        strict.get("/bowls/")
+        self.rest()
+        page = strict.post("/bowls/new/", {"name": "from elsewhere"})
+        self.assertEqual((page.status_code, page.context["kept"]), (401, "[]"))
+
+    def test_nothing_is_set_up_at_rest(self):
+        self.client.get("/bowls/")
+        self.rest()
+        with self.settings(OTP_WEBAUTHN_RP_ID="pantry.example"):
+            answer = self.client.post(
+                "/sign-in/passkey/registration/begin/", {}, content_type="application/json"
+            )
+        self.assertEqual(answer.status_code, 401)
+
     def test_a_clock_set_back_signs_nobody_out(self):
         self.client.get("/bowls/")
         SignedIn.objects.update(used=timezone.now() + timedelta(days=30))
         self.assertEqual(self.client.get("/bowls/").status_code, 200)
         self.assertLess(SignedIn.objects.get().used, timezone.now() + timedelta(days=1))
+
+
+class OfOnesOwn(Signing):
+    """What makes a sign-in somebody's is not changed by whoever finds a page open."""
+
+    def test_the_second_step_asks_for_the_password_after_a_quarter_of_an_hour(self):
+        self.assertEqual(self.client.get("/you/second-step/").status_code, 200)
+        with self.at(minutes=14.5):
+            self.assertEqual(self.client.get("/you/second-step/").status_code, 200)
+        with self.at(minutes=15.5):
+            page = self.client.get("/you/second-step/")
+            self.assertContains(page, "first your password again", status_code=401)
+            with self.settings(OTP_WEBAUTHN_RP_ID="pantry.example"):
+                begun = self.client.post(
+                    "/sign-in/passkey/registration/begin/", {}, content_type="application/json"
+                )
+            self.assertEqual(begun.status_code, 403)
+            said = {"again-password": RIGHT, "to": "/you/second-step/"}
+            self.post("/sign-in/again/", said)
+            self.assertEqual(self.client.get("/you/second-step/").status_code, 200)
+
+    def test_nor_where_links_to_a_new_password_go(self):
+        said = {"first_name": "Marin", "email": "other@tern.example"}
+        with self.at(minutes=15.5):
+            page = self.post("/you/", said)
+            self.assertContains(page, "Sign out, sign in again", status_code=400)
+            # what is no matter of the sign-in is saved as ever
+            self.assertEqual(self.post("/you/", {"first_name": "Marin"}).status_code, 302)
+        self.assertEqual(self.post("/you/", said).status_code, 302)
+        self.user.refresh_from_db()
+        self.assertEqual(self.user.email, "other@tern.example")
+
+    def test_it_is_in_the_record_that_it_was_changed_and_not_what_it_was(self):
+        new = "harbor light seven"
+        self.post(
+            "/you/password/",
+            {"old_password": RIGHT, "new_password1": new, "new_password2": new},
+        )
+        entry = Entry.objects.filter(kind="practice.user", act="changed").last()
+        says = unseal(entry.practice, None, bytes(entry.contents))
+        self.assertEqual(says["changes"], {"password": ["", "changed"]})
+        said = self.client.get("/rights/practice/record/").content.decode()
+        self.assertIn("password", said)
+        self.assertNotIn(new, said)
 
 
 class Places(Signing):

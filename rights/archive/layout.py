@@ -17,8 +17,8 @@ OF_CLIENT, OF_PRACTICE = "client", "practice"
 MANIFEST, README, FIELDS = "manifest.json", "README.txt", "fields.json"
 PEOPLE, RECORD = "people.json", "record.json"
 DATA, OPEN, READ = "data/", "open/", "read/"
-# No archive of ours comes near it: a larger one is not opened. [bytes]
-LARGEST = 2_000_000_000
+# What one unpacks to at most: no archive of ours comes near it. [bytes]
+LARGEST = 400_000_000
 
 
 class UnreadableArchive(ValueError):

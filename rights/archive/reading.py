@@ -6,6 +6,7 @@ from __future__ import annotations
 import io
 import json
 import zipfile
+import zlib
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -19,6 +20,7 @@ from django.utils.dateparse import parse_datetime
 from django_scopes import scope
 
 from clients.models import Client
+from nutrition.labels.label import BadLabel
 from pantry.in_force import changed as foods_changed
 from pantry.in_force import foods_of_practice
 from pantry.in_force import make as make_food
@@ -34,7 +36,7 @@ from record.acting import acting
 from record.models import ACTS, TOOK_IN
 from rights.archive import layout, references
 from rights.archive.layout import UnreadableArchive
-from rights.archive.tables import Model, archived, fields_of, label_of
+from rights.archive.tables import Model, archived, fields_of, label_of, of_a_client
 
 Rows = dict[str, list[dict[str, Any]]]
 
@@ -89,7 +91,11 @@ def opened(content: bytes) -> Opened:
                 people=_read(archive, layout.PEOPLE),
                 record=_read(archive, layout.RECORD),
             )
-        except (KeyError, TypeError, AttributeError, ValueError, zipfile.BadZipFile) as error:
+        except (
+            *(KeyError, TypeError, AttributeError, ValueError, RecursionError, OSError),
+            *(IndexError, EOFError, zlib.error, zipfile.BadZipFile, NotImplementedError),
+            RuntimeError,
+        ) as error:
             if isinstance(error, UnreadableArchive):
                 raise
             raise UnreadableArchive(f"This archive is not whole: {error}") from None
@@ -127,9 +133,15 @@ class Reader:
 
     def _row(self, model: Model, row: dict[str, Any]) -> models.Model:
         made = model()
+        by_itself = []
         for field in fields_of(model):
             if field.name in row:
                 setattr(made, field.attname, self._value(model, field, row[field.name]))
+            if not isinstance(field, models.ForeignKey | models.JSONField):
+                by_itself.append(field.name)
+        # what cannot be typed here cannot come in either
+        every = {field.name for field in model._meta.concrete_fields}
+        made.clean_fields(exclude=every - set(by_itself))
         if model is PlannedDish:
             # its own digest is reckoned when it is whole; until then a name of its own
             made.digest = uuid4().hex  # type: ignore[attr-defined]
@@ -276,6 +288,9 @@ def read_client(archive: Opened, practice: Practice, by: User) -> Client:
     """Take a client in. Raises UnreadableArchive, and then nothing was taken in."""
     if archive.of != layout.OF_CLIENT:
         raise UnreadableArchive("This is the archive of a whole practice.")
+    more = set(archive.tables) - of_a_client()
+    if more:
+        raise UnreadableArchive(f"It holds what is no client's: {', '.join(sorted(more))}.")
     with _whole(), acting(None, None):
         reader = Reader(archive, practice)
         _names(archive, reader, practice)
@@ -331,6 +346,15 @@ class _whole:  # noqa: N801  it reads as a word
         self._atomic.__exit__(kind, error, trace)
         if isinstance(
             error,
-            KeyError | TypeError | ValueError | AttributeError | ValidationError | IntegrityError,
+            KeyError
+            | TypeError
+            | ValueError
+            | AttributeError
+            | IndexError
+            | RecursionError
+            | OverflowError
+            | ValidationError
+            | IntegrityError
+            | BadLabel,
         ) and not isinstance(error, UnreadableArchive):
             raise UnreadableArchive(f"It does not fit together: {error}") from error

@@ -96,6 +96,26 @@ def fields_of(model: Model) -> list[models.Field]:
     ]
 
 
+# What a client's plan is made of, and is nobody's alone.
+USED_BY_CLIENTS = frozenset(
+    {
+        "bowls.bowl",
+        "bowls.bowlpart",
+        "pantry.ownfood",
+        "planner.planneddish",
+        "recipes.recipe",
+        "schools.ownschool",
+    }
+)
+
+
+def of_a_client() -> set[str]:
+    """The tables that a client's archive may have: no value, word or rule of another practice comes
+    in with somebody."""
+    own = {label_of(model) for model in archived() if path_to(model, "client") is not None}
+    return own | USED_BY_CLIENTS
+
+
 @lru_cache
 def path_to(model: Model, name: str) -> str | None:
     """How rows of a table are found by what they belong to: "day__client" for a client's; None
