@@ -88,7 +88,9 @@ class Machine:
         done = subprocess.run(
             ["bash", "-c", line], cwd=HERE, env=self.environment, capture_output=True, text=True
         )
-        out = (done.stdout + done.stderr).strip()
+        # what a program draws while it thinks is nothing to keep
+        shown = (done.stdout + done.stderr).splitlines()
+        out = "\n".join(one for one in shown if not re.fullmatch(r"[.+*-]+", one)).strip()
         if out:
             self.said(out)
         if check and done.returncode:

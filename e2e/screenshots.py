@@ -65,7 +65,10 @@ VIEWS = {
             ).first.click(),
         ],
     ),
-    "school": ("/schools/greens_beans_seeds/", []),
+    "record": (
+        "/clients/?q=osk",
+        [go("Osk Brannigan"), go("Rights and record"), go("Who did what"), go("Everything")],
+    ),
     "package": (
         "/clients/",
         [

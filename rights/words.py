@@ -10,7 +10,8 @@ from typing import Any
 
 from django.apps import apps
 from django.db import models
-from django.utils.dateparse import parse_datetime
+from django.utils import timezone
+from django.utils.dateparse import parse_date, parse_datetime
 
 from practice.models import User
 from record.models import CHANGED, Entry
@@ -129,7 +130,10 @@ def _value(value: Any, of: models.Field | None) -> str:
     if isinstance(of, models.ForeignKey):
         return f"no. {value}"
     if isinstance(of, models.DateTimeField) and (at := parse_datetime(str(value))):
-        return f"{at:%b} {at.day}, {at:%H:%M}"
+        here = timezone.localtime(at)
+        return f"{here:%b} {here.day}, {here.year}, {here:%H:%M}"
+    if isinstance(of, models.DateField) and (on := parse_date(str(value))):
+        return f"{on:%b} {on.day}, {on.year}"
     if isinstance(value, list):
         value = ", ".join(str(one) for one in value)
     elif isinstance(value, dict):

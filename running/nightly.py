@@ -9,9 +9,11 @@ from running import backing_up, checking
 
 def back_up() -> str:
     """Make a backup. Raises NoBackup."""
-    made, looked = backing_up.make()
+    made, _looked = backing_up.make()
     heads.note()
-    return f"{made.path.name}, {made.size / 1e6:.1f} MB: {looked.words}"
+    # how many of whom is no matter of another practice's owner
+    sealed = "sealed, opened" if made.sealed else "opened"
+    return f"{made.size / 1e6:.1f} MB, {sealed} and found whole"
 
 
 class RecordChanged(Exception):

@@ -354,7 +354,9 @@ class Nights(Installed):
 
         with acting(self.practice.pk, self.user.pk):
             chain.write(CHANGED, "bowls.bowl", 1)
-        self.assertIn("1 practices, 0 clients, 1 entries", nightly.back_up())
+        said = nightly.back_up()
+        self.assertIn("MB, opened and found whole", said)
+        self.assertNotIn("practices", said)
         self.assertIn("the record as it was written", nightly.look_through())
         with connection.cursor() as cursor:
             cursor.execute("UPDATE record_entry SET who = 99")
