@@ -37,6 +37,7 @@ from record.models import ACTS, TOOK_IN
 from rights.archive import layout, references
 from rights.archive.layout import UnreadableArchive
 from rights.archive.tables import Model, archived, fields_of, label_of, of_a_client
+from rights.archive.trying import try_client
 
 Rows = dict[str, list[dict[str, Any]]]
 
@@ -284,6 +285,21 @@ def _mend(practice: Practice) -> None:
                 note_numbers(recipe)
 
 
+def _tried(practice: Practice, pk: int, reader: Reader) -> None:
+    """Raises UnreadableArchive for a client whose pages could not be opened."""
+    recipes = [key for (table, _number), key in reader.known.items() if table == "recipes.recipe"]
+    with (
+        timezone.override(practice.time_zone),
+        scope(practice=practice),
+        foods_of_practice(practice),
+    ):
+        try:
+            try_client(Client.with_removed.get(pk=pk), recipes)
+        except Exception as error:
+            said = type(error).__name__
+            raise UnreadableArchive(f"What it holds of them cannot be opened ({said}).") from error
+
+
 def read_client(archive: Opened, practice: Practice, by: User) -> Client:
     """Take a client in. Raises UnreadableArchive, and then nothing was taken in."""
     if archive.of != layout.OF_CLIENT:
@@ -300,6 +316,7 @@ def read_client(archive: Opened, practice: Practice, by: User) -> Client:
             raise UnreadableArchive("It holds no client, or more than one.")
         _take_record(archive, reader, practice)
         _mend(practice)
+        _tried(practice, pk, reader)
         chain.write(
             TOOK_IN,
             "clients.client",
