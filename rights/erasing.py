@@ -12,7 +12,7 @@ from datetime import date, timedelta
 from pathlib import Path
 
 from django.conf import settings
-from django.db import connection, models, transaction
+from django.db import OperationalError, connection, models, transaction
 from django.db.models import ProtectedError
 from django.utils import timezone
 
@@ -155,15 +155,20 @@ def _unplanned(practice: Practice) -> None:
     _every(PlannedDish).filter(practice=practice).exclude(pk__in=kept).delete()
 
 
-def clean_pages() -> None:
+def clean_pages() -> bool:
     """Write the database anew, so that nothing of what is gone lies in a page that is free, nor in
-    the log beside it."""
-    with connection.cursor() as cursor:
-        if connection.in_atomic_block:
-            # within a test: what is deleted is overwritten all the same
-            return
-        cursor.execute("VACUUM")
-        cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    the log beside it; whether that was done. Where others use it, it is done in the night: what is
+    deleted was overwritten all the same."""
+    if connection.in_atomic_block:
+        return False
+    try:
+        with connection.cursor() as cursor:
+            cursor.execute("VACUUM")
+            busy = cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchone()[0]
+    except OperationalError:
+        log.warning("the pages that are free are written anew in the night: others use them")
+        return False
+    return not busy
 
 
 def _list() -> Path:
@@ -173,12 +178,27 @@ def _list() -> Path:
 def note_erased(practice: int, client: int) -> None:
     """Remember beside the database that nobody has this number any more."""
     line = json.dumps({"practice": practice, "client": client, "at": timezone.now().isoformat()})
+    _write_line(line)
+
+
+def _write_line(line: str) -> None:
     there = os.open(_list(), os.O_WRONLY | os.O_APPEND | os.O_CREAT, 0o600)
     try:
         os.write(there, f"{line}\n".encode())
         os.fsync(there)
     finally:
         os.close(there)
+
+
+def take_list(folder: Path) -> None:
+    """Take over who was erased from a list that lies beside a backup, made elsewhere perhaps."""
+    there = folder / LIST
+    if not there.exists() or (_list().exists() and there.samefile(_list())):
+        return
+    known = set(_list().read_text(encoding="utf-8").splitlines()) if _list().exists() else set()
+    for line in there.read_text(encoding="utf-8").splitlines():
+        if line not in known:
+            _write_line(line)
 
 
 def erase_again() -> int:

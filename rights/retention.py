@@ -5,25 +5,29 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from django.db import models
 from django.db.models import Max
 from django.utils import timezone
 from django_scopes import scope
 
-from clients.models import Client
+from clients.models import BloodValue, Client, WeighIn
+from journal.models import LoggedDay, Visit
+from planner.models import Day
 from practice.models import Practice
 from rights.erasing import erase
 from rights.models import Warned
+from week.models import Week
 
 # Before anybody is erased it is said for so long.
 WARNING = timedelta(days=60)
 # What counts as still being a client: the newest date of each.
-ACTIVITY = (
-    ("weigh_ins", "date"),
-    ("visits", "date"),
-    ("days", "date"),
-    ("weeks", "start"),
-    ("logged_days", "date"),
-    ("blood_values", "date"),
+ACTIVITY: tuple[tuple[type[models.Model], str], ...] = (
+    (WeighIn, "date"),
+    (Visit, "date"),
+    (Day, "date"),
+    (Week, "start"),
+    (LoggedDay, "date"),
+    (BloodValue, "date"),
 )
 
 
@@ -47,42 +51,53 @@ def years_after(day: date, years: int) -> date:
         return date(day.year + years, 3, 1)
 
 
-def last_of(client: Client) -> date:
-    """When something of a client was last planned, weighed, logged or written."""
-    newest = [getattr(client, rows).aggregate(last=Max(field))["last"] for rows, field in ACTIVITY]
-    # what was planned for a day that is to come was planned by today
+def last_seen(practice: Practice) -> dict[int, date]:
+    """When something of each client of a practice was last planned, weighed, logged or written, by
+    the client's key."""
     today = timezone.localdate()
-    known = [min(one, today) for one in newest if one is not None]
-    return max([*known, timezone.localtime(client.updated).date()])
+    rows = Client.with_removed.filter(practice=practice).values_list("pk", "updated")
+    out = {pk: timezone.localtime(updated).date() for pk, updated in rows}
+    for kind, field in ACTIVITY:
+        newest = kind._base_manager.filter(client__practice=practice).values_list("client")
+        for pk, last in newest.annotate(last=Max(field)).order_by():
+            # what was planned for a day that is to come was planned by today
+            out[pk] = max(out[pk], min(last, today))
+    return out
+
+
+def _due_on(last: date, years: int, kept_until: date | None) -> date:
+    by_rule = years_after(last, years)
+    return max(by_rule, kept_until) if kept_until else by_rule
 
 
 def due_on(client: Client, years: int) -> date:
     """When a client's time is up; later where somebody keeps it."""
     warned = Warned.objects.filter(client=client).first()
-    by_rule = years_after(last_of(client), years)
-    kept = warned.keep_until if warned else None
-    return max(by_rule, kept) if kept else by_rule
+    last = last_seen(client.practice)[client.pk]
+    return _due_on(last, years, warned.keep_until if warned else None)
 
 
 def due_soon(practice: Practice) -> list[Due]:
     """Clients who are due within the time of the warning, the first due first."""
-    if practice.keep_years is None:
+    years = practice.keep_years
+    if years is None:
         return []
-    today = timezone.localdate()
-    out = []
-    for client in Client.with_removed.filter(practice=practice):
-        on = due_on(client, practice.keep_years)
-        if on <= today + WARNING:
-            warned = Warned.objects.filter(client=client).first()
-            out.append(
-                Due(
-                    client=client,
-                    last=last_of(client),
-                    on=on,
-                    warned=warned.since if warned else None,
-                    why_kept=warned.why if warned else "",
-                )
-            )
+    last = last_seen(practice)
+    warned = {row.client_id: row for row in Warned.objects.filter(client__practice=practice)}
+    until = {pk: row.keep_until for pk, row in warned.items()}
+    latest = timezone.localdate() + WARNING
+    on = {pk: _due_on(day, years, until.get(pk)) for pk, day in last.items()}
+    soon = [pk for pk, day in on.items() if day <= latest]
+    out = [
+        Due(
+            client=client,
+            last=last[client.pk],
+            on=on[client.pk],
+            warned=warned[client.pk].since if client.pk in warned else None,
+            why_kept=warned[client.pk].why if client.pk in warned else "",
+        )
+        for client in Client.with_removed.filter(pk__in=soon)
+    ]
     return sorted(out, key=lambda one: one.on)
 
 

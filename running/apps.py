@@ -17,3 +17,4 @@ class RunningConfig(AppConfig):
         MORE.filled_by("running/_of_practice.html", 3)
         chores.nightly("backup", nightly.back_up)
         chores.nightly("the database is whole", nightly.look_through)
+        chores.nightly("what is over", nightly.tidy)

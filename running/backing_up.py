@@ -5,12 +5,14 @@ from __future__ import annotations
 
 import hashlib
 import os
+import shutil
 import sqlite3
 import tempfile
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from functools import partial
 from pathlib import Path
 
 import pyrage
@@ -22,6 +24,8 @@ from running.checking import Looked, NotWhole
 from running.keeping import kept
 
 NAME, STAMP = "roundpantry-", "%Y%m%dT%H%M%S%fZ"
+# Who was erased, so that nobody comes back; where the chains of the record ended.
+BESIDE = ("erased.jsonl", "record-heads.jsonl")
 PLAIN, SEALED = ".sqlite3", ".sqlite3.age"
 
 
@@ -105,8 +109,18 @@ def make(folder: Path | None = None, now: datetime | None = None) -> tuple[Backu
     except (OSError, sqlite3.Error, NotWhole) as error:
         raise NoBackup(f"No backup was made: {error}") from error
     backup = Backup(path, now, path.stat().st_size)
+    _lay_beside(folder)
     take_away(folder, now)
     return backup, looked
+
+
+def _lay_beside(folder: Path) -> None:
+    """The lists that lie beside the database go where the backups go: whoever copies those off the
+    machine has them as well."""
+    for name in BESIDE:
+        there = Path(settings.VAR_DIR) / name
+        if there.exists():
+            places.whole_or_not(folder / name, partial(shutil.copyfile, there))
 
 
 def _seal(plain: Path, path: Path, sealing: pyrage.x25519.Identity) -> None:

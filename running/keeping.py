@@ -6,6 +6,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from datetime import datetime, timedelta
 
+# All of so long are kept: one that was made before an upgrade is there when it is wanted.
+RECENT = timedelta(days=2)
 # The newest of so many days, weeks and months is kept.
 DAYS, WEEKS, MONTHS = 14, 8, 6
 
@@ -16,7 +18,7 @@ def kept(times: Iterable[datetime], now: datetime, longest: timedelta) -> set[da
     every = sorted(times, reverse=True)
     ahead = [at for at in every if at > now]
     past = [at for at in every if at <= now]
-    out = set(ahead) | set(past[:1])
+    out = set(ahead) | set(past[:1]) | {at for at in past if now - at < RECENT}
     for name, most in (("%Y-%m-%d", DAYS), ("%G-%V", WEEKS), ("%Y-%m", MONTHS)):
         newest: dict[str, datetime] = {}
         for at in past:

@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
+from django.contrib.sessions.models import Session
+from django.core.management import call_command
+
+from people.models import SignedIn
 from record import chain, heads
 from record.models import Entry
+from rights.erasing import clean_pages
 from running import backing_up, checking
 
 
@@ -14,6 +19,16 @@ def back_up() -> str:
     # how many of whom is no matter of another practice's owner
     sealed = "sealed, opened" if made.sealed else "opened"
     return f"{made.size / 1e6:.1f} MB, {sealed} and found whole"
+
+
+def tidy() -> str:
+    """Take away what is over: sessions that ended long ago, where they were, and what lies in pages
+    of the database that are free."""
+    call_command("clearsessions")
+    keys = Session.objects.values("session_key")
+    gone, _kinds = SignedIn.objects.exclude(session_key__in=keys).delete()
+    clean_pages()
+    return f"{gone} places where nobody is signed in any more"
 
 
 class RecordChanged(Exception):

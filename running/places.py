@@ -46,7 +46,7 @@ def private() -> Iterator[None]:
         os.umask(before)
 
 
-def whole_or_not(path: Path, write: Callable[[Path], None]) -> None:
+def whole_or_not(path: Path, write: Callable[[Path], object]) -> None:
     """A file that is there whole, or not at all, however this is interrupted."""
     part = path.with_name(f".{path.name}.part")
     try:

@@ -15,7 +15,7 @@ from django.db import connections
 from django.utils import timezone
 
 from record import heads
-from rights.erasing import erase_again
+from rights.erasing import erase_again, take_list
 from running import backing_up, checking, holding, places
 from running.backing_up import STAMP, NoBackup
 
@@ -50,6 +50,7 @@ def put_back(backup: Path, given: Path | None = None) -> PutBack:
         connections.close_all()
         call_command("migrate", verbosity=0)
         heads.begin_anew()
+        take_list(backup.parent)
         erased = erase_again()
         heads.note()
         connections.close_all()

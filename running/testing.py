@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 import sqlite3
-import tempfile
 from contextlib import closing
 from pathlib import Path
 from unittest.mock import patch
@@ -13,18 +12,14 @@ from django.db import connection
 from django.test import TransactionTestCase
 
 from practice.models import Practice, User
+from record.testing import OwnFolder
 
 
-class Installed(TransactionTestCase):
+class Installed(OwnFolder, TransactionTestCase):
     """Backups, logs and lists of this test lie in a folder of its own."""
 
     def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.var = Path(folder.name)
-        changed = self.settings(VAR_DIR=self.var)
-        changed.enable()
-        self.addCleanup(changed.disable)
+        super().setUp()
         environment = patch.dict(os.environ)
         environment.start()
         self.addCleanup(environment.stop)

@@ -2,11 +2,14 @@
 
 import io
 import json
+import tempfile
 import zipfile
+from io import StringIO
 from pathlib import Path
 
 from django.apps import apps
 from django.conf import settings
+from django.core.management import CommandError, call_command
 from django.test import TestCase
 from django_scopes import scope
 
@@ -224,3 +227,24 @@ class Archived(TestCase):
         self.assertEqual(
             record[-1]["says"]["changes"]["notes"][1], "Cooks on Sundays, for the week."
         )
+
+    def test_the_commands_write_and_read_one(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "osk.zip"
+            call_command(
+                "write_archive",
+                "tern point wellness",
+                str(path),
+                client=self.osk.name,
+                stdout=StringIO(),
+            )
+            self.assertEqual(path.stat().st_mode & 0o777, 0o600)
+            for refused in (("nobody", str(path)), ("Tern Point Wellness", str(path))):
+                with self.assertRaises(CommandError):
+                    call_command("write_archive", *refused, stdout=StringIO())
+            with self.assertRaises(CommandError) as caught:
+                call_command("read_archive", str(path), stdout=StringIO())
+            self.assertIn("--into NAME", str(caught.exception))
+            out = StringIO()
+            call_command("read_archive", str(path), into=self.other.name, stdout=out)
+        self.assertIn(f"{self.osk.name} is at {self.other.name}", out.getvalue())

@@ -1,11 +1,9 @@
 """Somebody erased: nothing of them is left in the file of the database, nor in the record."""
 
 import json
-import tempfile
 from io import StringIO
 from pathlib import Path
 
-from django.conf import settings
 from django.core.management import call_command
 from django.db import connection
 from django.test import TransactionTestCase
@@ -20,18 +18,15 @@ from practice.models import User
 from record import chain, reads
 from record.acting import acting
 from record.models import READ, Entry
+from record.testing import OwnFolder
 from rights.archive.gathering import own_rows
 from rights.erasing import erase, erase_again, mentions
 from rights.models import Erased
 
 
-class Forgotten(TransactionTestCase):
+class Forgotten(OwnFolder, TransactionTestCase):
     def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        changed = self.settings(VAR_DIR=Path(folder.name))
-        changed.enable()
-        self.addCleanup(changed.disable)
+        super().setUp()
         fill()
         self.user = User.objects.get(username=NAME)
         self.practice = self.user.practice
@@ -78,7 +73,7 @@ class Forgotten(TransactionTestCase):
         self.assertEqual(list(chain.faults(self.practice.pk)), [])
         # 190 days: the oldest backup there is
         self.assertEqual((receipt.in_backups_until - receipt.at.date()).days in (189, 190), True)
-        self.assertFalse(any((Path(settings.VAR_DIR) / "reads").glob("*.jsonl")))
+        self.assertFalse(any((self.var / "reads").glob("*.jsonl")))
 
     def test_every_client_can_be_erased(self):
         with scope(practice=self.practice):

@@ -2,9 +2,7 @@
 take no lock."""
 
 import json
-import tempfile
 from io import StringIO
-from pathlib import Path
 
 from django.core.management import CommandError, call_command
 from django.db import connection, transaction
@@ -15,17 +13,10 @@ from record import chain, heads, reads
 from record.acting import acting, acting_now
 from record.models import CHANGED, READ, AppendOnly, Entry, Key
 from record.sealing import destroy, unseal
+from record.testing import OwnFolder
 
 
-class RecordCase(TestCase):
-    def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.var = Path(folder.name)
-        changed = self.settings(VAR_DIR=self.var)
-        changed.enable()
-        self.addCleanup(changed.disable)
-
+class RecordCase(OwnFolder, TestCase):
     def three(self, practice=7):
         with acting(practice, 3):
             return [

@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Any
+from datetime import date
 
 from django.template.loader import render_to_string
 from django.utils import timezone
 
 from clients.models import BloodValue, CautionDismissal, Client, TargetOverride, WeighIn
-from journal.models import LoggedDay, Visit
+from journal.models import Visit
 from journal.visits.notes import sections_of
-from planner.models import Day
+from practice.undo import Undoable
 from recipes.models import Recipe
 from rights.models import Consent
-from week.models import Week
 
 
 def page_of(client: Client) -> bytes:
@@ -28,9 +27,11 @@ def page_of(client: Client) -> bytes:
         "blood": BloodValue.objects.filter(client=client).order_by("-date", "key"),
         "dismissals": CautionDismissal.objects.filter(client=client).select_related("by"),
         "visits": [_visit(row) for row in Visit.objects.filter(client=client)],
-        "days": [_entries(row) for row in Day.objects.filter(client=client)],
-        "logged": [_entries(row) for row in LoggedDay.objects.filter(client=client)],
-        "weeks": [_entries(row) for row in Week.objects.filter(client=client)],
+        "dated": [
+            ("What was eaten", [_on(row, row.date) for row in client.logged_days.all()]),
+            ("Days that were planned", [_on(row, row.date) for row in client.days.all()]),
+            ("Weeks that were planned, from", [_on(row, row.start) for row in client.weeks.all()]),
+        ],
         "recipes": Recipe.objects.filter(client=client),
     }
     return render_to_string("rights/readable.html", context).encode()
@@ -42,5 +43,6 @@ def _visit(visit: Visit) -> tuple[Visit, list[tuple[str, str]]]:
     return visit, said
 
 
-def _entries(record: Any) -> tuple[Any, list[str]]:
-    return record, [record.undo_words(row) for row in record._rows_now()]
+def _on(record: Undoable, day: date) -> tuple[date, list[str]]:
+    """A day, and what it holds in words."""
+    return day, [record.undo_words(row) for row in record._rows_now()]

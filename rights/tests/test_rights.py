@@ -1,10 +1,8 @@
 """The pages of rights: consent, archive, erasure, how long is kept, who did what."""
 
 import io
-import tempfile
 import zipfile
 from datetime import date, timedelta
-from pathlib import Path
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
@@ -14,19 +12,15 @@ from planner.testing import DayCase
 from practice.models import Practice
 from record import reads
 from record.models import Entry
+from record.testing import OwnFolder
 from rights import retention
 from rights.archive import references
 from rights.models import Consent, Erased, Warned
 
 
-class RightsCase(DayCase):
+class RightsCase(OwnFolder, DayCase):
     def setUp(self):
         super().setUp()
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        changed = self.settings(VAR_DIR=Path(folder.name))
-        changed.enable()
-        self.addCleanup(changed.disable)
         self.base = f"/for/{self.client_row.pk}/rights"
 
 

@@ -265,6 +265,24 @@ class PuttingBack(Installed):
         connections.close_all()
         self.assertNotIn(b"Brannigan", self.own.read_bytes())
 
+    def test_on_another_machine_too(self):
+        with scope(practice=self.practice):
+            client = Client.objects.create(
+                practice=self.practice,
+                name="Osk Brannigan",
+                sex="male",
+                birth_year=1980,
+                height_cm=180,
+                weight_kg=90,
+            )
+            older, _looked = backing_up.make()
+            erase(client, self.user)
+            backing_up.make()
+        # the folder of the backups came along, what lay beside the database did not
+        (self.var / "erased.jsonl").unlink()
+        self.assertEqual(restoring.put_back(older.path).erased, 1)
+        self.assertTrue((self.var / "erased.jsonl").exists())
+
     def test_the_record_is_verified_after_it(self):
         with acting(self.practice.pk, self.user.pk):
             chain.write(CHANGED, "bowls.bowl", 1)
@@ -349,6 +367,16 @@ class Standing(Installed):
 
 
 class Nights(Installed):
+    def test_sessions_that_are_over_are_taken_away(self):
+        from people.models import SignedIn
+        from running import nightly
+
+        self.client.force_login(self.user, backend="django.contrib.auth.backends.ModelBackend")
+        SignedIn.objects.create(user=self.user, session_key="long-gone")
+        self.assertIn("1 places", nightly.tidy())
+        self.assertEqual(SignedIn.objects.count(), 1)
+        self.assertEqual(self.client.get("/practice/").status_code, 200)
+
     def test_a_backup_and_a_look_at_everything(self):
         from running import nightly
 

@@ -42,6 +42,13 @@ class Keeping(TestCase):
         # the sixteenth of November is the newest of its week, and is kept as that
         self.assertEqual(days - set(range(14)), {16})
 
+    def test_of_two_days_all_are_kept(self):
+        newest = NOW - timedelta(hours=1)
+        for hours, there in ((47, True), (49, False)):
+            at = NOW - timedelta(hours=hours)
+            later = at + timedelta(minutes=1)
+            self.assertEqual(at in kept([newest, later, at], NOW, LONGEST), there, hours)
+
     def test_the_newest_of_a_day_stands_for_it(self):
         early, late = days_ago(3, hour=2)[0], days_ago(3, hour=3)[0]
         self.assertEqual(kept([early, late], NOW, LONGEST), {late})
