@@ -7,6 +7,7 @@ from typing import Any
 from django.core.paginator import Paginator
 from django.http import Http404, HttpResponse
 from django.shortcuts import render
+from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from clients.models import Client
@@ -41,11 +42,15 @@ def _shown(request: PageRequest, rows: Any, kind: str) -> dict[str, Any]:
     elif kind == "handed":
         rows = rows.exclude(act__in=(CHANGED, READ))
     page = Paginator(rows.order_by("-number"), SHOWN).get_page(request.GET.get("page"))
+    deeds = words.deeds(list(page.object_list))
+    for one in (entry for deed in deeds for entry in deed.entries):
+        if one.kind in PAGES_OF and one.thing is not None:
+            one.address = reverse("rights:thing", args=[one.kind, one.thing])
     return {
         "kinds": KINDS,
         "kind": kind,
         "page": page,
-        "deeds": words.deeds(list(page.object_list)),
+        "deeds": deeds,
     }
 
 

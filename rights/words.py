@@ -84,6 +84,8 @@ class Said:
     gone: bool = False
     kind: str = ""
     thing: int | None = None
+    # where what became of it stands
+    address: str = ""
 
 
 @dataclass

@@ -44,6 +44,16 @@ class EveryPage(BrowserCase):
         three = f"/for/{week.client_id}"
         journal = f"/for/{losing}/journal"
         return [
+            "/people/",
+            "/you/",
+            "/you/password/",
+            "/you/second-step/",
+            "/installation/",
+            "/rights/practice/",
+            "/rights/practice/record/",
+            f"/for/{losing}/rights/",
+            f"/for/{losing}/rights/record/?show=all",
+            f"/for/{losing}/rights/erase/",
             "/clients/",
             f"/clients/first-visits/{visit}/",
             f"/clients/{losing}/",

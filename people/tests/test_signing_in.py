@@ -1,6 +1,7 @@
 """Signing in: slowed after wrong passwords, with a second step, at rest."""
 
-from datetime import timedelta
+import time
+from datetime import datetime, timedelta
 from unittest.mock import patch
 
 from django.core import mail
@@ -10,6 +11,7 @@ from django_otp.oath import TOTP
 from django_otp.plugins.otp_totp.models import TOTPDevice
 
 from people import second_step, slowing
+from people.links import password_path
 from people.models import FailedTry, SignedIn
 from practice.models import Practice, User
 from practice.testing import PracticeCase
@@ -63,6 +65,26 @@ class Slowed(Signing):
             self.assertEqual(self.fail(1, address="192.0.2.102"), 429)
         with self.at(seconds=16):
             self.assertEqual(self.fail(1, address="192.0.2.102"), 200)
+
+    def test_a_name_waits_a_quarter_of_an_hour_at_the_longest(self):
+        now = timezone.now()
+        key = slowing.digest("marin")
+        FailedTry.objects.bulk_create(
+            FailedTry(name=key, address=f"192.0.2.{at}", at=now) for at in range(60)
+        )
+        for minutes, status in ((14.8, 429), (15.2, 200)):
+            with self.at(minutes=minutes):
+                self.assertEqual(self.fail(1, address="198.51.100.9"), status)
+
+    def test_a_device_is_known_for_half_a_year(self):
+        for days, status in ((179, 302), (181, 429)):
+            known = Browser()
+            self.send(known, password=RIGHT)
+            known.post("/sign-out/")
+            self.fail(8)
+            later = time.time() + days * 86_400
+            with patch("django.core.signing.time.time", return_value=later):
+                self.assertEqual(self.send(known, password=RIGHT).status_code, status, days)
 
     def test_an_address_is_slowed_with_many_names(self):
         for at in range(10):
@@ -182,7 +204,7 @@ class SecondStep(Signing):
 
     def test_ten_codes_on_paper_each_good_once_and_nowhere_to_be_read(self):
         _device, codes = self.set_up()
-        self.assertEqual(len(codes), 10)
+        self.assertEqual([len(code) for code in codes], [len("abcde-fghjk")] * 10)
         self.assertEqual(second_step.codes_left(self.user), 10)
         kept = [
             row.token for paper in self.user.staticdevice_set.all() for row in paper.token_set.all()
@@ -200,6 +222,8 @@ class SecondStep(Signing):
         device, _codes = self.set_up()
         browser = Browser()
         self.send(browser, password=RIGHT)
+        with self.at(minutes=4.9):
+            self.assertEqual(browser.get("/sign-in/code/").status_code, 200)
         with self.at(minutes=5.1):
             answer = browser.post("/sign-in/code/", {"code": self.code(device)})
             self.assertRedirects(answer, "/sign-in/", fetch_redirect_response=False)
@@ -256,6 +280,14 @@ class AtRest(Signing):
         done = self.post("/sign-in/again/", {"again-password": RIGHT, "to": "/bowls/?q=x"})
         self.assertRedirects(done, "/bowls/?q=x", fetch_redirect_response=False)
         self.assertEqual(self.client.get("/bowls/").status_code, 200)
+
+    def test_that_it_is_used_is_noted_once_a_minute(self):
+        self.client.get("/bowls/")
+        for seconds, noted in ((50, False), (70, True)):
+            before = timezone.now() - timedelta(seconds=seconds)
+            SignedIn.objects.update(used=before)
+            self.client.get("/bowls/")
+            self.assertEqual(SignedIn.objects.get().used != before, noted, seconds)
 
     def test_the_practice_says_how_long(self):
         Practice.objects.filter(pk=self.practice.pk).update(rest_minutes=5)
@@ -417,6 +449,16 @@ class Forgotten(Signing):
         self.assertContains(
             Browser().get(link.removeprefix("http://testserver")), "was used already"
         )
+
+    def test_a_link_holds_for_a_day(self):
+        path = password_path(self.user)
+        for hours, holds in ((23.9, True), (24.1, False)):
+            later = datetime.now() + timedelta(hours=hours)
+            with patch(
+                "django.contrib.auth.tokens.PasswordResetTokenGenerator._now", return_value=later
+            ):
+                page = Browser().get(path, follow=True)
+                self.assertEqual(page.context["validlink"], holds, hours)
 
     def test_links_are_not_asked_for_without_end(self):
         for _ in range(8):

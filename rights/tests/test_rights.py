@@ -3,6 +3,7 @@
 import io
 import zipfile
 from datetime import date, timedelta
+from unittest.mock import patch
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
@@ -15,6 +16,8 @@ from record.models import Entry
 from record.testing import OwnFolder
 from rights import retention
 from rights.archive import references
+from rights.archive.layout import UnreadableArchive
+from rights.archive.reading import opened
 from rights.models import Consent, Erased, Warned
 
 
@@ -68,6 +71,25 @@ class Archives(RightsCase):
         file = SimpleUploadedFile("x.zip", b"nothing", "application/zip")
         page = self.client.post("/rights/practice/take-in/", {"file": file})
         self.assertContains(page, "it is no zip file. Nothing was taken in.", status_code=400)
+
+    def test_what_is_too_large_for_a_page_says_what_reads_it(self):
+        for size, said in ((2_500_001, "bin/manage read_archive"), (2_499_000, "no zip file")):
+            file = SimpleUploadedFile("x.zip", b"x" * size, "application/zip")
+            page = self.client.post("/rights/practice/take-in/", {"file": file})
+            self.assertContains(page, said, status_code=400)
+
+    def test_what_unpacks_to_too_much_is_not_opened(self):
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as there:
+            there.writestr("manifest.json", b"{}")
+            there.writestr("zeros", b"0" * 3_000_000)
+        for most, said in ((2_999_999, "unpacks to more"), (3_000_100, "not whole")):
+            with (
+                patch("rights.archive.layout.LARGEST", most),
+                self.assertRaises(UnreadableArchive) as caught,
+            ):
+                opened(out.getvalue())
+            self.assertIn(said, str(caught.exception))
 
     def test_references_within_text_and_data(self):
         def renumber(table, number):

@@ -265,6 +265,25 @@ class PuttingBack(Installed):
         connections.close_all()
         self.assertNotIn(b"Brannigan", self.own.read_bytes())
 
+    def test_an_upgrade_makes_a_backup_first_and_has_a_way_back(self):
+        call_command("migrate", "clients", "0007", verbosity=0)
+        connections.close_all()
+        out = StringIO()
+        call_command("upgrade", stdout=out)
+        said = out.getvalue()
+        self.assertIn("Clients who are there keep what was chosen for them", said)
+        self.assertIn("steps taken", said)
+        (made,) = backing_up.all_in()
+        self.assertIn(f"bin/restore {made.path}", said)
+        with closing(sqlite3.connect(made.path)) as there:
+            names = [row[0] for row in there.execute("SELECT name FROM django_migrations")]
+        self.assertFalse([name for name in names if name.startswith("0008_weight_before")])
+        self.assertEqual(Practice.objects.get().name, "Tern Point Wellness")
+        again = StringIO()
+        call_command("upgrade", stdout=again)
+        self.assertIn("up to this version", again.getvalue())
+        self.assertEqual(restoring.put_back(made.path).words[:11], "1 practices")
+
     def test_on_another_machine_too(self):
         with scope(practice=self.practice):
             client = Client.objects.create(
@@ -344,6 +363,14 @@ class Standing(Installed):
                 name="x", defaults={"last": timezone.now() - timedelta(minutes=minutes)}
             )
             self.assertEqual(state.worker_is_there(list(Chore.objects.all())), there)
+
+    def test_the_errors_of_two_weeks_are_told(self):
+        for days in (13.9, 14.1):
+            at = timezone.now() - timedelta(days=days)
+            row = {"at": at.strftime("%Y-%m-%dT%H:%M:%S%z"), "error": f"Error{days}"}
+            with (self.var / "errors.jsonl").open("a") as there:
+                there.write(f"{json.dumps(row)}\n")
+        self.assertEqual([row["error"] for row in state.now().errors], ["Error13.9"])
 
     def test_whoever_watches_is_told_and_nothing_more(self):
         self.assertEqual(self.client.get("/health/").content, b"ok\n")
