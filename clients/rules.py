@@ -3,7 +3,7 @@ person, the targets, the orders and the cautions as they are."""
 
 import rules
 
-from practice.access import Route, allow
+from practice.access import OF_ALL, Route, allow
 from practice.rules import looks, plans, treats
 
 rules.add_perm("clients.look", looks)
@@ -13,7 +13,8 @@ rules.add_perm("clients.treat", treats)
 allow(
     "clients",
     Route("weigh-in correct-weigh-in remove-weigh-in watched", "clients.look", "clients.plan"),
-    Route("list new intake keep-intake drop-intake", "clients.look", "clients.treat"),
+    Route("list", "clients.look", "clients.treat", OF_ALL),
+    Route("new intake keep-intake drop-intake", "clients.look", "clients.treat"),
     Route("page edit remove shares retarget hold", "clients.look", "clients.treat"),
     Route("dismiss bring-back target use-computed", "clients.look", "clients.treat"),
 )

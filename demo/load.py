@@ -113,13 +113,8 @@ def _weigh_ins(client: Client, plan: dict[str, float]) -> None:
         WeighIn.objects.create(client=client, date=today - timedelta(days=ago), kg=kg)
 
 
-def load() -> None:
-    """Two practices, so that one can be seen not to reach the other; the first has all the work in
-    it."""
-    scenario, more, care = (
-        tomllib.loads((HERE / name).read_text(encoding="utf-8"))
-        for name in ("scenario.toml", "more_clients.toml", "care_clients.toml")
-    )
+def _practices() -> tuple[Practice, User, Practice]:
+    """The practice with all the work in it, its owner, and one that reaches nothing of it."""
     practice = Practice.objects.create(
         name="Tern Point Wellness",
         town="Harrow Sound",
@@ -146,6 +141,17 @@ def load() -> None:
         practice=other,
         role=OWNER,
     )
+    return practice, user, other
+
+
+def load() -> None:
+    """Two practices, so that one can be seen not to reach the other; the first has all the work in
+    it."""
+    scenario, more, care = (
+        tomllib.loads((HERE / name).read_text(encoding="utf-8"))
+        for name in ("scenario.toml", "more_clients.toml", "care_clients.toml")
+    )
+    practice, user, other = _practices()
     with scope(practice=other):
         Recipe.objects.create(
             practice=other,

@@ -13,14 +13,12 @@ from django.shortcuts import redirect
 
 from people import rest, second_step, sessions
 from people.not_yours import greyed
-from practice.access import ANYBODY, ONESELF, READ, may, route_of
+from practice.access import ANYBODY, OF_ALL, ONESELF, READ, may, route_of
 from practice.middleware import by_script
 from practice.models import User
 from practice.roles import ROLES
 from record import reads
 
-# What is looked at of all clients at once.
-LISTS = frozenset({"clients:list"})
 OPEN_AT_REST = ("/sign-in/", "/sign-out/", "/static/", "/health/", "/ready/")
 REFUSED = "Your role here is {role}: it {may}. Ask an owner of the practice."
 
@@ -71,10 +69,10 @@ def _note(request: HttpRequest, response: HttpResponse) -> None:
         return
     client = getattr(request, "for_client", None)
     looked = client is not None and not request.headers.get("HX-Request")
-    if route.kept_as != READ or looked or match.view_name in LISTS:
-        reads.note(
-            user.practice_id, user.pk, route.kept_as, match.view_name, client.pk if client else None
-        )
+    if route.kept_as != READ or looked:
+        act = READ if route.kept_as == OF_ALL else route.kept_as
+        about = client.pk if client is not None and route.kept_as != OF_ALL else None
+        reads.note(user.practice_id, user.pk, act, match.view_name, about)
 
 
 def _wants_second_step(user: User) -> bool:

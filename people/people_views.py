@@ -14,10 +14,11 @@ from django.utils import timezone
 from django.views.decorators.debug import sensitive_post_parameters
 from django.views.decorators.http import require_POST
 
-from people import invitations, second_step, sessions, told
+from people import invitations, second_step, sessions
 from people.forms import InviteForm, JoinForm, SignInRulesForm, role_choices
 from people.links import password_path
 from people.models import Invitation
+from people.sign_in_record import tell, tell_link
 from practice.models import Practice, User
 from practice.requests import SignedInRequest
 from practice.roles import OWNER, ROLES
@@ -131,14 +132,14 @@ def change(request: SignedInRequest, pk: int) -> HttpResponse:
             messages.success(request, f"{user.shown_name} is signed out at {count} places.")
         elif "second-step" in asked and user != request.user:
             second_step.take_off(user)
-            told.tell(user, "second step", "taken off")
+            tell(user, "second step", "taken off")
             sessions.end(user.signed_in.all())
             messages.success(
                 request, f"{user.shown_name} signs in with the password alone, once more."
             )
     if "password" in asked and user.is_active:
         how = SignInRulesForm(instance=request.practice)
-        told.tell_link(user)
+        tell_link(user)
         return _page(request, InviteForm(), how, link=_password_link(request, user))
     return redirect("people")
 

@@ -2,8 +2,8 @@
 
 Whoever signed in with a name before is known by a device cookie and has a count of their own, so
 that somebody who guesses passwords, in the office or far from it, keeps nobody out who works there.
-Source: OWASP, "Slow Down Online Guessing Attacks with Device Cookies". The figures are common
-practice, no source.
+Source: OWASP, "Slow Down Online Guessing Attacks with Device Cookies". The figures are our
+own.
 """
 
 from __future__ import annotations

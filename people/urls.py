@@ -4,17 +4,17 @@ from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.views import LogoutView
 from django.urls import include, path
 
-from people import people_views, rest, views
+from people import password_pages, people_views, rest, sign_in, views
 from people.recent import asked_first
 
 # what is reached without signing in
-_sign_in = login_not_required(views.SignIn.as_view())
-_forgot = login_not_required(views.ForgotPassword.as_view())
-_new = login_not_required(views.NewPassword.as_view())
+_sign_in = login_not_required(sign_in.SignIn.as_view())
+_forgot = login_not_required(password_pages.ForgotPassword.as_view())
+_new = login_not_required(password_pages.NewPassword.as_view())
 
 urlpatterns = [
     path("sign-in/", _sign_in, name="sign-in"),
-    path("sign-in/code/", login_not_required(views.code), name="sign-in-code"),
+    path("sign-in/code/", login_not_required(sign_in.code), name="sign-in-code"),
     path("sign-in/again/", login_not_required(rest.again), name="sign-in-again"),
     path("sign-in/forgot/", _forgot, name="forgot-password"),
     path("sign-in/new/<uidb64>/<token>/", _new, name="new-password"),
@@ -22,7 +22,7 @@ urlpatterns = [
     path("sign-in/passkey/", include("people.passkey_urls")),
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
     path("you/", views.you, name="you"),
-    path("you/password/", views.ChangePassword.as_view(), name="password"),
+    path("you/password/", password_pages.ChangePassword.as_view(), name="password"),
     path("you/second-step/", asked_first(views.set_up), name="second-step"),
     path("you/second-step/off/", views.second_step_off, name="second-step-off"),
     path("you/places/", views.end_session, name="end-session"),

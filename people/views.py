@@ -2,28 +2,20 @@
 
 from __future__ import annotations
 
-from datetime import datetime, timedelta
+from datetime import timedelta
 from typing import Any
 
 from django.contrib import messages
-from django.contrib.auth import login, update_session_auth_hash
-from django.contrib.auth.views import (
-    LoginView,
-    PasswordChangeView,
-    PasswordResetConfirmView,
-    PasswordResetView,
-)
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
-from django.urls import reverse, reverse_lazy
-from django.utils import timezone
-from django.views.decorators.debug import sensitive_post_parameters
+from django.urls import reverse
 from django.views.decorators.http import require_POST
 from django_otp import login as second_login
 from django_otp_webauthn.models import WebAuthnCredential
 
-from people import recent, second_step, sessions, slowing, told
-from people.forms import CodeForm, FirstCodeForm, SignInForm, YouForm, waiting_words
+from people import recent, second_step, sessions, slowing
+from people.forms import FirstCodeForm, YouForm, waiting_words
+from people.sign_in_record import tell
 from practice.models import User
 from practice.requests import SignedInRequest
 
@@ -31,83 +23,6 @@ from practice.requests import SignedInRequest
 HALF_WAY = timedelta(minutes=5)
 HALF = "half-signed-in"
 BACKEND = "django.contrib.auth.backends.ModelBackend"
-
-
-class SignIn(LoginView):
-    template_name = "people/sign_in.html"
-    authentication_form = SignInForm
-    redirect_authenticated_user = True
-
-    def form_valid(self, form: Any) -> HttpResponse:
-        user = form.get_user()
-        if second_step.has_one(user):
-            self.request.session[HALF] = {
-                "who": user.pk,
-                "at": timezone.now().isoformat(),
-                "hash": user.get_session_auth_hash(),
-                "next": self.get_success_url(),
-            }
-            return redirect("sign-in-code")
-        response = super().form_valid(form)
-        slowing.know_again(self.request, response, user.username)
-        return response
-
-    def form_invalid(self, form: Any) -> HttpResponse:
-        status = 429 if form.slowed else 200
-        return self.render_to_response(self.get_context_data(form=form), status=status)
-
-    def get_context_data(self, **kwargs: Any) -> dict[str, Any]:
-        offered = second_step.passkeys_offered(self.request)
-        return super().get_context_data(**kwargs) | {"passkeys": offered}
-
-
-def _half_way(request: HttpRequest) -> tuple[User, str] | None:
-    """Who gave the right password a moment ago, and where they go; None for nobody, for one who
-    took too long, and for one whose password changed meanwhile."""
-    kept = request.session.get(HALF)
-    if not kept:
-        return None
-    age = timezone.now() - datetime.fromisoformat(kept["at"])
-    user = User.objects.filter(pk=kept["who"], is_active=True).first()
-    if user is None or not timedelta() <= age <= HALF_WAY:
-        return None
-    return (user, kept["next"]) if user.get_session_auth_hash() == kept["hash"] else None
-
-
-@sensitive_post_parameters("code")
-def code(request: HttpRequest) -> HttpResponse:
-    """The second step."""
-    found = _half_way(request)
-    if found is None:
-        request.session.pop(HALF, None)
-        messages.info(request, "Begin with your name and password.")
-        return redirect("sign-in")
-    user, to = found
-    form = CodeForm(request.POST or None)
-    status = 400 if request.method == "POST" else 200
-    if request.method == "POST" and form.is_valid():
-        tried, wait = slowing.begin_try(request, user.username)
-        if tried is None:
-            words = waiting_words(wait.total_seconds())
-            form.add_error("code", f"Too many wrong codes. Wait {words}.")
-            status = 429
-        elif (device := second_step.matched(user, form.cleaned_data["code"])) is None:
-            form.add_error("code", "That is not the code now, or it was used before.")
-        else:
-            tried.delete()
-            slowing.succeeded(request, user.username)
-            request.session.pop(HALF, None)
-            login(request, user, BACKEND)
-            second_login(request, device)
-            response = redirect(to)
-            slowing.know_again(request, response, user.username)
-            return response
-    context = {
-        "form": form,
-        "passkeys": second_step.passkeys_offered(request)
-        and WebAuthnCredential.objects.filter(user=user).exists(),
-    }
-    return render(request, "people/code.html", context, status=status)
 
 
 def you(request: SignedInRequest) -> HttpResponse:
@@ -149,53 +64,6 @@ def end_session(request: SignedInRequest) -> HttpResponse:
     return redirect("you")
 
 
-class ChangePassword(PasswordChangeView):
-    template_name = "people/password.html"
-    success_url = reverse_lazy("you")
-
-    def form_valid(self, form: Any) -> HttpResponse:
-        response = super().form_valid(form)
-        update_session_auth_hash(self.request, form.user)
-        # the key of this session is a new one: its place is noted again with the next page
-        sessions.end_elsewhere(form.user, self.request)
-        told.tell(form.user, "password", "changed")
-        messages.success(self.request, "The password is changed, everywhere else you are out.")
-        return response
-
-
-class ForgotPassword(PasswordResetView):
-    """A link by mail, where there is an address; told the same to whoever asks."""
-
-    template_name = "people/forgot.html"
-    email_template_name = "people/mail_password.txt"
-    subject_template_name = "people/mail_password_subject.txt"
-    success_url = reverse_lazy("sign-in")
-
-    def form_valid(self, form: Any) -> HttpResponse:
-        tried, wait = slowing.begin_try(self.request, f"mail {form.cleaned_data['email']}")
-        if tried is None:
-            words = waiting_words(wait.total_seconds())
-            form.add_error("email", f"Too many links were asked for. Wait {words}.")
-            return self.render_to_response(self.get_context_data(form=form), status=429)
-        messages.info(
-            self.request,
-            "If somebody here has that address, a link to a new password is on its way to it.",
-        )
-        return super().form_valid(form)
-
-
-class NewPassword(PasswordResetConfirmView):
-    template_name = "people/new_password.html"
-    success_url = reverse_lazy("sign-in")
-
-    def form_valid(self, form: Any) -> HttpResponse:
-        response = super().form_valid(form)
-        sessions.end(form.user.signed_in.all())
-        told.tell(form.user, "password", "set anew by a link")
-        messages.success(self.request, "The new password holds. Sign in with it.")
-        return response
-
-
 def set_up(request: SignedInRequest) -> HttpResponse:
     """The second step set up: the key for the phone, a code that shows that it took, and then the
     codes on paper. Who has one sees what there is of it."""
@@ -214,7 +82,7 @@ def set_up(request: SignedInRequest) -> HttpResponse:
         if second_step.confirm(device, form.cleaned_data["code"].replace(" ", "")):
             second_login(request, device)
             sessions.end_elsewhere(user, request)
-            told.tell(user, "second step", "set up")
+            tell(user, "second step", "set up")
             codes = second_step.new_codes(user)
             return render(request, "people/codes.html", {"codes": codes})
         form.add_error("code", "That is not what the phone should show now. Is its clock right?")
@@ -242,10 +110,10 @@ def second_step_off(request: SignedInRequest) -> HttpResponse:
     else:
         tried.delete()
         if "codes" in request.POST:
-            told.tell(user, "codes on paper", "made anew")
+            tell(user, "codes on paper", "made anew")
             return render(request, "people/codes.html", {"codes": second_step.new_codes(user)})
         second_step.take_off(user)
-        told.tell(user, "second step", "taken off")
+        tell(user, "second step", "taken off")
         messages.success(request, "You sign in with the password alone now.")
         return redirect("you")
     return redirect(reverse("second-step"))

@@ -22,6 +22,8 @@ class Route:
     kept_as: str = READ
 
 
+# What looking at all clients at once is: a read, for whomever the page is.
+OF_ALL = "of all"
 # Everybody who is signed in, in a practice or not: their own sign-in.
 ONESELF = "oneself"
 # Nobody needs to be signed in.

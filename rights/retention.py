@@ -31,7 +31,7 @@ ACTIVITY: tuple[tuple[type[models.Model], str], ...] = (
 )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Due:
     """A client whose time is up, or nearly: since when nothing came of them, and when they are
     due."""

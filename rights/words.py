@@ -74,7 +74,7 @@ class Change:
     after: str
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Said:
     """One entry in words."""
 
@@ -182,18 +182,24 @@ def said(entry: Entry) -> Said:
     what = thing_words(entry.kind)
     if says is None:
         gone = bool(entry.digest)
-        return Said(entry.act, what, gone=gone, kind=entry.of_kind, thing=entry.of_thing)
+        return Said(act=entry.act, what=what, gone=gone, kind=entry.of_kind, thing=entry.of_thing)
     if entry.act != CHANGED:
         what = str(says.get("what", what))
         times = says.get("times", 1)
         more = f", {times} times" if times > 1 else ""
-        return Said(entry.act, f"{what}{more}")
+        return Said(act=entry.act, what=f"{what}{more}")
     name, of = says.get("name", ""), says.get("of", "")
     about = f"{what} {name}".strip() if name else what
     if of and entry.of_kind != entry.kind and of not in about:
         about = f"{about} ({of})"
     how = {"made": "made", "taken away": "took away"}.get(says.get("how", ""), "changed")
-    return Said(how, about, _changes(entry, says), kind=entry.of_kind, thing=entry.of_thing)
+    return Said(
+        act=how,
+        what=about,
+        changes=_changes(entry, says),
+        kind=entry.of_kind,
+        thing=entry.of_thing,
+    )
 
 
 def deeds(entries: list[Entry]) -> list[Deed]:

@@ -30,7 +30,7 @@ LEAST_FREE, FREE_OF_DATABASE = 500_000_000, 3
 ERROR_DAYS = 14
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class State:
     """What stands where, and `wrong`: each thing that wants doing, in a sentence."""
 
@@ -88,7 +88,14 @@ def now() -> State:
             f"{free / 1e6:,.0f} MB are free on the disk of the database: make room, or nothing can "
             "be saved and no backup made."
         )
-    return State(takes, free, backups, chores, errors, wrong)
+    return State(
+        database_bytes=takes,
+        free_bytes=free,
+        backups=backups,
+        chores=chores,
+        errors=errors,
+        wrong=wrong,
+    )
 
 
 def _of_backups(backups: list[Backup]) -> list[str]:

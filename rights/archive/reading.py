@@ -42,7 +42,7 @@ from rights.archive.trying import try_client
 Rows = dict[str, list[dict[str, Any]]]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Opened:
     """An archive whose every file is what its manifest says."""
 

@@ -29,11 +29,11 @@ from running.holding import Held
 from running.testing import Installed
 
 
-def damage(path, at=0.5):
-    """Overwrite a stretch of a file."""
+def damage(path):
+    """Overwrite a stretch of a file, where the first tables of a database lie."""
     with path.open("r+b") as there:
-        there.seek(int(path.stat().st_size * at))
-        there.write(b"\xa5" * 3000)
+        there.seek(2 * 4096)
+        there.write(b"\xa5" * 8 * 4096)
 
 
 class Making(Installed):
@@ -211,7 +211,7 @@ class PuttingBack(Installed):
     def test_in_the_place_of_one_that_is_damaged(self):
         made, _looked = backing_up.make()
         connections.close_all()
-        damage(self.own, 0.0)
+        damage(self.own)
         done = restoring.put_back(made.path)
         self.assertEqual(Practice.objects.get().name, "Tern Point Wellness")
         self.assertTrue(done.before.exists())
