@@ -145,7 +145,7 @@ def _write(row: Recorded, before: dict[str, Any] | None, gone: bool = False) -> 
         for field in row._meta.concrete_fields
         if not field.primary_key and field.name not in left_out
     }
-    told = {name: pair for name, pair in told.items() if pair[0] != pair[1]}
+    told = {name: _apart(pair) for name, pair in told.items() if pair[0] != pair[1]}
     if before is not None and not gone and not told:
         return
     root = _root(row, now)
@@ -159,6 +159,16 @@ def _write(row: Recorded, before: dict[str, Any] | None, gone: bool = False) -> 
         client=client_of(root),
         contents=contents,
     )
+
+
+def _apart(pair: list[Any]) -> list[Any]:
+    """Of plain data with names, those that differ: what is kept while somebody types would fill the
+    record with what stayed."""
+    before, after = pair
+    if not isinstance(before, dict) or not isinstance(after, dict):
+        return pair
+    names = [name for name in {**before, **after} if before.get(name) != after.get(name)]
+    return [{name: one[name] for name in names if name in one} for one in (before, after)]
 
 
 def _name(root: models.Model) -> str:

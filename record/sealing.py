@@ -4,12 +4,13 @@ be read, here or where the entry was copied to."""
 from __future__ import annotations
 
 import json
+from collections.abc import Collection, Mapping
 from typing import Any
 
 from cryptography.fernet import Fernet, InvalidToken
 from django.core.serializers.json import DjangoJSONEncoder
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 
 from record.acting import acting_now
 from record.models import Entry, Key
@@ -47,11 +48,15 @@ def unseal(practice: int, client: int | None, sealed: bytes | None) -> dict[str,
     return said
 
 
-def destroy(practice: int, client: int) -> int:
+def destroy(practice: int, client: int, things: Mapping[str, Collection[int]] | None = None) -> int:
     """From now on nothing that was sealed for this client can be read: the key is gone, and what it
-    sealed; how many entries that were. The entries stay, and the chain with them."""
+    sealed; how many entries that were. `things` are theirs by table: what was written of them
+    before they were known to be theirs goes as well. The entries stay, and the chain with them."""
     with transaction.atomic():
         Key.objects.filter(practice=practice, client=client).delete()
+        theirs = Q(client=client)
+        for kind, numbers in (things or {}).items():
+            theirs |= Q(kind=kind, thing__in=numbers)
         # the one change there is of an entry: what it said is no part of what is chained
-        sealed: QuerySet[Entry] = QuerySet(Entry).filter(practice=practice, client=client)
+        sealed: QuerySet[Entry] = QuerySet(Entry).filter(theirs, practice=practice)
         return sealed.exclude(contents=None).update(contents=None)

@@ -27,7 +27,7 @@ from record.acting import acting
 from record.models import ERASED
 from record.sealing import destroy
 from rights.archive.gathering import own_rows
-from rights.archive.tables import archived, path_to
+from rights.archive.tables import archived, label_of, path_to
 from rights.models import Erased
 
 log = logging.getLogger(__name__)
@@ -103,9 +103,12 @@ def erase(client: Client, by: User | None) -> Erased:
     # what was read of them is in the record before it is sealed off
     reads.fold()
     with transaction.atomic(), acting(None, None):
-        count = sum(1 for _row in own_rows(client))
+        theirs: dict[str, set[int]] = {}
+        for row in own_rows(client):
+            theirs.setdefault(label_of(type(row)), set()).add(row.pk)
         _delete(client)
-        destroy(practice.pk, number)
+        destroy(practice.pk, number, theirs)
+        count = sum(len(numbers) for numbers in theirs.values())
         receipt: Erased = Erased.objects.create(
             practice=practice,
             client=number,

@@ -11,13 +11,14 @@ from django.utils import timezone
 from django_scopes import scope
 
 from bowls.models import Bowl
-from clients.models import Client
+from clients.models import Client, Intake
 from demo.load import NAME
 from demo.tests.demo_rows import fill
 from practice.models import User
 from record import chain, reads
 from record.acting import acting
 from record.models import READ, Entry
+from record.sealing import unseal
 from record.testing import OwnFolder
 from rights.archive.gathering import own_rows
 from rights.erasing import erase, erase_again, mentions
@@ -74,6 +75,21 @@ class Forgotten(OwnFolder, TransactionTestCase):
         # 190 days: the oldest backup there is
         self.assertEqual((receipt.in_backups_until - receipt.at.date()).days in (189, 190), True)
         self.assertFalse(any((self.var / "reads").glob("*.jsonl")))
+
+    def test_nor_of_what_was_written_before_they_were_a_client(self):
+        with scope(practice=self.practice), acting(self.practice.pk, self.user.pk):
+            visit = Intake.objects.create(
+                practice=self.practice, by=self.user, data={"name": ["Osk, as he said it"]}
+            )
+            visit.client = self.osk
+            visit.save()
+        entry = Entry.objects.filter(kind="clients.intake").first()
+        self.assertIn("Osk", str(unseal(entry.practice, entry.client, bytes(entry.contents))))
+        with scope(practice=self.practice):
+            erase(self.osk, self.user)
+        said = Entry.objects.filter(kind="clients.intake", thing=visit.pk)
+        self.assertEqual([one.contents for one in said], [None, None])
+        self.assertEqual(list(chain.faults(self.practice.pk)), [])
 
     def test_every_client_can_be_erased(self):
         with scope(practice=self.practice):

@@ -8,11 +8,13 @@ from unittest.mock import patch
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
-from clients.models import Client, WeighIn
+from clients.models import Client, Intake, WeighIn
 from planner.testing import DayCase
 from practice.models import Practice
 from record import reads
+from record.acting import acting
 from record.models import Entry
+from record.sealing import unseal
 from record.testing import OwnFolder
 from rights import retention
 from rights.archive import references
@@ -224,6 +226,17 @@ class WhoDidWhat(RightsCase):
         self.assertIn("weigh in", said)
         self.assertIn("81.5", said)
         self.assertIn(self.user.shown_name, said)
+
+    def test_of_plain_data_only_what_differs_is_kept(self):
+        with acting(self.practice.pk, self.user.pk):
+            draft = Intake.objects.create(
+                practice=self.practice, by=self.user, data={"name": ["Isa"], "wish": ["rest"]}
+            )
+            draft.data = {"name": ["Isa"], "wish": ["sleep"], "height": ["168"]}
+            draft.save()
+        entry = Entry.objects.filter(kind="clients.intake").last()
+        said = unseal(entry.practice, None, bytes(entry.contents))["changes"]["data"]
+        self.assertEqual(said, [{"wish": ["rest"]}, {"wish": ["sleep"], "height": ["168"]}])
 
     def test_what_was_read_and_printed_is_said_and_not_every_look(self):
         for _ in range(3):

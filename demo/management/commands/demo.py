@@ -3,7 +3,7 @@
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
-from demo.load import NAME, PASSWORD, load
+from demo.load import COLLEAGUES, NAME, PASSWORD, load
 from practice.models import Practice, User
 
 
@@ -17,5 +17,7 @@ class Command(BaseCommand):
             load()
         if User.objects.filter(username=NAME).exists():
             self.stdout.write(f"Sign in as {NAME} with the password {PASSWORD}")
+            others = ", ".join(f"{name} ({role})" for name, _first, _last, role in COLLEAGUES)
+            self.stdout.write(f"Others see what their role may, with the same password: {others}")
         else:
             self.stdout.write("There is a practice already: no demo data was loaded.")
