@@ -16,18 +16,32 @@ import re
 import shlex
 import shutil
 import signal
+import socket
 import subprocess
 import sys
 import time
+from contextlib import ExitStack
 from pathlib import Path
 
 HERE = Path(__file__).resolve().parent.parent
 SITE, PRACTICE, OWNER, PASSWORD = "pantry.example", "Lantern Quay", "wren", "harbor light seven"
+
+
+def _free_ports(count: int) -> list[int]:
+    """Ports that nobody has just now."""
+    with ExitStack() as held:
+        sockets = [held.enter_context(socket.socket()) for _ in range(count)]
+        for one in sockets:
+            one.bind(("127.0.0.1", 0))
+        return [one.getsockname()[1] for one in sockets]
+
+
+SERVER, HTTP, HTTPS = _free_ports(3)
 # Which port stands for which.
 PORTS = {
-    "127.0.0.1:8000": "127.0.0.1:8801",
-    "listen 80;": "listen 8880;",
-    "listen 443 ": "listen 8443 ",
+    "127.0.0.1:8000": f"127.0.0.1:{SERVER}",
+    "listen 80;": f"listen {HTTP};",
+    "listen 443 ": f"listen {HTTPS} ",
 }
 # What is not taken along: it is not needed to run.
 LEFT_BEHIND = ("docs/screenshots", "nutrition/tests")
@@ -36,6 +50,17 @@ LEFT_OUT = {
     "apt-get": "(the packages are there)",
     "useradd": "(its user is whoever calls this)",
 }
+
+
+def _program() -> list[str]:
+    """The files of the program: what git knows, or all that is there but what was made here."""
+    command = ["git", "ls-files", "-z", "--cached", "--others", "--exclude-standard"]
+    done = subprocess.run(command, cwd=HERE, capture_output=True, check=False)
+    if not done.returncode:
+        return [name for name in done.stdout.decode().split("\0") if name]
+    made = {".venv", "node_modules", "var", "__pycache__"}
+    found = (path.relative_to(HERE) for path in HERE.rglob("*"))
+    return [path.as_posix() for path in found if made.isdisjoint(path.parts)]
 
 
 class Machine:
@@ -100,15 +125,9 @@ class Machine:
         return out
 
     def _copy_program(self) -> None:
-        """The program as it is handed over: what git knows, and the environment that is there."""
+        """The program as it is handed over, and the environment that is there."""
         to = self.root / "opt/roundpantry"
-        names = subprocess.run(
-            ["git", "ls-files", "-z", "--cached", "--others", "--exclude-standard"],
-            cwd=HERE,
-            capture_output=True,
-            check=True,
-        ).stdout.split(b"\0")
-        for name in filter(None, (one.decode() for one in names)):
+        for name in _program():
             if (HERE / name).is_file() and not name.startswith(LEFT_BEHIND):
                 (to / name).parent.mkdir(parents=True, exist_ok=True)
                 shutil.copy2(HERE / name, to / name)

@@ -37,9 +37,9 @@ class BehindTls(TestCase):
         cls.root = cls.machine.root
         cls.var = cls.root / "var/lib/roundpantry"
 
-    def ask(self, path, *more, port=8443, scheme="https"):
+    def ask(self, path, *more, port=None, scheme="https"):
         """What comes back for an address, heads first, as a browser with a jar of cookies asks."""
-        site = self.try_it.SITE
+        site, port = self.try_it.SITE, port or self.try_it.HTTPS
         command = ["curl", "--silent", "--include", "--resolve", f"{site}:{port}:127.0.0.1"]
         command += ["--cacert", str(self.root / "etc/roundpantry/tls/fullchain.pem")]
         command += ["--cookie-jar", str(self.root / "jar"), "--cookie", str(self.root / "jar")]
@@ -66,7 +66,7 @@ class BehindTls(TestCase):
         self.killed_and_put_back()
 
     def served(self):
-        plain = self.ask("/", port=8880, scheme="http")
+        plain = self.ask("/", port=self.try_it.HTTP, scheme="http")
         self.assertIn("301", plain.splitlines()[0])
         self.assertIn("https://", plain)
         page = self.ask("/sign-in/")
@@ -92,7 +92,7 @@ class BehindTls(TestCase):
     def not_served_unsafe(self):
         # past the proxy nobody signs in without TLS
         past = subprocess.run(
-            ["curl", "--silent", "--head", "http://127.0.0.1:8801/sign-in/"],
+            ["curl", "--silent", "--head", f"http://127.0.0.1:{self.try_it.SERVER}/sign-in/"],
             capture_output=True,
             text=True,
             check=False,
