@@ -3,55 +3,49 @@ them a chain that was cut short, or made anew, is found out."""
 
 from __future__ import annotations
 
-import json
-import os
 from pathlib import Path
 
 from django.conf import settings
 from django.utils import timezone
 
-from record import chain
+from record import chain, json_lines
 from record.models import Entry
+
+NAME = "record-heads.jsonl"
 
 
 def _path() -> Path:
-    return Path(settings.VAR_DIR) / "record-heads.jsonl"
+    return Path(settings.VAR_DIR) / NAME
 
 
-def note() -> dict[int, tuple[int, str]]:
-    """Write down where every chain ends now; which they are."""
-    practices = Entry.objects.order_by().values_list("practice", flat=True).distinct()
-    ends = {practice: chain.head(practice) for practice in practices}
-    line = json.dumps({"at": timezone.now().isoformat(), "heads": ends}) + "\n"
-    there = os.open(_path(), os.O_WRONLY | os.O_APPEND | os.O_CREAT, 0o600)
-    try:
-        os.write(there, line.encode())
-        os.fsync(there)
-    finally:
-        os.close(there)
-    return ends
+def _practices() -> list[int]:
+    return list(Entry.objects.order_by().values_list("practice", flat=True).distinct())
+
+
+def note() -> None:
+    """Write down where every chain ends now."""
+    ends = {practice: chain.head(practice) for practice in _practices()}
+    json_lines.append(_path(), {"at": timezone.now().isoformat(), "heads": ends})
 
 
 def begin_anew() -> None:
     """The database was put back from a backup: what was noted after it is no longer to be found."""
-    with _path().open("a", encoding="utf-8") as there:
-        there.write(json.dumps({"at": timezone.now().isoformat(), "anew": True}) + "\n")
+    json_lines.append(_path(), {"at": timezone.now().isoformat(), "anew": True})
 
 
 def known() -> dict[int, dict[int, str]]:
     """For each practice, the hashes that were noted, by number."""
     out: dict[int, dict[int, str]] = {}
-    if not _path().exists():
-        return out
-    for line in _path().read_text(encoding="utf-8").splitlines():
-        try:
-            read = json.loads(line)
-            if read.get("anew"):
-                out.clear()
-                continue
-            ends = read["heads"]
-        except (ValueError, KeyError):
-            continue
-        for practice, (number, said) in ends.items():
+    for read in json_lines.rows_in(_path()):
+        if read.get("anew"):
+            out.clear()
+        for practice, (number, said) in read.get("heads", {}).items():
             out.setdefault(int(practice), {})[number] = said
     return out
+
+
+def faults() -> dict[int, list[str]]:
+    """What is wrong with the chain of each practice, in words, also against what was noted."""
+    noted = known()
+    practices = sorted({*_practices(), *noted})
+    return {one: list(chain.faults(one, noted.get(one))) for one in practices}

@@ -16,11 +16,13 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from record import chain
+from record import chain, json_lines
 from record.models import Entry
 
 log = logging.getLogger(__name__)
 NAME = "now.jsonl"
+# When, in which practice, who, what they did, at which address, of which client.
+Row = tuple[float, int, int | None, str, str, int | None]
 
 
 def _folder() -> Path:
@@ -80,7 +82,7 @@ def _put_in(path: Path) -> int:
     try:
         fcntl.flock(there, fcntl.LOCK_EX)
         with os.fdopen(os.dup(there), encoding="utf-8") as lines:
-            rows = list(_rows(lines))
+            rows: list[Row] = list(json_lines.parsed(lines))
         deed = path.stem[-40:]
         with transaction.atomic():
             count = 0
@@ -92,17 +94,7 @@ def _put_in(path: Path) -> int:
     return count
 
 
-def _rows(lines: Iterator[str]) -> Iterator[tuple[float, int, int | None, str, str, int | None]]:
-    for line in lines:
-        try:
-            at, practice, who, act, what, client = json.loads(line)
-        except ValueError:
-            # cut off by a machine that stopped: the line was never whole
-            continue
-        yield at, practice, who, act, what, client
-
-
-def _write(rows: list[tuple[float, int, int | None, str, str, int | None]], deed: str) -> int:
+def _write(rows: list[Row], deed: str) -> int:
     """An entry for each person, client, act and address, with how often, since when and until
     when."""
     found: dict[tuple[int, int | None, str, str, int | None], list[float]] = {}

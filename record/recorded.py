@@ -4,7 +4,7 @@ at once, by a removal, also one that follows from another."""
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any, TypeVar
+from typing import Any
 
 import django_scopes
 from django.db import models, transaction
@@ -14,7 +14,6 @@ from record import chain
 from record.acting import acting_now
 from record.models import CHANGED
 
-M = TypeVar("M", bound=models.Model)
 # How a record keeps itself is no change of a person's.
 OF_ITSELF = frozenset({"version", "updated", "history"})
 

@@ -3,10 +3,7 @@ stays is that it was done, by whom and when, with a number that is nobody's any 
 
 from __future__ import annotations
 
-import json
 import logging
-import os
-from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, timedelta
 from pathlib import Path
@@ -22,12 +19,13 @@ from jobs.models import Job
 from planner.models import PlannedDish
 from practice.models import Practice, User
 from recipes.models import Recipe
-from record import chain, reads
+from record import chain, json_lines, reads
 from record.acting import acting
 from record.models import ERASED
+from record.recorded import kind_of
 from record.sealing import destroy
 from rights.archive.gathering import own_rows
-from rights.archive.tables import archived, label_of, path_to
+from rights.archive.tables import archived, path_to
 from rights.models import Erased
 
 log = logging.getLogger(__name__)
@@ -75,21 +73,16 @@ def mentions(client: Client) -> list[Mention]:
     return out
 
 
-def _not_theirs(rows: Iterable[models.Model], kind: str) -> None:
-    """Theirs, and eaten of by somebody else: it stays for them, under no name of this client's."""
-    for row in rows:
-        name = "title" if isinstance(row, Recipe) else "name"
-        now = {"client": None, name: NOBODYS.format(kind=kind)}
-        type(row)._base_manager.filter(pk=row.pk).update(**now)
-
-
-def _taken_away(rows: models.QuerySet, kind: str) -> None:
-    for row in rows:
+def _taken_away(model: type[models.Model], named: str, client: Client) -> None:
+    """What is theirs and nobody else eats of; the rest stays for who does, under no name of this
+    client's."""
+    for row in model._base_manager.filter(client=client.pk):
         try:
             with transaction.atomic():
                 row.delete()
         except ProtectedError:
-            _not_theirs([row], kind)
+            now = {"client": None, named: NOBODYS.format(kind=model._meta.verbose_name)}
+            model._base_manager.filter(pk=row.pk).update(**now)
 
 
 def in_backups_until(today: date) -> date:
@@ -105,7 +98,7 @@ def erase(client: Client, by: User | None) -> Erased:
     with transaction.atomic(), acting(None, None):
         theirs: dict[str, set[int]] = {}
         for row in own_rows(client):
-            theirs.setdefault(label_of(type(row)), set()).add(row.pk)
+            theirs.setdefault(kind_of(type(row)), set()).add(row.pk)
         _delete(client)
         destroy(practice.pk, number, theirs)
         count = sum(len(numbers) for numbers in theirs.values())
@@ -137,16 +130,12 @@ def _delete(client: Client) -> None:
         path = path_to(model, "client")
         if path is None or model in (Client, Bowl, Recipe):
             continue
-        _every(model).filter(**{path: client.pk}).delete()
-    _taken_away(Bowl._base_manager.filter(client=client.pk), "bowl")
-    _taken_away(Recipe._base_manager.filter(client=client.pk), "recipe")
+        model._base_manager.filter(**{path: client.pk}).delete()
+    _taken_away(Bowl, "name", client)
+    _taken_away(Recipe, "title", client)
     Job._base_manager.filter(practice=client.practice_id).delete()
     Client._base_manager.filter(pk=client.pk).delete()
     _unplanned(client.practice)
-
-
-def _every(model: type[models.Model]) -> models.QuerySet:
-    return models.QuerySet(model)
 
 
 def _unplanned(practice: Practice) -> None:
@@ -154,8 +143,8 @@ def _unplanned(practice: Practice) -> None:
     held = models.Q()
     for relation in PlannedDish._meta.related_objects:
         held |= models.Q(**{f"{relation.name}__isnull": False})
-    kept = _every(PlannedDish).filter(practice=practice).filter(held).values("pk")
-    _every(PlannedDish).filter(practice=practice).exclude(pk__in=kept).delete()
+    dishes = PlannedDish._base_manager.filter(practice=practice)
+    dishes.exclude(pk__in=dishes.filter(held).values("pk")).delete()
 
 
 def clean_pages() -> bool:
@@ -180,41 +169,22 @@ def _list() -> Path:
 
 def note_erased(practice: int, client: int) -> None:
     """Remember beside the database that nobody has this number any more."""
-    line = json.dumps({"practice": practice, "client": client, "at": timezone.now().isoformat()})
-    _write_line(line)
-
-
-def _write_line(line: str) -> None:
-    there = os.open(_list(), os.O_WRONLY | os.O_APPEND | os.O_CREAT, 0o600)
-    try:
-        os.write(there, f"{line}\n".encode())
-        os.fsync(there)
-    finally:
-        os.close(there)
+    row = {"practice": practice, "client": client, "at": timezone.now().isoformat()}
+    json_lines.append(_list(), row)
 
 
 def take_list(folder: Path) -> None:
     """Take over who was erased from a list that lies beside a backup, made elsewhere perhaps."""
-    there = folder / LIST
-    if not there.exists() or (_list().exists() and there.samefile(_list())):
-        return
-    known = set(_list().read_text(encoding="utf-8").splitlines()) if _list().exists() else set()
-    for line in there.read_text(encoding="utf-8").splitlines():
-        if line not in known:
-            _write_line(line)
+    known = json_lines.rows_in(_list())
+    more = [row for row in json_lines.rows_in(folder / LIST) if row not in known]
+    if more:
+        json_lines.append(_list(), *more)
 
 
 def erase_again() -> int:
     """Erase whoever was erased before and came back with an older backup; how many there were."""
-    if not _list().exists():
-        return 0
     count = 0
-    for line in _list().read_text(encoding="utf-8").splitlines():
-        try:
-            row = json.loads(line)
-        except ValueError:
-            log.warning("a line of %s cannot be read", LIST)
-            continue
+    for row in json_lines.rows_in(_list()):
         client = Client._base_manager.filter(pk=row["client"], practice=row["practice"]).first()
         if client is not None:
             erase(client, None)

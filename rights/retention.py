@@ -51,14 +51,14 @@ def years_after(day: date, years: int) -> date:
         return date(day.year + years, 3, 1)
 
 
-def last_seen(practice: Practice) -> dict[int, date]:
-    """When something of each client of a practice was last planned, weighed, logged or written, by
-    the client's key."""
+def last_seen(clients: models.QuerySet[Client]) -> dict[int, date]:
+    """When something of each of these clients was last planned, weighed, logged or written, by the
+    client's key."""
     today = timezone.localdate()
-    rows = Client.with_removed.filter(practice=practice).values_list("pk", "updated")
+    rows = clients.values_list("pk", "updated")
     out = {pk: timezone.localtime(updated).date() for pk, updated in rows}
     for kind, field in ACTIVITY:
-        newest = kind._base_manager.filter(client__practice=practice).values_list("client")
+        newest = kind._base_manager.filter(client__in=clients.values("pk")).values_list("client")
         for pk, last in newest.annotate(last=Max(field)).order_by():
             # what was planned for a day that is to come was planned by today
             out[pk] = max(out[pk], min(last, today))
@@ -73,7 +73,7 @@ def _due_on(last: date, years: int, kept_until: date | None) -> date:
 def due_on(client: Client, years: int) -> date:
     """When a client's time is up; later where somebody keeps it."""
     warned = Warned.objects.filter(client=client).first()
-    last = last_seen(client.practice)[client.pk]
+    last = last_seen(Client.with_removed.filter(pk=client.pk))[client.pk]
     return _due_on(last, years, warned.keep_until if warned else None)
 
 
@@ -82,7 +82,7 @@ def due_soon(practice: Practice) -> list[Due]:
     years = practice.keep_years
     if years is None:
         return []
-    last = last_seen(practice)
+    last = last_seen(Client.with_removed.filter(practice=practice))
     warned = {row.client_id: row for row in Warned.objects.filter(client__practice=practice)}
     until = {pk: row.keep_until for pk, row in warned.items()}
     latest = timezone.localdate() + WARNING

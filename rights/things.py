@@ -8,8 +8,9 @@ from bowls.page import PAGES as BOWLS
 from planner.page import PAGES as DAYS
 from practice.record_pages import RecordPages
 from recipes.page import PAGES as RECIPES
+from record.recorded import kind_of
 from week.page import PAGES as WEEKS
 
 PAGES_OF: dict[str, RecordPages[Any]] = {
-    pages.model._meta.label_lower: pages for pages in (BOWLS, DAYS, RECIPES, WEEKS)
+    kind_of(pages.model): pages for pages in (BOWLS, DAYS, RECIPES, WEEKS)
 }

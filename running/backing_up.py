@@ -19,13 +19,15 @@ import pyrage
 from django.conf import settings
 from django.utils import timezone
 
+from record import heads
+from rights import erasing
 from running import checking, places
 from running.checking import Looked, NotWhole
 from running.keeping import kept
 
 NAME, STAMP = "roundpantry-", "%Y%m%dT%H%M%S%fZ"
 # Who was erased, so that nobody comes back; where the chains of the record ended.
-BESIDE = ("erased.jsonl", "record-heads.jsonl")
+BESIDE = (erasing.LIST, heads.NAME)
 PLAIN, SEALED = ".sqlite3", ".sqlite3.age"
 
 
@@ -161,8 +163,8 @@ def take_away(folder: Path, now: datetime) -> list[Path]:
 
 
 @contextmanager
-def opened(path: Path, beside: Path, given: Path | None = None) -> Iterator[Path]:
-    """A backup as a database that was looked through, in a folder beside where it is to go. Raises
+def opened(path: Path, beside: Path, given: Path | None = None) -> Iterator[tuple[Path, Looked]]:
+    """A backup as a database, in a folder beside where it is to go, and what was seen in it. Raises
     NoBackup."""
     if not path.is_file():
         raise NoBackup(f"There is no backup {path}.")
@@ -177,10 +179,10 @@ def opened(path: Path, beside: Path, given: Path | None = None) -> Iterator[Path
                     raise NoBackup(f"{path.name} is sealed: say where its key is, --key FILE.")
                 pyrage.decrypt_file(str(path), str(plain), [opening])
             else:
-                plain.write_bytes(path.read_bytes())
-            checking.look(plain)
+                shutil.copyfile(path, plain)
+            looked = checking.look(plain)
         except pyrage.DecryptError:
             raise NoBackup(f"{path.name} does not open with this key, or is damaged.") from None
         except (OSError, NotWhole) as error:
             raise NoBackup(f"{path.name} cannot be used: {error}") from error
-        yield plain
+        yield plain, looked

@@ -34,14 +34,13 @@ def put_back(backup: Path, given: Path | None = None) -> PutBack:
     changed."""
     path = places.database()
     path.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
-    with holding.nobody_else(), backing_up.opened(backup, path.parent, given) as fresh:
+    with holding.nobody_else(), backing_up.opened(backup, path.parent, given) as (fresh, looked):
         newer = checking.newer_than_this(fresh)
         if newer:
             raise NoBackup(
                 f"{backup.name} was written by a newer version ({newer[-1]}): put back the program "
                 "first."
             )
-        looked = checking.look(fresh)
         before = _keep(path)
         places.settle(fresh)
         # one step: there is one whole database or the other, at every moment

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-import json
 import shutil
 from collections import Counter
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Any
@@ -17,6 +16,7 @@ from django.db.utils import DatabaseError
 from django.utils import timezone
 
 from jobs.models import Chore
+from record import json_lines
 from running import backing_up, places
 from running.backing_up import Backup
 
@@ -39,7 +39,7 @@ class State:
     backups: list[Backup]
     chores: list[Chore]
     errors: list[dict[str, Any]]
-    wrong: list[str] = field(default_factory=list)
+    wrong: list[str]
 
     @property
     def last_backup(self) -> Backup | None:
@@ -60,9 +60,8 @@ def errors_since(since: datetime) -> list[dict[str, Any]]:
     """The errors of the log, the newest first."""
     out = []
     for path in sorted(Path(settings.VAR_DIR).glob("errors.jsonl*"), reverse=True):
-        for line in path.read_text(encoding="utf-8", errors="replace").splitlines():
+        for row in json_lines.rows_in(path):
             try:
-                row = json.loads(line)
                 row["at"] = datetime.strptime(row["at"], "%Y-%m-%dT%H:%M:%S%z")
             except (ValueError, KeyError, TypeError):
                 continue

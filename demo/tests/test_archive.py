@@ -21,10 +21,10 @@ from practice.models import Practice, User
 from record import chain
 from record.acting import acting
 from record.models import CHANGED
-from record.recorded import Recorded, RecordedRows
+from record.recorded import Recorded, RecordedRows, kind_of
 from rights.archive.layout import UnreadableArchive
 from rights.archive.reading import opened, read_client, read_practice
-from rights.archive.tables import LEFT_OUT, archived, label_of, path_to
+from rights.archive.tables import LEFT_OUT, archived, path_to
 from rights.archive.writing import archive_of_client, archive_of_practice
 
 # Beside the data: when it was made, and for whom it reads.
@@ -56,28 +56,28 @@ class Tables(TestCase):
             and ".venv" not in apps.get_app_config(model._meta.app_label).path
         }
         self.assertGreater(len(ours), 40)
-        named = {label_of(model) for model in archived()}
+        named = {kind_of(model) for model in archived()}
         self.assertEqual(named | set(LEFT_OUT), ours)
         self.assertFalse(named & set(LEFT_OUT))
         self.assertTrue(all(LEFT_OUT.values()))
 
     def test_every_table_leads_to_its_practice(self):
-        without = [label_of(model) for model in archived() if path_to(model, "practice") is None]
+        without = [kind_of(model) for model in archived() if path_to(model, "practice") is None]
         self.assertEqual(without, [])
 
     def test_every_table_is_in_the_record(self):
         # a dish as it was planned is never changed, and what holds it is in the record
         left = [
-            label_of(model)
+            kind_of(model)
             for model in archived()
-            if not issubclass(model, Recorded) and label_of(model) != "planner.planneddish"
+            if not issubclass(model, Recorded) and kind_of(model) != "planner.planneddish"
         ]
         self.assertEqual(left, [])
         for model in archived():
             if issubclass(model, Recorded):
                 with scope(practice=None):
                     self.assertTrue(
-                        issubclass(type(model.objects.none()), RecordedRows), label_of(model)
+                        issubclass(type(model.objects.none()), RecordedRows), kind_of(model)
                     )
 
 

@@ -9,8 +9,9 @@ from django.db import models
 
 from clients.models import Client
 from practice.models import Practice, User
+from record.recorded import kind_of
 from rights.archive import references
-from rights.archive.tables import Model, archived, fields_of, label_of, path_to
+from rights.archive.tables import Model, archived, fields_of, path_to
 
 # Rows that a row is nothing without, where it comes in because something points to it.
 WITH_IT = {"bowls.bowl": (("bowls.bowlpart", "bowl"),)}
@@ -34,9 +35,6 @@ class Gathered:
         rows = self.rows.get(model, {})
         return [rows[pk] for pk in sorted(rows)]
 
-    def count(self) -> int:
-        return sum(len(rows) for rows in self.rows.values())
-
 
 def own_rows(client: Client) -> Iterable[models.Model]:
     """What is this client's alone: all of it, also what was taken away."""
@@ -47,7 +45,7 @@ def own_rows(client: Client) -> Iterable[models.Model]:
 
 def of_client(client: Client) -> Gathered:
     """Everything about one client."""
-    return _closed(own_rows(client), by_use={label_of(Practice)})
+    return _closed(own_rows(client), client.practice_id)
 
 
 def of_practice(practice: Practice) -> Gathered:
@@ -56,50 +54,31 @@ def of_practice(practice: Practice) -> Gathered:
     for model in archived():
         if (path := path_to(model, "practice")) is not None:
             rows += model._base_manager.filter(**{path: practice.pk})
-    found = _closed(rows, by_use=set())
+    found = _closed(rows, practice.pk)
     found.people |= {user.pk: user for user in User.objects.filter(practice=practice)}
     return found
 
 
-def _closed(begin: Iterable[models.Model], by_use: set[str]) -> Gathered:
-    """These rows, and what they point to, by a field or within their data. Tables in `by_use` are
-    not followed: the practice itself is no part of what is a client's."""
+def _closed(begin: Iterable[models.Model], practice: int) -> Gathered:
+    """These rows, and what of the same practice they point to, by a field or within their data,
+    where a number may happen to be another's. The practice itself is no part of what is a
+    client's, and is followed from nowhere."""
     found, waiting = Gathered(), list(begin)
-    tables = {label_of(model): model for model in archived()}
+    tables = {kind_of(model): model for model in archived() if model is not Practice}
     while waiting:
         row = waiting.pop()
         if not found.add(row):
             continue
         for to, number in _pointed(row, found):
-            if to in by_use or to not in tables:
+            model = tables.get(to)
+            if model is None or number in found.rows.get(model, {}):
                 continue
-            model = tables[to]
-            if number in found.rows.get(model, {}):
-                continue
-            there = model._base_manager.filter(pk=number).first()
-            if there is not None and _same_practice(row, there):
+            ours = model._base_manager.filter(**{path_to(model, "practice") or "pk": practice})
+            there = ours.filter(pk=number).first()
+            if there is not None:
                 waiting.append(there)
                 for kind, up in WITH_IT.get(to, ()):
                     waiting += tables[kind]._base_manager.filter(**{up: there.pk})
-    return found
-
-
-def _same_practice(row: models.Model, there: models.Model) -> bool:
-    """Whether what is pointed to within data is of the same practice: a number that happens to be
-    another's leads nowhere."""
-    mine, theirs = (_practice_of(one) for one in (row, there))
-    return mine is None or theirs is None or mine == theirs
-
-
-def _practice_of(row: models.Model) -> int | None:
-    if isinstance(row, Practice):
-        return row.pk
-    if (own := getattr(row, "practice_id", None)) is not None:
-        return int(own)
-    path = path_to(type(row), "practice")
-    if path is None:
-        return None
-    found: int | None = type(row)._base_manager.filter(pk=row.pk).values_list(path, flat=True)[0]
     return found
 
 
@@ -113,7 +92,7 @@ def _pointed(row: models.Model, found: Gathered) -> list[tuple[str, int]]:
             if one.related_model is User:
                 found.people.setdefault(value, User.objects.get(pk=value))
             else:
-                out.append((label_of(one.related_model), value))
+                out.append((kind_of(one.related_model), value))
         elif references.may_hold(one):
             out += references.found_in(value, one.name)
     return out

@@ -7,6 +7,8 @@ import io
 import json
 import zipfile
 import zlib
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -34,9 +36,10 @@ from recipes.numbers import note_numbers
 from record import chain
 from record.acting import acting
 from record.models import ACTS, TOOK_IN
+from record.recorded import kind_of
 from rights.archive import layout, references
 from rights.archive.layout import UnreadableArchive
-from rights.archive.tables import Model, archived, fields_of, label_of, of_a_client
+from rights.archive.tables import Model, archived, fields_of, of_a_client
 from rights.archive.trying import try_client
 
 Rows = dict[str, list[dict[str, Any]]]
@@ -53,6 +56,28 @@ class Opened:
     tables: Rows
     people: list[dict[str, Any]]
     record: list[dict[str, Any]]
+
+
+# What comes of data of another shape than they should have.
+MISFITS = (
+    *(KeyError, TypeError, ValueError, AttributeError, IndexError, RecursionError),
+    *(OverflowError, ValidationError, IntegrityError, BadLabel),
+)
+# ... and of a file that is not whole, or packed in another way.
+TORN = (OSError, EOFError, RuntimeError, zlib.error, zipfile.BadZipFile)
+
+
+@contextmanager
+def _whole() -> Iterator[None]:
+    """All of it in one transaction, and in the record once and not row by row. What does not fit is
+    said, and nothing is kept."""
+    try:
+        with transaction.atomic(), acting(None, None):
+            yield
+    except UnreadableArchive:
+        raise
+    except MISFITS as error:
+        raise UnreadableArchive(f"It does not fit together: {error}") from error
 
 
 def opened(content: bytes) -> Opened:
@@ -92,13 +117,9 @@ def opened(content: bytes) -> Opened:
                 people=_read(archive, layout.PEOPLE),
                 record=_read(archive, layout.RECORD),
             )
-        except (
-            *(KeyError, TypeError, AttributeError, ValueError, RecursionError, OSError),
-            *(IndexError, EOFError, zlib.error, zipfile.BadZipFile, NotImplementedError),
-            RuntimeError,
-        ) as error:
-            if isinstance(error, UnreadableArchive):
-                raise
+        except UnreadableArchive:
+            raise
+        except (*MISFITS, *TORN) as error:
             raise UnreadableArchive(f"This archive is not whole: {error}") from None
 
 
@@ -119,14 +140,14 @@ class Reader:
         return self.known.get((table, number))
 
     def make(self, models_: list[Model]) -> None:
-        unknown = set(self.archive.tables) - {label_of(model) for model in models_}
+        unknown = set(self.archive.tables) - {kind_of(model) for model in models_}
         if unknown:
             raise UnreadableArchive(f"It has tables that are not known here: {', '.join(unknown)}.")
         later: list[tuple[models.Model, dict[str, Any]]] = []
         for model in models_:
-            for row in self.archive.tables.get(label_of(model), []):
+            for row in self.archive.tables.get(kind_of(model), []):
                 made = self._row(model, row)
-                self.known[(label_of(model), int(row["id"]))] = made.pk
+                self.known[(kind_of(model), int(row["id"]))] = made.pk
                 later.append((made, row))
         # what stands within text and plain data can point to any row: every row is there now
         for made, row in later:
@@ -166,7 +187,7 @@ class Reader:
             if field.related_model is model:
                 # one of its own kind may come after it
                 return None
-            return self.known[(label_of(field.related_model), int(value))]
+            return self.known[(kind_of(field.related_model), int(value))]
         if isinstance(field, models.JSONField):
             return value
         return field.to_python(value)
@@ -179,7 +200,7 @@ class Reader:
             if value is None:
                 continue
             if isinstance(field, models.ForeignKey) and field.related_model is type(made):
-                now[field.attname] = self.known[(label_of(type(made)), int(value))]
+                now[field.attname] = self.known[(kind_of(type(made)), int(value))]
             elif references.may_hold(field):
                 pointed = references.renumbered(field, value, self)
                 if pointed != value:
@@ -307,7 +328,7 @@ def read_client(archive: Opened, practice: Practice, by: User) -> Client:
     more = set(archive.tables) - of_a_client()
     if more:
         raise UnreadableArchive(f"It holds what is no client's: {', '.join(sorted(more))}.")
-    with _whole(), acting(None, None):
+    with _whole():
         reader = Reader(archive, practice)
         _names(archive, reader, practice)
         reader.make(archived())
@@ -336,7 +357,7 @@ def read_practice(archive: Opened) -> tuple[Practice, list[User]]:
     UnreadableArchive, and then nothing was taken in."""
     if archive.of != layout.OF_PRACTICE:
         raise UnreadableArchive("This is the archive of one client.")
-    with _whole(), acting(None, None):
+    with _whole():
         name = str(archive.tables["practice.practice"][0]["name"])
         if Practice.objects.filter(name__iexact=name).exists():
             raise UnreadableArchive(f"There is a practice called {name} already.")
@@ -350,28 +371,3 @@ def read_practice(archive: Opened) -> tuple[Practice, list[User]]:
         _take_record(archive, reader, practice)
         _mend(practice)
     return practice, people
-
-
-class _whole:  # noqa: N801  it reads as a word
-    """All of it in one transaction; what does not fit is said, and nothing is kept."""
-
-    def __enter__(self) -> None:
-        self._atomic = transaction.atomic()
-        self._atomic.__enter__()
-
-    def __exit__(self, kind: Any, error: Any, trace: Any) -> None:
-        self._atomic.__exit__(kind, error, trace)
-        if isinstance(
-            error,
-            KeyError
-            | TypeError
-            | ValueError
-            | AttributeError
-            | IndexError
-            | RecursionError
-            | OverflowError
-            | ValidationError
-            | IntegrityError
-            | BadLabel,
-        ) and not isinstance(error, UnreadableArchive):
-            raise UnreadableArchive(f"It does not fit together: {error}") from error

@@ -9,6 +9,8 @@ from typing import Any
 from django.apps import apps
 from django.db import models
 
+from record.recorded import kind_of
+
 Model = type[models.Model]
 
 # Why a table is not in an archive.
@@ -77,18 +79,14 @@ def _pointed(model: Model) -> set[Model]:
     }
 
 
-def label_of(model: Model) -> str:
-    return model._meta.label_lower
-
-
 def archived() -> list[Model]:
     """The tables of an archive, each after those that it points to."""
-    return [model for model in ours() if label_of(model) not in LEFT_OUT]
+    return [model for model in ours() if kind_of(model) not in LEFT_OUT]
 
 
 def fields_of(model: Model) -> list[models.Field]:
     """The fields of a table that an archive has, without its key."""
-    left_out = FIELDS_LEFT_OUT.get(label_of(model), set()) | {STEPS}
+    left_out = FIELDS_LEFT_OUT.get(kind_of(model), set()) | {STEPS}
     return [
         field
         for field in model._meta.concrete_fields
@@ -112,7 +110,7 @@ USED_BY_CLIENTS = frozenset(
 def of_a_client() -> set[str]:
     """The tables that a client's archive may have: no value, word or rule of another practice comes
     in with somebody."""
-    own = {label_of(model) for model in archived() if path_to(model, "client") is not None}
+    own = {kind_of(model) for model in archived() if path_to(model, "client") is not None}
     return own | USED_BY_CLIENTS
 
 
@@ -120,7 +118,7 @@ def of_a_client() -> set[str]:
 def path_to(model: Model, name: str) -> str | None:
     """How rows of a table are found by what they belong to: "day__client" for a client's; None
     where they belong to none but by being used."""
-    if label_of(model) == {"client": "clients.client", "practice": "practice.practice"}[name]:
+    if kind_of(model) == {"client": "clients.client", "practice": "practice.practice"}[name]:
         return "pk"
     fields = {field.name: field for field in model._meta.concrete_fields}
     if name in fields:

@@ -16,11 +16,12 @@ from clients.models import Client
 from practice.models import Practice, User
 from record import reads
 from record.models import Entry
+from record.recorded import kind_of
 from record.sealing import unseal
 from rights.archive import layout, references
 from rights.archive.gathering import Gathered, of_client, of_practice
 from rights.archive.readable import page_of
-from rights.archive.tables import archived, fields_of, label_of
+from rights.archive.tables import archived, fields_of
 
 
 class Numbers:
@@ -28,7 +29,7 @@ class Numbers:
 
     def __init__(self, found: Gathered) -> None:
         self._rows = {
-            label_of(model): {pk: at for at, pk in enumerate(sorted(rows), start=1)}
+            kind_of(model): {pk: at for at, pk in enumerate(sorted(rows), start=1)}
             for model, rows in found.rows.items()
         }
         self.people = {pk: at for at, pk in enumerate(sorted(found.people), start=1)}
@@ -44,16 +45,15 @@ class Numbers:
         if isinstance(field, models.ForeignKey):
             if field.related_model is User:
                 return self.people[value]
-            return self(label_of(field.related_model), value)
+            return self(kind_of(field.related_model), value)
         return references.renumbered(field, value, self)
 
 
-def plain(found: Gathered) -> dict[str, list[dict[str, Any]]]:
+def _plain(found: Gathered, numbers: Numbers) -> dict[str, list[dict[str, Any]]]:
     """Every table as a list of rows, each with its number within the archive."""
-    numbers = Numbers(found)
     return {
-        label_of(model): [
-            {"id": numbers(label_of(model), row.pk)}
+        kind_of(model): [
+            {"id": numbers(kind_of(model), row.pk)}
             | {field.name: numbers.value(row, field) for field in fields_of(model)}
             for row in found.ordered(model)
         ]
@@ -114,7 +114,7 @@ def _numbered(numbers: Numbers, kind: str, thing: int | None) -> int | None:
 def fields_described() -> dict[str, Any]:
     """Every table and field of an archive, for who reads it without us."""
     return {
-        label_of(model): {
+        kind_of(model): {
             "is": (model.__doc__ or "").strip() or str(model._meta.verbose_name),
             "fields": {field.name: _described(field) for field in fields_of(model)},
         }
@@ -127,7 +127,7 @@ def _described(field: models.Field) -> dict[str, Any]:
     if isinstance(field, models.ForeignKey):
         to = field.related_model
         out["kind"] = "number"
-        out["points_to"] = layout.PEOPLE if to is User else label_of(to)
+        out["points_to"] = layout.PEOPLE if to is User else kind_of(to)
     if field.choices:
         out["one_of"] = {str(key): str(words) for key, words in field.flatchoices}
     if field.null:
@@ -172,12 +172,11 @@ def _files(found: Gathered, practice: int, client: int | None, what: str) -> dic
     if client is not None:
         named = named.filter(client=client)
     who = named.exclude(who=None).order_by().values_list("who", flat=True).distinct()
-    found.people |= {
-        user.pk: user for user in User.objects.filter(pk__in=[pk for pk in who if pk is not None])
-    }
+    found.people |= User.objects.in_bulk([pk for pk in who if pk is not None])
     numbers = Numbers(found)
     files = {
-        f"{layout.DATA}{table}.json": layout.as_json(rows) for table, rows in plain(found).items()
+        f"{layout.DATA}{table}.json": layout.as_json(rows)
+        for table, rows in _plain(found, numbers).items()
     }
     files[layout.PEOPLE] = layout.as_json(_people(found, numbers, whole=client is None))
     files[layout.RECORD] = layout.as_json(list(_entries(practice, client, numbers)))

@@ -92,8 +92,8 @@ class Making(Installed):
             made, _looked = backing_up.make()
         self.assertTrue(made.sealed)
         self.assertNotIn(b"Tern Point", made.path.read_bytes())
-        with backing_up.opened(made.path, self.var, key) as plain:
-            self.assertEqual(checking.look(plain).practices, 1)
+        with backing_up.opened(made.path, self.var, key) as (plain, looked):
+            self.assertEqual(looked.practices, 1)
             self.assertEqual(stat.S_IMODE(plain.parent.stat().st_mode), 0o700)
         self.assertFalse(plain.exists())
         for given in (None, other):
@@ -187,6 +187,16 @@ class PuttingBack(Installed):
 
         settings.DATABASES["default"]["NAME"] = str(path)
 
+    def somebody(self):
+        return Client.objects.create(
+            practice=self.practice,
+            name="Osk Brannigan",
+            sex="male",
+            birth_year=1980,
+            height_cm=180,
+            weight_kg=90,
+        )
+
     def test_it_is_as_it_was_and_what_was_there_is_kept(self):
         made, _looked = backing_up.make()
         Practice.objects.update(name="Changed since")
@@ -248,14 +258,7 @@ class PuttingBack(Installed):
 
     def test_whoever_was_erased_since_is_erased_again(self):
         with scope(practice=self.practice):
-            client = Client.objects.create(
-                practice=self.practice,
-                name="Osk Brannigan",
-                sex="male",
-                birth_year=1980,
-                height_cm=180,
-                weight_kg=90,
-            )
+            client = self.somebody()
             made, _looked = backing_up.make()
             erase(client, self.user)
         done = restoring.put_back(made.path)
@@ -286,14 +289,7 @@ class PuttingBack(Installed):
 
     def test_on_another_machine_too(self):
         with scope(practice=self.practice):
-            client = Client.objects.create(
-                practice=self.practice,
-                name="Osk Brannigan",
-                sex="male",
-                birth_year=1980,
-                height_cm=180,
-                weight_kg=90,
-            )
+            client = self.somebody()
             older, _looked = backing_up.make()
             erase(client, self.user)
             backing_up.make()
