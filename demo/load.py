@@ -8,6 +8,7 @@ from datetime import datetime, time, timedelta
 from pathlib import Path
 from typing import Any
 
+from django.conf import settings
 from django.utils import timezone
 from django_scopes import scope
 
@@ -47,8 +48,8 @@ from recipes.versions import keep
 from schools.models import OwnSchool
 
 HERE = Path(__file__).resolve().parent
-NAME, PASSWORD = "marin", "tern-point-kettle"
-OTHER_NAME, OTHER_PASSWORD = "solveig", "gull-rock-ladle"
+NAME, OTHER_NAME = "marin", "solveig"
+PASSWORD, OTHER_PASSWORD = settings.DEMO_PASSWORDS
 # who else works at Tern Point, by sign-in, and as what
 COLLEAGUES = (
     ("ansel", "Ansel", "Virtanen", PRACTITIONER),

@@ -6,8 +6,9 @@ from typing import Any
 
 from django import forms
 from django.conf import settings
-from django.contrib.auth import password_validation
+from django.contrib.auth import authenticate
 from django.contrib.auth.forms import AuthenticationForm, SetPasswordMixin
+from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest
 
 from people import slowing
@@ -17,17 +18,8 @@ from practice.models import Practice, User
 from practice.roles import ROLES
 
 LOOPBACK = ("127.0.0.1", "::1")
-
-
-def waiting_words(seconds: float) -> str:
-    """How long somebody has to wait, rounded up."""
-    if seconds <= 90:
-        return f"{max(1, round(seconds + 0.5))} seconds"
-    return f"{round(seconds / 60 + 0.5)} minutes"
-
-
-class Slowed(forms.ValidationError):
-    """A try that may not be made yet."""
+# Marks the error of a try that may not be made yet.
+SLOWED = "slowed"
 
 
 class SignInForm(AuthenticationForm):
@@ -38,31 +30,27 @@ class SignInForm(AuthenticationForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.slowed = False
         field_of(self, "username").label = "Name"
         field_of(self, "username").widget.attrs["autocomplete"] = "username"
 
     def clean(self) -> dict[str, Any]:
-        name = self.cleaned_data.get("username")
-        if name is None or not self.cleaned_data.get("password"):
+        name, password = self.cleaned_data.get("username"), self.cleaned_data.get("password")
+        if name is None or not password:
             return self.cleaned_data
         assert self.request is not None
-        tried, wait = slowing.begin_try(self.request, name)
-        if tried is None:
-            self.slowed = True
-            raise Slowed(
-                "Too many wrong passwords. Wait "
-                f"{waiting_words(wait.total_seconds())}, then try again; or ask an owner of your "
-                "practice for a link to a new password."
-            )
-        if of_the_demo(self.cleaned_data["password"]) and not demo_may(self.request):
+        try:
+            with slowing.one_try(self.request, name):
+                if of_the_demo(password) and not demo_may(self.request):
+                    raise forms.ValidationError(
+                        "That is the demo's password, which everybody knows: it opens nothing here."
+                    )
+                return super().clean()
+        except slowing.TooMany as error:
             raise forms.ValidationError(
-                "That is the demo's password, which everybody knows: it opens nothing here."
-            )
-        cleaned = super().clean()
-        tried.delete()
-        slowing.succeeded(self.request, name)
-        return cleaned
+                f"Too many wrong passwords. Wait {error}, then try again; or ask an owner of your "
+                "practice for a link to a new password.",
+                code=SLOWED,
+            ) from None
 
 
 def of_the_demo(password: str) -> bool:
@@ -76,6 +64,21 @@ def demo_may(request: HttpRequest) -> bool:
         and request.META.get("REMOTE_ADDR") in LOOPBACK
         and "X-Forwarded-For" not in request.headers
     )
+
+
+def wrong_password(request: HttpRequest, user: User, password: str) -> str:
+    """Why a password that somebody gives once more will not do, in words; empty where it does."""
+    try:
+        with slowing.one_try(request, user.username):
+            if of_the_demo(password) and not demo_may(request):
+                raise PermissionDenied("That is the demo's password, which opens nothing here.")
+            if authenticate(request, username=user.username, password=password) is None:
+                raise PermissionDenied("That is not the password.")
+    except slowing.TooMany as error:
+        return f"Too many wrong passwords. Wait {error}."
+    except PermissionDenied as error:
+        return str(error)
+    return ""
 
 
 class CodeForm(forms.Form):
@@ -178,12 +181,3 @@ class SignInRulesForm(forms.ModelForm):
             "second_step": "Whoever has none sets one up at the next page they open.",
             "rest_minutes": "From 5 to 720. What was typed is kept, and sent after the password.",
         }
-
-
-def refused_password(password: str, user: User) -> list[str]:
-    """Why a password will not do, in sentences."""
-    try:
-        password_validation.validate_password(password, user)
-    except forms.ValidationError as error:
-        return list(error.messages)
-    return []

@@ -17,7 +17,7 @@ app_name = "otp_webauthn"
 
 def _where_offered(view: Callable[..., Any]) -> Callable[..., Any]:
     def shown(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
-        if not passkeys_offered(request):
+        if not passkeys_offered():
             raise Http404("no passkeys here")
         return view(request, *args, **kwargs)
 

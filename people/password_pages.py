@@ -15,7 +15,6 @@ from django.http import HttpResponse
 from django.urls import reverse_lazy
 
 from people import sessions, slowing
-from people.forms import waiting_words
 from people.sign_in_record import tell
 
 
@@ -42,9 +41,10 @@ class ForgotPassword(PasswordResetView):
     success_url = reverse_lazy("sign-in")
 
     def form_valid(self, form: Any) -> HttpResponse:
+        # each is counted, a good one too
         tried, wait = slowing.begin_try(self.request, f"mail {form.cleaned_data['email']}")
         if tried is None:
-            words = waiting_words(wait.total_seconds())
+            words = slowing.waiting_words(wait)
             form.add_error("email", f"Too many links were asked for. Wait {words}.")
             return self.render_to_response(self.get_context_data(form=form), status=429)
         messages.info(

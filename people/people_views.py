@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from django.conf import settings
 from django.contrib import messages
 from django.core.mail import send_mail
 from django.db import transaction
@@ -44,12 +43,10 @@ def _page(
         "here": [_row(one) for one in everybody if one.is_active],
         "gone": [one for one in everybody if not one.is_active],
         "asked": [one for one in request.practice.invitations.all() if one.open],
-        "roles": ROLES.values(),
         "choices": role_choices(),
         "invite": invite,
         "how": how,
         "link": link,
-        "by_mail": "console" not in settings.EMAIL_BACKEND,
     }
     return render(request, "people/people.html", context, status=status)
 
@@ -58,7 +55,6 @@ def _row(user: User) -> dict[str, object]:
     last = user.signed_in.first()
     return {
         "user": user,
-        "role": ROLES.get(user.role),
         "second": second_step.has_one(user),
         "places": user.signed_in.count(),
         "used": last.used if last else user.last_login,
@@ -106,9 +102,13 @@ def withdraw(request: SignedInRequest, pk: int) -> HttpResponse:
     return redirect("people")
 
 
-def _other_owners(practice: Practice, user: User) -> bool:
-    owners = practice.users.filter(role=OWNER, is_active=True)
-    return owners.exclude(pk=user.pk).exists()
+def _kept_as_owner(request: SignedInRequest, user: User) -> bool:
+    """Whether somebody has to stay an owner who is here, which is said: there is no other."""
+    owners = request.practice.users.filter(role=OWNER, is_active=True)
+    alone = user.role == OWNER and not owners.exclude(pk=user.pk).exists()
+    if alone:
+        messages.error(request, LAST_OWNER.format(name=user.shown_name))
+    return alone
 
 
 @require_POST
@@ -147,17 +147,14 @@ def change(request: SignedInRequest, pk: int) -> HttpResponse:
 def _set_role(request: SignedInRequest, user: User, role: str) -> None:
     if role not in ROLES:
         messages.error(request, "There is no such role.")
-    elif user.role == OWNER and role != OWNER and not _other_owners(request.practice, user):
-        messages.error(request, LAST_OWNER.format(name=user.shown_name))
-    elif user.role != role:
+    elif user.role != role and not _kept_as_owner(request, user):
         user.role = role
         user.save(update_fields=["role"])
         messages.success(request, f"{user.shown_name} is {ROLES[role].name} now.")
 
 
 def _end(request: SignedInRequest, user: User) -> None:
-    if user.role == OWNER and not _other_owners(request.practice, user):
-        messages.error(request, LAST_OWNER.format(name=user.shown_name))
+    if _kept_as_owner(request, user):
         return
     user.is_active, user.ended = False, timezone.now()
     user.save(update_fields=["is_active", "ended"])

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import json
 
-from django.contrib.auth import authenticate
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import CsrfViewMiddleware
 from django.shortcuts import redirect, render
 from django.utils import timezone
 from django.utils.http import url_has_allowed_host_and_scheme
 
-from people import recent, slowing
-from people.forms import AgainForm, demo_may, of_the_demo, waiting_words
+from people import recent
+from people.forms import AgainForm, wrong_password
 from people.models import SignedIn
 from people.sessions import of_request
 from practice.middleware import by_script
@@ -90,7 +89,7 @@ def again(request: HttpRequest) -> HttpResponse:
     posted = request.POST.get("posted") == "1"
     kept = _read(request.POST.get("kept", ""))
     form = AgainForm({"password": request.POST.get("again-password", "")})
-    if form.is_valid() and (why := _wrong(request, user, form.cleaned_data["password"])):
+    if form.is_valid() and (why := wrong_password(request, user, form.cleaned_data["password"])):
         form.add_error("password", why)
     context = {"form": form, "to": to, "kept": json.dumps(kept), "posted": posted}
     if not form.is_valid():
@@ -101,16 +100,3 @@ def again(request: HttpRequest) -> HttpResponse:
     if posted:
         return render(request, "people/send_now.html", context | {"fields": kept})
     return redirect(to)
-
-
-def _wrong(request: HttpRequest, user: User, password: str) -> str:
-    tried, wait = slowing.begin_try(request, user.username)
-    if tried is None:
-        return f"Too many wrong passwords. Wait {waiting_words(wait.total_seconds())}."
-    if of_the_demo(password) and not demo_may(request):
-        return "That is the demo's password, which opens nothing here."
-    if authenticate(request, username=user.username, password=password) is None:
-        return "That is not the password."
-    tried.delete()
-    slowing.succeeded(request, user.username)
-    return ""

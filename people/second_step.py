@@ -4,12 +4,12 @@ paper, or a passkey. The devices are django-otp's."""
 from __future__ import annotations
 
 import secrets
+from base64 import b32encode
 from typing import Any
 
 import segno
 from django.conf import settings
 from django.db import transaction
-from django.http import HttpRequest
 from django.utils.crypto import salted_hmac
 from django.utils.safestring import SafeString, mark_safe
 from django_otp.plugins.otp_static.models import StaticDevice
@@ -56,8 +56,6 @@ def picture(device: TOTPDevice) -> SafeString:
 
 def typed_key(device: TOTPDevice) -> str:
     """The key as it is typed where there is no camera, in fours."""
-    from base64 import b32encode
-
     key = b32encode(device.bin_key).decode().rstrip("=")
     return " ".join(key[at : at + 4] for at in range(0, len(key), 4))
 
@@ -86,17 +84,24 @@ def codes_left(user: User) -> int:
     return sum(device.token_set.count() for device in StaticDevice.objects.filter(user=user))
 
 
+class NoMatch(Exception):
+    """A code that is not one of somebody's devices, or not any more."""
+
+
 def matched(user: User, typed: str) -> Any:
-    """The device that a typed code is of; None for a wrong one. Each device slows its own tries;
-    a code on paper is used up."""
-    code = typed.strip()
-    digits = code.replace(" ", "")
+    """The device that a typed code is of. Each device slows its own tries; a code on paper is used
+    up. Raises NoMatch."""
+    digits = typed.strip().replace(" ", "")
+    if digits.isascii() and digits.isdigit() and len(digits) <= 8:
+        devices, code = TOTPDevice.objects.filter(user=user, confirmed=True), digits
+    else:
+        devices, code = StaticDevice.objects.filter(user=user), _kept(_plain(typed))
     with transaction.atomic():
-        if digits.isascii() and digits.isdigit() and len(digits) <= 8:
-            phones = TOTPDevice.objects.select_for_update().filter(user=user, confirmed=True)
-            return next((one for one in phones if one.verify_token(digits)), None)
-        papers = StaticDevice.objects.filter(user=user)
-        return next((one for one in papers if one.verify_token(_kept(_plain(code)))), None)
+        found = next((one for one in devices if one.verify_token(code)), None)
+    # out here: what the device notes of a wrong code stays
+    if found is None:
+        raise NoMatch
+    return found
 
 
 def take_off(user: User) -> None:
@@ -106,7 +111,7 @@ def take_off(user: User) -> None:
             kind.objects.filter(user=user).delete()
 
 
-def passkeys_offered(request: HttpRequest) -> bool:
+def passkeys_offered() -> bool:
     """A passkey belongs to the name of a site: none where the site is reached by a number, or by
     a name that every machine has."""
     return bool(settings.OTP_WEBAUTHN_RP_ID)

@@ -8,6 +8,7 @@ from typing import Any
 from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth.views import LoginView
+from django.core.exceptions import NON_FIELD_ERRORS
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils import timezone
@@ -16,7 +17,7 @@ from django_otp import login as second_login
 from django_otp_webauthn.models import WebAuthnCredential
 
 from people import second_step, slowing
-from people.forms import CodeForm, SignInForm, waiting_words
+from people.forms import SLOWED, CodeForm, SignInForm
 from practice.models import User
 
 # Who gave the right password has so long for the second step.
@@ -45,11 +46,11 @@ class SignIn(LoginView):
         return response
 
     def form_invalid(self, form: Any) -> HttpResponse:
-        status = 429 if form.slowed else 200
+        status = 429 if form.has_error(NON_FIELD_ERRORS, SLOWED) else 200
         return self.render_to_response(self.get_context_data(form=form), status=status)
 
     def get_context_data(self, **kwargs: Any) -> dict[str, Any]:
-        offered = second_step.passkeys_offered(self.request)
+        offered = second_step.passkeys_offered()
         return super().get_context_data(**kwargs) | {"passkeys": offered}
 
 
@@ -78,16 +79,15 @@ def code(request: HttpRequest) -> HttpResponse:
     form = CodeForm(request.POST or None)
     status = 400 if request.method == "POST" else 200
     if request.method == "POST" and form.is_valid():
-        tried, wait = slowing.begin_try(request, user.username)
-        if tried is None:
-            words = waiting_words(wait.total_seconds())
-            form.add_error("code", f"Too many wrong codes. Wait {words}.")
+        try:
+            with slowing.one_try(request, user.username):
+                device = second_step.matched(user, form.cleaned_data["code"])
+        except slowing.TooMany as error:
+            form.add_error("code", f"Too many wrong codes. Wait {error}.")
             status = 429
-        elif (device := second_step.matched(user, form.cleaned_data["code"])) is None:
+        except second_step.NoMatch:
             form.add_error("code", "That is not the code now, or it was used before.")
         else:
-            tried.delete()
-            slowing.succeeded(request, user.username)
             request.session.pop(HALF, None)
             login(request, user, BACKEND)
             second_login(request, device)
@@ -96,7 +96,7 @@ def code(request: HttpRequest) -> HttpResponse:
             return response
     context = {
         "form": form,
-        "passkeys": second_step.passkeys_offered(request)
+        "passkeys": second_step.passkeys_offered()
         and WebAuthnCredential.objects.filter(user=user).exists(),
     }
     return render(request, "people/code.html", context, status=status)

@@ -9,6 +9,8 @@ own.
 from __future__ import annotations
 
 import secrets
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -110,6 +112,29 @@ def begin_try(request: HttpRequest, name: str) -> tuple[FailedTry | None, timede
         return FailedTry.objects.create(name=key, address=address, device=device, at=now), (
             timedelta()
         )
+
+
+def waiting_words(wait: timedelta) -> str:
+    """How long somebody has to wait, rounded up."""
+    seconds = wait.total_seconds()
+    if seconds <= 90:
+        return f"{max(1, round(seconds + 0.5))} seconds"
+    return f"{round(seconds / 60 + 0.5)} minutes"
+
+
+class TooMany(Exception):
+    """A try that may not be made yet; the message says how long to wait."""
+
+
+@contextmanager
+def one_try(request: HttpRequest, name: str) -> Iterator[None]:
+    """Within this a try is judged: what is raised leaves it counted as wrong, a good end forgets
+    what was wrong before. Raises TooMany where it may not be made yet."""
+    tried, wait = begin_try(request, name)
+    if tried is None:
+        raise TooMany(waiting_words(wait))
+    yield
+    succeeded(request, name)
 
 
 def succeeded(request: HttpRequest, name: str) -> None:

@@ -1,28 +1,22 @@
-"""Signing in, with a second step where somebody has one; one's own settings."""
+"""One's own settings, places and second step."""
 
 from __future__ import annotations
 
-from datetime import timedelta
 from typing import Any
 
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
-from django.urls import reverse
 from django.views.decorators.http import require_POST
 from django_otp import login as second_login
 from django_otp_webauthn.models import WebAuthnCredential
 
-from people import recent, second_step, sessions, slowing
-from people.forms import FirstCodeForm, YouForm, waiting_words
+from people import recent, second_step, sessions
+from people.forms import FirstCodeForm, YouForm, wrong_password
 from people.sign_in_record import tell
 from practice.models import User
 from practice.requests import SignedInRequest
-
-# Who gave the right password has so long for the second step.
-HALF_WAY = timedelta(minutes=5)
-HALF = "half-signed-in"
-BACKEND = "django.contrib.auth.backends.ModelBackend"
+from webkit.request_values import key_in
 
 
 def you(request: SignedInRequest) -> HttpResponse:
@@ -57,8 +51,7 @@ def end_session(request: SignedInRequest) -> HttpResponse:
     """One's own session somewhere else ended, or all of them."""
     rows = request.user.signed_in.exclude(session_key=request.session.session_key or "")
     if "all" not in request.POST:
-        asked = request.POST.get("place", "")
-        rows = rows.filter(pk=int(asked) if asked.isascii() and asked.isdigit() else 0)
+        rows = rows.filter(pk=key_in(request.POST.get("place")) or 0)
     count = sessions.end(rows)
     messages.success(request, f"Signed out at {count} place{'' if count == 1 else 's'}.")
     return redirect("you")
@@ -68,7 +61,7 @@ def set_up(request: SignedInRequest) -> HttpResponse:
     """The second step set up: the key for the phone, a code that shows that it took, and then the
     codes on paper. Who has one sees what there is of it."""
     user = request.user
-    passkeys = second_step.passkeys_offered(request)
+    passkeys = second_step.passkeys_offered()
     if second_step.has_one(user):
         context: dict[str, Any] = {
             "passkeys": passkeys,
@@ -102,18 +95,13 @@ def set_up(request: SignedInRequest) -> HttpResponse:
 def second_step_off(request: SignedInRequest) -> HttpResponse:
     """Take the second step off, or make new codes: with the password."""
     user = request.user
-    tried, wait = slowing.begin_try(request, user.username)
-    if tried is None:
-        messages.error(request, f"Wait {waiting_words(wait.total_seconds())}.")
-    elif not user.check_password(request.POST.get("password", "")):
-        messages.error(request, "That is not your password: nothing was changed.")
-    else:
-        tried.delete()
-        if "codes" in request.POST:
-            tell(user, "codes on paper", "made anew")
-            return render(request, "people/codes.html", {"codes": second_step.new_codes(user)})
-        second_step.take_off(user)
-        tell(user, "second step", "taken off")
-        messages.success(request, "You sign in with the password alone now.")
-        return redirect("you")
-    return redirect(reverse("second-step"))
+    if why := wrong_password(request, user, request.POST.get("password", "")):
+        messages.error(request, f"{why} Nothing was changed.")
+        return redirect("second-step")
+    if "codes" in request.POST:
+        tell(user, "codes on paper", "made anew")
+        return render(request, "people/codes.html", {"codes": second_step.new_codes(user)})
+    second_step.take_off(user)
+    tell(user, "second step", "taken off")
+    messages.success(request, "You sign in with the password alone now.")
+    return redirect("you")
