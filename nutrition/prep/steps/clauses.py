@@ -1,0 +1,210 @@
+"""A written step taken apart into single pieces of work: "Soak overnight, cook the beans past firm,
+add squash for twenty minutes" is three."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from nutrition.prep.steps.durations import HALF_WAY, is_only_a_time, stated_in
+from nutrition.prep.steps.heat import heat_in
+from nutrition.prep.steps.work_kinds import Kind, kind_named, kinds
+
+# From this heat on a time and a heat alone are roasting, below it baking. Common practice, no
+# source. [degrees Celsius]
+ROASTED_FROM_C = 200
+# What is told about the dish and is no work.
+REMARK = re.compile(
+    r"^(?:it |this |they |slices? |the rest )?(?:keeps?|freezes?|iron|vitamin|protein|gentle|good"
+    r"|fills?|for a client|serves?\s+\d|makes?\s+(?:\d|about|enough|a)|salt nothing|note|tip|do not|don't|never"
+    r"|made for|no salt|enjoy|nutrition|great|best|can be|eats?\b|goes well)\b|^(?:slices? )?freezes? well"
+    r"|^it (?:will |should |may )?(?:seizes?|thickens?|loosens?|turns?|is|can|looks?)\b|^thickens as"
+    r"|^(?:up to |about )?(?:\w+ ){1,3}(?:days?|weeks?|months?) in the (?:refrigerator|fridge|freezer)"
+    r"|.*\bat the table\b",
+    re.I,
+)
+# Softened in a pan, said without a verb: "Onions in water until soft".
+_SOFT = re.compile(
+    r"\b(?:in|with) (?:splashes of |a little |some |the )?(?:water|oil)\b.*\bsoft\b|\bsoft in (?:water|oil)\b",
+    re.I,
+)
+# The end of a clause that says when it is done or why, not what is done.
+_UNTIL = re.compile(
+    r"\b(?:until|till|so that|so it|before|as soon as|when|while(?! you)|once|because|or it|or they"
+    r"|to taste|as (?:it|they|you)|if)\b.*",
+    re.I,
+)
+# "barley in", "lemon last", "Dill off the heat", "seeds over for the last five", "Rice on".
+_NOUN_WORK = re.compile(
+    r"^(?:the |a |some |half the |most of the )?(?:[\w%'-]+(?: and | or |, | )){1,6}?"
+    r"(?:in|on|last|late|over|after|on top|underneath|beside it|at the end|off the heat|apart"
+    r"|a ladle at a time|for the last|with splashes of water|to wilt|soft in water|into the \w+|for \w+(?:[ -]\w+)? (?:minutes?|mins?|hours?))\b",
+    re.I,
+)
+# What is told of the dish at the end of a piece of work.
+_PRAISE = re.compile(r",? (?:and )?(?:good cold|keeps|freezes|good for)\b[^.;]*", re.I)
+# A dish that is named for the oven.
+_ROASTED = re.compile(r"\b(?:roast|baked?)\b(?! (?:pepper|garlic|beet)s? (?:sauce|soup|dip))", re.I)
+_SENTENCE = re.compile(r"(?<=[.;!])\s+|;\s*")
+_CUT = re.compile(r"(\s*;\s*|\s*,\s+and then\s+|\s*,\s+then\s+|\s+and then\s+|\s+then\s+|\s*,\s+and\s+|\s*,\s+|\s+and\s+|\s*:\s+)")
+_ONLY_THEN = re.compile(r"then|;|:")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Clause:
+    """A piece of a step: its words, the place of the step and of the sentence, its kind of work,
+    None where none is seen; `remark`: it is no work. `also` is what else is done in it."""
+
+    text: str
+    step: int
+    sentence: int
+    first: bool
+    kind: Kind | None
+    remark: bool = False
+    also: tuple[Kind, ...] = ()
+
+
+def worded(text: str) -> str:
+    """A clause without what says until when or why."""
+    return _UNTIL.sub(" ", text)
+
+
+def leading_kind(text: str) -> Kind | None:
+    """The kind of work that a clause begins with."""
+    return next((one for one in kinds() if one.leading.match(text)), None)
+
+
+def kind_of(text: str) -> Kind | None:
+    """The kind of work of a clause: that of the verb it begins with, else the first known in it;
+    else adding something, or baking where a heat stands, or simmering where only a time does."""
+    plain = worded(text)
+    found = leading_kind(plain)
+    if (found is None or found.name == "simmer") and _SOFT.search(text):
+        return kind_named()["fry"]
+    heat = heat_in(text)
+    by_heat = kind_named()["roast" if heat is not None and heat >= ROASTED_FROM_C else "bake"]
+    small = found is None or found.name in ("add", "mix", "rest", "shape")
+    if small and heat is not None and stated_in(text) is not None:
+        named = next((kind_named()[name] for name in ("roast", "bake") if kind_named()[name].pattern.search(plain)), None)
+        return named or by_heat
+    if found is not None and found.name in ("add", "mix", "rest"):
+        # "stir until it thickens", "put into the oven", "leave in the refrigerator"
+        for name in ("thicken", "roast", "chill", "freeze", "slow_cook", "pressure_cook", "broil", "cool"):
+            if kind_named()[name].pattern.search(text if name == "thicken" else plain):
+                return kind_named()[name]
+    if found is not None:
+        return found
+    # of a food that goes in, only what is done to it with heat or cold: "soy mince in"
+    named = _NOUN_WORK.match(plain) is not None
+    anywhere = next(
+        (one for one in kinds() if one.pattern.search(plain) and not (named and one.place == "counter")),
+        None,
+    )
+    if anywhere is not None:
+        return anywhere
+    if heat is not None:
+        return by_heat
+    if re.match(r"^(?!.*\b(?:skins?|lids?|peels?)\b)[\w -]{3,30} on$", plain.strip(" .")):
+        return kind_named()["simmer"]
+    if named:
+        return kind_named()["add"]
+    return kind_named()["simmer"] if stated_in(text) else None
+
+
+def _begins_work(text: str, separator: str, rest: str) -> bool:
+    """Whether a part that stands after a separator is a piece of work; `rest` is all that follows,
+    for what is in it may be a list."""
+    if leading_kind(worded(text)) is not None:
+        return True
+    if "and" in separator and "then" not in separator:
+        return False
+    if heat_in(text) is not None and stated_in(text) is not None:
+        return True
+    if is_only_a_time(text):
+        return False
+    listed = _NOUN_WORK.match(rest)
+    if listed and not any(leading_kind(one) for one in re.split(r", | and ", listed.group())):
+        return True
+    return _ONLY_THEN.search(separator) is not None and kind_of(text) is not None
+
+
+def _pieces(sentence: str) -> list[str]:
+    """A sentence in pieces, each with some work in it where it can be."""
+    parts = _CUT.split(sentence)
+    out = [parts[0]]
+    for at in range(1, len(parts), 2):
+        separator, text = parts[at], parts[at + 1]
+        has_work = kind_of(out[-1]) is not None and bool(out[-1].strip())
+        rest = "".join(parts[at + 1 :])
+        if has_work and _begins_work(text, separator, rest) and not HALF_WAY.search(text):
+            out.append(text)
+        else:
+            out[-1] += separator + text
+    return [one for one in out if one.strip(" .")]
+
+
+def _merged(pieces: Sequence[str]) -> list[tuple[str, tuple[Kind, ...]]]:
+    """Small things done at the counter, one after another, as one: "peel and quarter them"; each
+    with the kinds of what was put to it."""
+    out: list[tuple[str, tuple[Kind, ...]]] = []
+    for text in pieces:
+        kind, before = kind_of(text), kind_of(out[-1][0]) if out else None
+        small = kind is not None and kind.place == "counter" and kind.attended
+        if (
+            kind is not None
+            and small
+            and before is not None
+            and (before.place == "counter" and before.attended)
+            and stated_in(text) is None
+            and stated_in(out[-1][0]) is None
+        ):
+            also = () if kind is before else (kind,)
+            out[-1] = (f"{out[-1][0].rstrip(' ,.')}, {text}", (*out[-1][1], *also))
+        else:
+            out.append((text, ()))
+    return out
+
+
+def in_the_oven(clauses: Sequence[Clause], name: str) -> list[Clause]:
+    """The pieces, and roasting besides where the name of the dish says it and no step does."""
+    called = _ROASTED.search(name)
+    if not called or not clauses:
+        return list(clauses)
+    if any(one.kind is not None and one.kind.place == "oven" for one in clauses):
+        return list(clauses)
+    at = next(
+        (i for i, one in enumerate(clauses) if not one.remark and stated_in(one.text) is not None),
+        len(clauses),
+    )
+    kind = kind_named()["bake" if called.group().lower().startswith("bak") else "roast"]
+    before = clauses[max(at - 1, 0)]
+    own = Clause(text=kind.name.capitalize(), step=-1, sentence=before.sentence, first=True, kind=kind)
+    return [*clauses[:at], own, *clauses[at:]]
+
+
+def clauses_of(steps: Sequence[str]) -> list[Clause]:
+    """All pieces of work of a recipe's steps, in the order in which they are written."""
+    out = []
+    for at, step in enumerate(steps):
+        step = _PRAISE.sub("", step)
+        text = re.sub(r"^\s*(?:step\s*)?\d+\s*[.):]\s+", "", step.strip(), flags=re.I)
+        for number, sentence in enumerate(_SENTENCE.split(text)):
+            if not sentence.strip(" ."):
+                continue
+            remark = REMARK.match(sentence) is not None
+            pieces = [(sentence, ())] if remark else _merged(_pieces(sentence))
+            for place, (piece, also) in enumerate(pieces):
+                clean = piece.strip(" ,;.")
+                out.append(
+                    Clause(
+                        text=clean[:1].upper() + clean[1:],
+                        step=at,
+                        sentence=number,
+                        first=place == 0,
+                        kind=None if remark else kind_of(piece),
+                        remark=remark,
+                        also=also,
+                    )
+                )
+    return out
