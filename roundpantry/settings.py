@@ -60,6 +60,7 @@ INSTALLED_APPS = [
     "planner",
     "week",
     "shopping",
+    "kitchen",
     "journal",
     "plates",
     "handouts",

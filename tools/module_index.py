@@ -33,6 +33,7 @@ ORDER = (
     "handouts",
     "week",
     "shopping",
+    "kitchen",
     "journal",
     "finder",
     "demo",

@@ -17,6 +17,8 @@ from nutrition.requests.follow_answer import FollowAnswer
 from nutrition.requests.person import PersonGiven
 from nutrition.requests.recipe_answer import RecipeAnswer
 from nutrition.requests.structure import answer_schema, schema_of
+from nutrition.requests.timeline import TimelineAsked
+from nutrition.requests.timeline_answer import TimelineAnswer
 from nutrition.requests.week import WeekAsked
 from nutrition.requests.week_answer import WeekAnswer
 from tools.made_pages import written_or_checked
@@ -32,6 +34,7 @@ def schemas() -> dict[str, dict[str, Any]]:
         "follow": schema_of(FollowAsked, FollowAnswer),
         "reckon": {"answer": answer_schema(RecipeAnswer)},
         "targets": schema_of(PersonGiven, DayAnswer),
+        "timeline": schema_of(TimelineAsked, TimelineAnswer),
         "week": schema_of(WeekAsked, WeekAnswer),
     }
 

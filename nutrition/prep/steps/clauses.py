@@ -16,17 +16,22 @@ from nutrition.prep.steps.work_kinds import Kind, kind_named, kinds
 ROASTED_FROM_C = 200
 # What is told about the dish and is no work.
 REMARK = re.compile(
-    r"^(?:it |this |they |slices? |the rest )?(?:keeps?|freezes?|iron|vitamin|protein|gentle|good"
-    r"|fills?|for a client|serves?\s+\d|makes?\s+(?:\d|about|enough|a)|salt nothing|note|tip|do not|don't|never"
-    r"|made for|no salt|enjoy|nutrition|great|best|can be|eats?\b|goes well)\b|^(?:slices? )?freezes? well"
-    r"|^it (?:will |should |may )?(?:seizes?|thickens?|loosens?|turns?|is|can|looks?)\b|^thickens as"
-    r"|^(?:up to |about )?(?:\w+ ){1,3}(?:days?|weeks?|months?) in the (?:refrigerator|fridge|freezer)"
+    r"^(?:it |this |they |slices? |the rest )?"
+    r"(?:keeps?|freezes?|iron|vitamin|protein|gentle|good|fills?|for a client|serves?\s+\d"
+    r"|makes?\s+(?:\d|about|enough|a)|salt nothing|note|tip|do not|don't|never|made for|no salt"
+    r"|enjoy|nutrition|great|best|can be|eats?\b|goes well)\b"
+    r"|^(?:slices? )?freezes? well"
+    r"|^it (?:will |should |may )?(?:seizes?|thickens?|loosens?|turns?|is|can|looks?)\b"
+    r"|^thickens as"
+    r"|^(?:up to |about )?(?:\w+ ){1,3}(?:days?|weeks?|months?) in the "
+    r"(?:refrigerator|fridge|freezer)"
     r"|.*\bat the table\b",
     re.I,
 )
 # Softened in a pan, said without a verb: "Onions in water until soft".
 _SOFT = re.compile(
-    r"\b(?:in|with) (?:splashes of |a little |some |the )?(?:water|oil)\b.*\bsoft\b|\bsoft in (?:water|oil)\b",
+    r"\b(?:in|with) (?:splashes of |a little |some |the )?(?:water|oil)\b.*\bsoft\b"
+    r"|\bsoft in (?:water|oil)\b",
     re.I,
 )
 # The end of a clause that says when it is done or why, not what is done.
@@ -39,7 +44,8 @@ _UNTIL = re.compile(
 _NOUN_WORK = re.compile(
     r"^(?:the |a |some |half the |most of the )?(?:[\w%'-]+(?: and | or |, | )){1,6}?"
     r"(?:in|on|last|late|over|after|on top|underneath|beside it|at the end|off the heat|apart"
-    r"|a ladle at a time|for the last|with splashes of water|to wilt|soft in water|into the \w+|for \w+(?:[ -]\w+)? (?:minutes?|mins?|hours?))\b",
+    r"|a ladle at a time|for the last|with splashes of water|to wilt|soft in water|into the \w+"
+    r"|for \w+(?:[ -]\w+)? (?:minutes?|mins?|hours?))\b",
     re.I,
 )
 # What is told of the dish at the end of a piece of work.
@@ -47,7 +53,10 @@ _PRAISE = re.compile(r",? (?:and )?(?:good cold|keeps|freezes|good for)\b[^.;]*"
 # A dish that is named for the oven.
 _ROASTED = re.compile(r"\b(?:roast|baked?)\b(?! (?:pepper|garlic|beet)s? (?:sauce|soup|dip))", re.I)
 _SENTENCE = re.compile(r"(?<=[.;!])\s+|;\s*")
-_CUT = re.compile(r"(\s*;\s*|\s*,\s+and then\s+|\s*,\s+then\s+|\s+and then\s+|\s+then\s+|\s*,\s+and\s+|\s*,\s+|\s+and\s+|\s*:\s+)")
+_CUT = re.compile(
+    r"(\s*;\s*|\s*,\s+and then\s+|\s*,\s+then\s+|\s+and then\s+|\s+then\s+|\s*,\s+and\s+"
+    r"|\s*,\s+|\s+and\s+|\s*:\s+)"
+)
 _ONLY_THEN = re.compile(r"then|;|:")
 
 
@@ -86,19 +95,39 @@ def kind_of(text: str) -> Kind | None:
     by_heat = kind_named()["roast" if heat is not None and heat >= ROASTED_FROM_C else "bake"]
     small = found is None or found.name in ("add", "mix", "rest", "shape")
     if small and heat is not None and stated_in(text) is not None:
-        named = next((kind_named()[name] for name in ("roast", "bake") if kind_named()[name].pattern.search(plain)), None)
+        named = next(
+            (
+                kind_named()[name]
+                for name in ("roast", "bake")
+                if kind_named()[name].pattern.search(plain)
+            ),
+            None,
+        )
         return named or by_heat
     if found is not None and found.name in ("add", "mix", "rest"):
         # "stir until it thickens", "put into the oven", "leave in the refrigerator"
-        for name in ("thicken", "roast", "chill", "freeze", "slow_cook", "pressure_cook", "broil", "cool"):
+        for name in (
+            "thicken",
+            "roast",
+            "chill",
+            "freeze",
+            "slow_cook",
+            "pressure_cook",
+            "broil",
+            "cool",
+        ):
             if kind_named()[name].pattern.search(text if name == "thicken" else plain):
                 return kind_named()[name]
     if found is not None:
         return found
     # of a food that goes in, only what is done to it with heat or cold: "soy mince in"
-    named = _NOUN_WORK.match(plain) is not None
+    goes_in = _NOUN_WORK.match(plain) is not None
     anywhere = next(
-        (one for one in kinds() if one.pattern.search(plain) and not (named and one.place == "counter")),
+        (
+            one
+            for one in kinds()
+            if one.pattern.search(plain) and not (goes_in and one.place == "counter")
+        ),
         None,
     )
     if anywhere is not None:
@@ -107,7 +136,7 @@ def kind_of(text: str) -> Kind | None:
         return by_heat
     if re.match(r"^(?!.*\b(?:skins?|lids?|peels?)\b)[\w -]{3,30} on$", plain.strip(" .")):
         return kind_named()["simmer"]
-    if named:
+    if goes_in:
         return kind_named()["add"]
     return kind_named()["simmer"] if stated_in(text) else None
 
@@ -179,7 +208,9 @@ def in_the_oven(clauses: Sequence[Clause], name: str) -> list[Clause]:
     )
     kind = kind_named()["bake" if called.group().lower().startswith("bak") else "roast"]
     before = clauses[max(at - 1, 0)]
-    own = Clause(text=kind.name.capitalize(), step=-1, sentence=before.sentence, first=True, kind=kind)
+    own = Clause(
+        text=kind.name.capitalize(), step=-1, sentence=before.sentence, first=True, kind=kind
+    )
     return [*clauses[:at], own, *clauses[at:]]
 
 

@@ -14,8 +14,19 @@ CUTS: tuple[tuple[re.Pattern[str], float, float], ...] = (
     (re.compile(r"\bminced|\bfinely chopped|\bcrushed|\bpressed", re.I), 0.7, 2.0),
     (re.compile(r"\bpeeled and (?:diced|cubed|sliced|chopped|cut)", re.I), 1.0, 1.2),
     (re.compile(r"\bgrated|\bshredded|\bshaved|\bjulienned", re.I), 1.0, 1.0),
-    (re.compile(r"\bdiced|\bcubed|\bsliced|\bchopped|\bcut\b|\bin (?:sticks|wedges|pieces|florets)", re.I), 0.8, 0.9),
-    (re.compile(r"\bpeeled|\bquartered|\bhalved|\btrimmed|\bpitted|\bcored|\bstemmed", re.I), 0.5, 0.5),
+    (
+        re.compile(
+            r"\bdiced|\bcubed|\bsliced|\bchopped|\bcut\b|\bin (?:sticks|wedges|pieces|florets)",
+            re.I,
+        ),
+        0.8,
+        0.9,
+    ),
+    (
+        re.compile(r"\bpeeled|\bquartered|\bhalved|\btrimmed|\bpitted|\bcored|\bstemmed", re.I),
+        0.5,
+        0.5,
+    ),
     (re.compile(r"\bdrained|\brinsed", re.I), 1.0, 0.0),
     (re.compile(r"\bjuice of\b|\bzest of\b", re.I), 1.0, 0.0),
 )

@@ -53,7 +53,8 @@ _WORD = "|".join(sorted(NUMBERS, key=len, reverse=True))
 _NUMBER = rf"(?:\d+\s\d/\d|\d+/\d|\d+(?:\.\d+)?\s?[½¼¾⅓⅔]?|[½¼¾⅓⅔]|\b(?:{_WORD})\b)"
 _UNIT = r"(?P<unit>sec(?:ond)?s?|min(?:ute)?s?|h(?:ou)?rs?|h|days?)\b\.?"
 _SPAN = re.compile(
-    rf"(?P<low>{_NUMBER})(?:\s*(?:-|–|to|or)\s*(?P<high>{_NUMBER}))?[\s-]*(?:more |full |good |long )?"
+    rf"(?P<low>{_NUMBER})(?:\s*(?:-|–|to|or)\s*(?P<high>{_NUMBER}))?"
+    r"[\s-]*(?:more |full |good |long )?"
     rf"{_UNIT}(?P<half>\s+and\s+a\s+half)?",
     re.I,
 )
@@ -95,7 +96,8 @@ HALF_WAY = re.compile(
 
 
 _TIME_WORD = re.compile(
-    rf"(?:\d[\d./½¼¾-]*|{_WORD}|about|for|or|to|and|half|another|more|{_UNIT.replace('?P<unit>', '?:')})+",
+    rf"(?:\d[\d./½¼¾-]*|{_WORD}|about|for|or|to|and|half|another|more|"
+    rf"{_UNIT.replace('?P<unit>', '?:')})+",
     re.I,
 )
 

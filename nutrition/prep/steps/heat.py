@@ -21,9 +21,7 @@ CALLED = (
 )
 _NUMBERED = re.compile(r"(?<![\d.])(\d{2,3})\s*(?:°|º|degrees?|deg\.?)?\s*([FC])\b", re.I)
 _DEGREES = re.compile(r"(?<![\d.])(\d{2,3})\s*(?:°|º|degrees?\b)", re.I)
-_BARE = re.compile(
-    r"\b(?:at|to) (\d{3})\b(?!\s*(?:g\b|ml|m[lL]|gram|kcal|min|rpm|watt|W\b))", re.I
-)
+_BARE = re.compile(r"\b(?:at|to) (\d{3})\b(?!\s*(?:g\b|ml|m[lL]|gram|kcal|min|rpm|watt|W\b))", re.I)
 _GAS = re.compile(r"\bgas(?: mark)? ([1-9])\b", re.I)
 
 

@@ -51,8 +51,9 @@ REST = re.compile(r"\bthe rest\b|\bother\b|\bremaining\b|\beverything else\b", r
 
 # Words of a line that a step uses for something else: measures, sizes, states.
 NOT_NAMES = frozenset(
-    "cup tbsp tsp tablespoon teaspoon clove bunch can jar piece head stalk bulb handful pinch slice "
-    "large small medium big boiling warm half whole low no added sodium reduced packed minute hour "
+    "cup tbsp tsp tablespoon teaspoon clove bunch can jar piece head stalk bulb handful pinch "
+    "slice large small medium big boiling warm half whole low no added sodium reduced packed minute "
+    "hour "
     "and the with from for into each about plus more fine finely well water".split()
 )
 
@@ -80,7 +81,9 @@ def _is_called(line: Line, word: str) -> bool:
     if line.food is None:
         return False
     groups, slugs = CALLED[word]
-    return line.food.group in groups or (slugs is not None and slugs.match(line.food.slug) is not None)
+    return line.food.group in groups or (
+        slugs is not None and slugs.match(line.food.slug) is not None
+    )
 
 
 def says_all(text: str) -> bool:

@@ -5,89 +5,38 @@ after what."""
 
 from __future__ import annotations
 
-import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from nutrition.composition.foods import Food
+from nutrition.prep.steps import signs
 from nutrition.prep.steps.beforehand import cut_first, kept_safe, soaked_first, sour_last
+from nutrition.prep.steps.boiling import STEAMER, to_the_boil
 from nutrition.prep.steps.clauses import Clause, clauses_of, in_the_oven, leading_kind
+from nutrition.prep.steps.corrections import NOTHING, Correction, corrected
 from nutrition.prep.steps.cutting import knife_minutes
 from nutrition.prep.steps.durations import HALF_WAY, Stated, stated_in
 from nutrition.prep.steps.heat import Heat, heat_in
 from nutrition.prep.steps.holding import holding_of
 from nutrition.prep.steps.line_names import left_out, lines_named, says_all
 from nutrition.prep.steps.task import Event, Task, Worked
-from nutrition.prep.steps.work_kinds import NONE, Kind, Span, kind_named, usual_alone
+from nutrition.prep.steps.work_kinds import NONE, Kind, Place, Span, kind_named, usual_alone
 from nutrition.written.line import Line
 
-# How long a pot takes to come to the boil: to begin with, and for each kilogram in it, up to the
-# most; and a steamer. Common practice, no source. [min], [min/kg]
-BOIL_BEGINS, BOIL_PER_KG, BOIL_MOST = 3.0, 4.0, 20.0
-BOIL_SPREAD = (0.6, 1.0, 1.5)
-# Pasta boils in so much water, and what is dry in so many times its weight, where none is written.
-# Common practice, no source. [g], [g/g]
-PASTA_WATER_G, DRY_WATER = 2500.0, 2.5
-TO_STEAM = Span(3.0, 5.0, 7.0)
-# Beans that have boiled for a while simmer so much shorter, but so long at the least. [min]
-SIMMER_LEAST = 10.0
 # What follows in the same pot, or on what was just done, follows within so long. Common practice,
 # no source. [min]
 SAME_POT_GAP = 2.0
 # With a ladle at a time a pot is looked after every so often. Common practice, no source. [min]
 LADLE_EVERY = 5.0
-# Less than so long is done standing by. [min]
-STAND_BY = 3.0
+# Less than so long is done standing by; what is attended longer than this is not, all the time.
+# Common practice, no source. [min]
+STAND_BY, ATTENDED_MOST = 3.0, 60.0
+# Beans that have boiled for a while simmer so much shorter, but so long at the least. Common
+# practice, no source. [min]
+SIMMER_LEAST = 10.0
 # What rises or sets takes another heat less well. Common practice, no source. [degrees Celsius]
 RISEN_SPREAD = 10
-_LOAF = re.compile(r"\b(?:loaf|bread|cake|bars?|muffins?|cookies?|crackers?|scones?|pie|tart)\b", re.I)
-# What cooks in a pot of its own.
-OWN_POT = re.compile(
-    r".*(?:-dry|-raw-dry)$|(?:potato|sweet-potato|yam|beet|celeriac).*|.*(?:rice|barley|millet|quinoa|"
-    r"buckwheat|freekeh|bulgur|lentils|split|beans|chickpeas|pasta|noodles|spaghetti|oats|farro|spelt).*"
-)
-_ALONG = re.compile(
-    r"\b(?:now and then|from time to time|occasionally|often|once or twice)\b", re.I
-)
-_CONSTANT = re.compile(
-    r"\bconstantly\b|\ball the time\b|\bkeep stirring\b|\bwhile stirring\b|\bstirring until\b", re.I
-)
-_LADLE = re.compile(r"\ba ladle(?:ful)? at a time\b", re.I)
-_APART = re.compile(
-    r"\bmeanwhile\b|\bwhile (?:it|that|they|the)\b|\bat the same time\b|\bseparately\b|\bapart\b"
-    r"|\bon (?:one|a|the) (?:\w+ )?(?:tray|sheet)\b"
-    r"|\b(?:another|second|separate|small) (?:\w+ )?(?:pot|pan|bowl|skillet|tray)\b",
-    re.I,
-)
-_INTO_WHAT_IS_THERE = re.compile(
-    r"^\W*(?:then |now |and |next )*(?:add|fold|return|stir (?:\w+ ){0,4}in\b|mix in|toss in|whisk in|tip|pour|top"
-    r"|scatter|strew|sprinkle|garnish|season|serve|finish|spoon|drizzle|dust|\w+ with\b|\w+ again)"
-    r"|\b(?:in|over|on top|off the heat|last|late|after|at the end)\b(?! (?:a|an|the|your) (?:\w+ )?(?:bowl|dish|jar|cup|tray|tin|pan|pot|water|milk|broth))",
-    re.I,
-)
-_COVERED = re.compile(r"\b(?:cover|leave|stand|let)\b", re.I)
-_OFF = re.compile(r"\boff the heat\b|\bfrom the heat\b", re.I)
-_COVERED_PAN = re.compile(r"\bcovered\b", re.I)
-_GOES_IN = re.compile(r"\b(?:in|into)\b", re.I)
-_OVER = re.compile(r"\bover\b|\bwith the\b", re.I)
-_LIQUID = re.compile(r"\b(?:water|broth|stock|milk)\b", re.I)
-_HOT_WATER = re.compile(r"\bboiling water\b|\bhot water\b", re.I)
-_RIND_SWEET = ("fruit", "dried fruit", "sweetener", "fruit juice", "plant milk", "cocoa")
-_SAVORY = re.compile(r"onion|garlic|leek|shallot|scallion|chive|tamari|soy-sauce|miso|mustard|salt|caper|olive|broth|vinegar")
-
-
-@dataclass(frozen=True, kw_only=True)
-class Correction:
-    """What somebody put right of a piece of work, by its words; None as it was read. [min],
-    [degrees Celsius] `apart`: it does not wait for what stands before it; `no_work`: nothing is
-    done."""
-
-    hands: float | None = None
-    alone: float | None = None
-    place: str | None = None
-    celsius: int | None = None
-    apart: bool | None = None
-    no_work: bool = False
+USUAL_TIME = "the time is a usual one: common practice, no source"
 
 
 @dataclass
@@ -126,7 +75,7 @@ class _Reader:
     def take(self, clause: Clause) -> None:
         """One piece of the steps."""
         self.at += 1
-        right = self.corrections.get(clause.text.lower(), Correction())
+        right = self.corrections.get(clause.text.lower(), NOTHING)
         if clause.remark or right.no_work:
             self.remarks.append(clause.text)
             return
@@ -167,7 +116,7 @@ class _Reader:
                 vessel = self._holding(target.number)
                 vessel.lines |= set(uses)
                 return True
-        return bool(_ALONG.search(clause.text)) and not uses and stated is None
+        return bool(signs.ALONG.search(clause.text)) and not uses and stated is None
 
     def _going_on(self) -> Task | None:
         """The last task that goes on by itself."""
@@ -187,15 +136,15 @@ class _Reader:
         """What adding something and then so many minutes is: cooking it, or letting it stand."""
         now = self.current
         hot = now is not None and (now.place in ("burner", "oven") or now.off)
-        if kind.name == "add" and stated is None and hot and _COVERED_PAN.search(clause.text):
+        if kind.name == "add" and stated is None and hot and signs.COVERED_PAN.search(clause.text):
             return kind_named()["steam"]
         if kind.name not in ("add", "mix") or stated is None or stated.most < STAND_BY:
             return kind
-        if _LADLE.search(clause.text):
+        if signs.LADLE.search(clause.text):
             return kind_named()["simmer"]
-        if re.match(r"^\W*(?:stir|whisk|toss|shake|mix|beat)\b", clause.text, re.I) and not uses:
+        if signs.STIRRED.match(clause.text) and not uses:
             return kind
-        if _COVERED.match(clause.text) or (self.current is not None and not hot):
+        if signs.COVERED.match(clause.text) or (self.current is not None and not hot):
             return kind if kind.name == "mix" and not uses else kind_named()["rest"]
         return kind_named()["simmer"]
 
@@ -207,9 +156,9 @@ class _Reader:
         uses: tuple[int, ...],
         right: Correction,
     ) -> None:
-        before, apart = self._before(clause, kind, uses)
+        before = self._before(clause, kind, uses)
         if right.apart is not None:
-            before, apart = ([] if right.apart else before or self._open()), right.apart
+            before = [] if right.apart else before or self._open()
         every = says_all(clause.text)
         lines = set(uses)
         if every or (not before and not uses and not self.tasks):
@@ -245,52 +194,50 @@ class _Reader:
             sure=clause.kind is not None,
             notes=tuple(notes),
         )
-        self.tasks.append(_corrected(task, right))
+        self.tasks.append(corrected(task, right))
         self._settle(task, before, lines)
 
-    def _before(
-        self, clause: Clause, kind: Kind, uses: tuple[int, ...]
-    ) -> tuple[list[_Vessel], bool]:
-        """What a piece of work waits for; and whether it begins something of its own."""
+    def _before(self, clause: Clause, kind: Kind, uses: tuple[int, ...]) -> list[_Vessel]:
+        """What a piece of work waits for: nothing where it begins something of its own."""
         if self.current is None:
-            return [], True
+            return []
         if says_all(clause.text):
-            return self._open(), False
+            return self._open()
         refs = [one for one in self.vessels if one.lines & set(uses)]
-        goes_in = leading_kind(clause.text) is None and _GOES_IN.search(clause.text)
+        goes_in = leading_kind(clause.text) is None and signs.GOES_IN.search(clause.text)
         new = [one for one in uses if not any(one in vessel.lines for vessel in self.vessels)]
-        into = _INTO_WHAT_IS_THERE.search(clause.text) is not None
+        into = signs.INTO_WHAT_IS_THERE.search(clause.text) is not None
         added = clause.kind is not None and clause.kind.name in ("add", "mix")
         if kind.joins or added:
             if refs and not new and not into:
-                return refs, False
+                return refs
             ordered = leading_kind(clause.text) is not None
             aside = bool(new) and clause.first and ordered and not into and not refs
-            if aside or (bool(new) and _APART.search(clause.text)):
-                return [], True
-            together = kind.name == "mix" or _OVER.search(clause.text)
+            if aside or (bool(new) and signs.APART.search(clause.text)):
+                return []
+            together = kind.name == "mix" or signs.OVER.search(clause.text)
             left = [one for one in self.vessels if together and self._is_left(one)]
-            return _unique([self.current, *refs, *left]), False
+            return _unique([self.current, *refs, *left])
         if goes_in:
-            return _unique([self.current, *refs]), False
+            return _unique([self.current, *refs])
         if refs:
-            return refs, False
-        if not uses:
-            return [self.current], False
-        return ([self.current], False) if self._same_pot(clause, kind, new) else ([], True)
+            return refs
+        if not uses or self._same_pot(clause, kind, new):
+            return [self.current]
+        return []
 
     def _same_pot(self, clause: Clause, kind: Kind, new: Sequence[int]) -> bool:
         """Whether foods that are new go into what stands on the stove."""
         now = self.current
         if now is None or now.place != "burner" or kind.place != "burner":
             return False
-        if _APART.search(clause.text):
+        if signs.APART.search(clause.text):
             return False
         if not clause.first:
             return kind.name in ("fry", "simmer", "warm", "wilt", "toast")
         if kind.name not in ("simmer", "warm") or now.kind not in ("fry", "add", "toast", "bloom"):
             return False
-        return not any(OWN_POT.match(food.slug) for food in self.foods(new))
+        return not any(signs.OWN_POT.match(food.slug) for food in self.foods(new))
 
     def _is_left(self, vessel: _Vessel) -> bool:
         """Whether no later piece names what is in a vessel: it goes in now, or never."""
@@ -299,11 +246,11 @@ class _Reader:
     def _open(self) -> list[_Vessel]:
         return list(self.vessels)
 
-    def _place(self, clause: Clause, kind: Kind, before: Sequence[_Vessel]) -> str:
+    def _place(self, clause: Clause, kind: Kind, before: Sequence[_Vessel]) -> Place:
         """Where it is done: what goes into a pot on the stove is done there."""
-        if kind.name not in ("add", "mix") or _OFF.search(clause.text):
+        if kind.name not in ("add", "mix") or signs.OFF.search(clause.text):
             return kind.place
-        if kind.name == "mix" and not re.match(r"^\W*(?:fold|stir)\b", clause.text, re.I):
+        if kind.name == "mix" and not signs.FOLDED.match(clause.text):
             return kind.place
         if len(before) == 1 and before[0].place == "burner":
             return "burner"
@@ -320,8 +267,8 @@ class _Reader:
         """By hand and alone [min], and what was filled in."""
         if stated is not None:
             span = Span(stated.least, stated.usual, stated.most)
-            attended = kind.attended or _CONSTANT.search(clause.text)
-            if attended and span.usual <= 60:
+            attended = kind.attended or signs.CONSTANT.search(clause.text)
+            if attended and span.usual <= ATTENDED_MOST:
                 return span, NONE, []
             return kind.hands, span, []
         about = lines or sorted({one for vessel in before for one in vessel.lines})
@@ -329,16 +276,18 @@ class _Reader:
             total = NONE
             for one in lines:
                 total = total.plus(knife_minutes(self.lines[one]))
-            return total, NONE, ["the time is a usual one: common practice, no source"]
+            return total, NONE, [USUAL_TIME]
         if kind.attended:
-            return kind.hands, NONE, ["the time is a usual one: common practice, no source"]
+            return kind.hands, NONE, [USUAL_TIME]
         alone, source = usual_alone(kind, self.foods(about))
         if kind.name == "boil_up":
-            alone = self._to_the_boil(about)
+            alone = to_the_boil(self.lines[one] for one in about)
         boiled = [self.tasks[one] for vessel in before for one in vessel.tail]
         if kind.name == "simmer" and len(boiled) == 1 and boiled[0].kind == "simmer":
             done = boiled[0].alone.usual
-            alone = Span(*(max(v - done, SIMMER_LEAST) for v in (alone.least, alone.usual, alone.most)))
+            alone = Span(
+                *(max(v - done, SIMMER_LEAST) for v in (alone.least, alone.usual, alone.most))
+            )
         return kind.hands, alone, [f"the time is a usual one: {source}"]
 
     def _boil(
@@ -346,32 +295,31 @@ class _Reader:
     ) -> Span:
         """How long it takes to come to the boil: what begins cold, or what liquid was put to."""
         hot = any(one.place == "burner" and not one.cold for one in before)
-        if hot or _HOT_WATER.search(clause.text):
+        if hot or signs.HOT_WATER.search(clause.text):
             return NONE
         if kind.name == "simmer":
-            return self._to_the_boil({*lines, *(at for one in before for at in one.lines)})
-        return TO_STEAM if kind.name in ("steam", "blanch") else NONE
-
-    def _to_the_boil(self, lines: Iterable[int]) -> Span:
-        """How long so much takes to come to the boil. [min]"""
-        kilograms = sum(_in_the_pot(self.lines[one]) for one in lines) / 1000.0
-        usual = min(BOIL_BEGINS + BOIL_PER_KG * kilograms, BOIL_MOST)
-        return Span(*(usual * share for share in BOIL_SPREAD))
+            inside = {*lines, *(at for one in before for at in one.lines)}
+            return to_the_boil(self.lines[at] for at in sorted(inside))
+        return STEAMER if kind.name in ("steam", "blanch") else NONE
 
     def _heat(self, clause: Clause, kind: Kind) -> Heat:
         written = heat_in(clause.text) or self.set_to
-        risen = any(food.group in ("flour", "leavener") for food in self.foods(range(len(self.lines))))
-        spread = RISEN_SPREAD if risen or _LOAF.search(self.name) else kind.spread
+        risen = any(
+            food.group in ("flour", "leavener") for food in self.foods(range(len(self.lines)))
+        )
+        spread = RISEN_SPREAD if risen or signs.LOAF.search(self.name) else kind.spread
         return Heat(celsius=written or kind.celsius, spread=spread, written=written is not None)
 
     def _events(self, clause: Clause, alone: Span) -> tuple[Event, ...]:
         out = []
         if HALF_WAY.search(clause.text) and alone.usual > 0:
             out.append(Event(before_end=alone.usual / 2, hands=1.0, text="Turn"))
-        if _LADLE.search(clause.text):
+        if signs.LADLE.search(clause.text):
             times = int(alone.usual // LADLE_EVERY)
             out += [
-                Event(before_end=alone.usual - LADLE_EVERY * at, hands=1.0, text="A ladle more, stir")
+                Event(
+                    before_end=alone.usual - LADLE_EVERY * at, hands=1.0, text="A ladle more, stir"
+                )
                 for at in range(1, times)
             ]
         return tuple(out)
@@ -383,10 +331,11 @@ class _Reader:
         """Whether what is blended is sweet: fruit or sweetness in it, and nothing savory."""
         taken = {*lines, *(one for vessel in before for one in vessel.lines)}
         foods = self.foods(sorted(taken))
-        if any(_SAVORY.search(food.slug) for food in foods):
+        if any(signs.SAVORY.search(food.slug) for food in foods):
             return False
         return any(
-            food.group in _RIND_SWEET and not re.match("lemon|lime", food.slug) for food in foods
+            food.group in signs.SWEET_GROUPS and not signs.SOUR_FRUIT.match(food.slug)
+            for food in foods
         )
 
     def _settle(self, task: Task, before: Sequence[_Vessel], lines: set[int]) -> None:
@@ -394,22 +343,12 @@ class _Reader:
         merged = set(lines).union(*(one.lines for one in before)) if before else set(lines)
         self.vessels = [one for one in self.vessels if one not in before]
         liquid = task.kind in ("add", "mix") and (
-            _LIQUID.search(task.text) is not None
+            signs.LIQUID.search(task.text) is not None
             or any(food.group in ("broth", "plant milk") for food in self.foods(sorted(lines)))
         )
-        off = _OFF.search(task.text) is not None
+        off = signs.OFF.search(task.text) is not None
         self.current = _Vessel((task.number,), merged, task.place, task.kind, liquid, off)
         self.vessels.append(self.current)
-
-
-def _in_the_pot(line: Line) -> float:
-    """What a line weighs in the pot with the water that nobody writes. [g]"""
-    grams = line.grams or 0.0
-    if line.food is None:
-        return grams
-    if line.food.group == "pasta" or "noodle" in line.food.slug:
-        return grams + PASTA_WATER_G
-    return grams * (1.0 + DRY_WATER) if line.food.state == "dry" else grams
 
 
 def _is_soaked(line: Line) -> bool:
@@ -425,29 +364,6 @@ def _unique(vessels: Sequence[_Vessel]) -> list[_Vessel]:
         if one not in out:
             out.append(one)
     return out
-
-
-def _corrected(task: Task, right: Correction) -> Task:
-    """A task as somebody put it right."""
-    changes: dict[str, object] = {}
-    if right.hands is not None:
-        changes["hands"] = Span(right.hands, right.hands, right.hands)
-    if right.alone is not None:
-        changes["alone"] = Span(right.alone, right.alone, right.alone)
-        changes["events"] = tuple(one for one in task.events if one.before_end < right.alone)
-    if right.place is not None:
-        changes["place"] = right.place
-        kind = kind_named()[task.kind]
-        if right.place == "oven" and task.heat is None:
-            changes["heat"] = Heat(celsius=kind.celsius or 180, spread=kind.spread, written=False)
-        if right.place != "oven":
-            changes["heat"] = None
-    if right.celsius is not None and (task.heat is not None or right.place == "oven"):
-        spread = task.heat.spread if task.heat else 0
-        changes["heat"] = Heat(celsius=right.celsius, spread=spread, written=True)
-    if not changes:
-        return task
-    return replace(task, **changes, sure=True, stated=True, notes=("put right by hand",))  # type: ignore[arg-type]
 
 
 def read_work(

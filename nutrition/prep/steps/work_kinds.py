@@ -28,6 +28,14 @@ class Span:
     def times(self, factor: float) -> Span:
         return Span(self.least * factor, self.usual * factor, self.most * factor)
 
+    def less(self, minutes: float, least: float) -> Span:
+        """So much shorter, but never shorter than the least. [min]"""
+        return Span(
+            max(self.least - minutes, least),
+            max(self.usual - minutes, least),
+            max(self.most - minutes, least),
+        )
+
     def plus(self, other: Span) -> Span:
         return Span(self.least + other.least, self.usual + other.usual, self.most + other.most)
 

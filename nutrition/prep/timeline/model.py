@@ -134,7 +134,9 @@ class Model:
         fixed = self.session.fixed.get(key)
         shapes = shapes_of(task)
         if fixed is not None:
-            hands = tuple((at, length) for at, length in shapes[0].hands if at + length <= fixed.minutes)
+            hands = tuple(
+                (at, length) for at, length in shapes[0].hands if at + length <= fixed.minutes
+            )
             shapes = [Shape(celsius=shapes[0].celsius, minutes=fixed.minutes, hands=hands)]
         start = self.model.new_int_var_from_domain(self._window(dish, task, key), f"{name} start")
         length = self.model.new_int_var_from_domain(
@@ -178,7 +180,9 @@ class Model:
                 offset = self.model.new_int_var(min(offsets), max(offsets), f"{name} hand {at}")
                 for choice, value in zip(one.chosen, offsets, strict=True):
                     self.model.add(offset == value).only_enforce_if(choice)
-                begin = self.model.new_int_var(self.begin - DAYS_BACK * DAY, self.end, f"{name} at {at}")
+                begin = self.model.new_int_var(
+                    self.begin - DAYS_BACK * DAY, self.end, f"{name} at {at}"
+                )
                 self.model.add(begin == one.start + offset)
             interval = self.model.new_optional_fixed_size_interval_var(
                 begin, length + air(length), one.present, f"{name} hands {at}"
@@ -274,7 +278,9 @@ class Model:
                 self.model.add_bool_and([here, one.present]).only_enforce_if(both)
                 self.model.add_bool_or([here.negated(), one.present.negated(), both])
                 inside.append(
-                    self.model.new_optional_interval_var(one.start, one.length, one.end, both, "tray")
+                    self.model.new_optional_interval_var(
+                        one.start, one.length, one.end, both, "tray"
+                    )
                 )
             self.model.add_cumulative(inside, [1] * len(inside), kitchen.shelves)
         together: dict[tuple[str, int], list[tuple[Variables, Any]]] = {}
@@ -299,7 +305,11 @@ class Model:
             reasons = [
                 with_it
                 for other, with_it in others
-                if (other.shapes[0].celsius >= shape.celsius if up else other.shapes[0].celsius <= shape.celsius)
+                if (
+                    other.shapes[0].celsius >= shape.celsius
+                    if up
+                    else other.shapes[0].celsius <= shape.celsius
+                )
             ]
             self.model.add_bool_or([*reasons, choice.negated()])
 

@@ -12,6 +12,9 @@ from nutrition.prep.timeline.model import PREHEAT_MIN
 from nutrition.prep.timeline.pieces import hands_of, shapes_of, with_ends
 from nutrition.prep.timeline.schedule import Help, Missing
 
+# Whether a dish fits by itself. [s, as work is counted]
+ALONE_WORK = 0.3
+
 
 def missing_of(session: Session, cooked: Sequence[str]) -> tuple[Missing, ...]:
     """The dishes that are not among the cooked ones, each with why."""
@@ -37,7 +40,7 @@ def _why(session: Session, dish: ToCook) -> str:
         waiting = [task for task in tasks if task.overnight and task.number not in begun]
         if waiting:
             return f"“{waiting[0].text}” stands overnight, and that evening is past."
-    longest, window = longest_way(tasks), dish.ready_at - session.earliest
+    longest, window = longest_way(tasks, as_written=True), dish.ready_at - session.earliest
     if longest > window:
         return (
             f"It takes at least {longest} min from its first step to its last, and there are "
@@ -47,17 +50,22 @@ def _why(session: Session, dish: ToCook) -> str:
     room = (session.ready_at - session.earliest) * kitchen.cooks
     if work > room:
         return f"The dishes together take {work} min of work by hand, and there are {room}."
+    from nutrition.prep.timeline.solving import fits
+
+    if not fits(replace(session, dishes=(dish,)), Work.of(ALONE_WORK)):
+        return "Not even by itself, with the hands, burners and shelves that there are."
     return "By itself it fits; with the others there are not hands, burners or shelves enough."
 
 
-def longest_way(tasks: Sequence[Task]) -> int:
-    """The longest way through what must be done on the day, the oven cold at its beginning.
-    [min]"""
+def longest_way(tasks: Sequence[Task], as_written: bool = False) -> int:
+    """The longest way through what must be done on the day, the oven cold at its beginning, and hot
+    as written or as is quickest. [min]"""
     before = {task.number for task in tasks if task.overnight}
     ends: dict[int, int] = {}
     for task in _in_order(tasks):
         begins = max((ends[one] for one in task.after), default=0)
-        length = 0 if task.number in before else min(one.minutes for one in shapes_of(task))
+        shapes = shapes_of(task)[: 1 if as_written else None]
+        length = 0 if task.number in before else min(one.minutes for one in shapes)
         if task.place == "oven":
             begins = max(begins, PREHEAT_MIN)
         ends[task.number] = begins + length
@@ -96,7 +104,11 @@ def would_help(session: Session, missing: Sequence[str], work: Work) -> tuple[He
         ("cook", replace(kitchen, cooks=kitchen.cooks + 1), "Somebody who helps"),
         ("oven", replace(kitchen, ovens=kitchen.ovens + 1), "A second oven"),
     ):
-        if set(missing) - set(hopeless) and _could(session, kind) and fits(replace(session, kitchen=changed), work.share(0.12)):
+        if (
+            set(missing) - set(hopeless)
+            and _could(session, kind)
+            and fits(replace(session, kitchen=changed), work.share(0.12))
+        ):
             out.append(Help(kind=kind, text=text))
     ahead = done_ahead(session) if set(missing) - set(hopeless) else None
     if ahead is not None and fits(ahead[0], work.share(0.2)):
@@ -117,9 +129,7 @@ def _never_fits(session: Session, dish: ToCook) -> bool:
 def _could(session: Session, kind: str) -> bool:
     """Whether more of something is used at all."""
     places = {task.place for dish in session.dishes for task in dish.work.tasks}
-    return kind == "cook" or (
-        "oven" in places if kind in ("shelf", "oven") else kind in places
-    )
+    return kind == "cook" or ("oven" in places if kind in ("shelf", "oven") else kind in places)
 
 
 def done_ahead(session: Session) -> tuple[Session, str] | None:
@@ -161,6 +171,22 @@ def without_ahead(tasks: Sequence[Task]) -> tuple[list[Task], list[Task]]:
     return left, [task for task in tasks if task.number in done]
 
 
+def _cooked_before(session: Session, dish: ToCook) -> list[Help]:
+    """A dish of which all, or enough, may be done the day before."""
+    if session.now is not None or not _never_fits(session, dish):
+        return []
+    left, done = without_ahead(dish.work.tasks)
+    if not done or longest_way(with_ends(left)) > dish.ready_at - session.earliest:
+        return []
+    what = "; ".join(task.text for task in done)
+    text = (
+        f"{dish.name} the day before, and warmed through"
+        if not left
+        else f"{dish.name}, the day before: {what}"
+    )
+    return [Help(kind="ahead", text=text, dish=dish.key)]
+
+
 def _at_another_time(session: Session, missing: Sequence[str]) -> list[Help]:
     """What does not fit, soaked tonight or cooked tomorrow."""
     out = []
@@ -168,6 +194,7 @@ def _at_another_time(session: Session, missing: Sequence[str]) -> list[Help]:
         if dish.key not in missing:
             continue
         stands = [task for task in dish.work.tasks if task.overnight]
+        out += _cooked_before(session, dish)
         if stands and session.now is not None:
             out.append(
                 Help(

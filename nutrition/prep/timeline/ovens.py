@@ -24,6 +24,8 @@ def minutes_at(minutes: float, written: int, celsius: int) -> int:
 def choices(minutes: float, written: int, spread: int) -> list[tuple[int, int]]:
     """The heats that a tray can be baked at, the written one first, each with its minutes. [degrees
     Celsius], [min]"""
-    others = range(written - spread, written + spread + 1, 10) if written - spread >= LEAST_C else ()
+    others = (
+        range(written - spread, written + spread + 1, 10) if written - spread >= LEAST_C else ()
+    )
     heats = [written, *(one for one in others if one != written and one <= 260)]
     return [(one, minutes_at(minutes, written, one)) for one in heats]

@@ -1,5 +1,5 @@
-"""A task as the planning sees it: whole minutes, what the hands do when within it, and what is taken
-out or off at its end."""
+"""A task as the planning sees it: whole minutes, what the hands do when within it, and what is
+taken out or off at its end."""
 
 from __future__ import annotations
 

@@ -5,7 +5,6 @@ of the model; the others are made small one after the other."""
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -87,17 +86,22 @@ class Solver:
         self.model = model
 
     def find(
-        self, share: Work, work: Work, least: Any = None, most: Any = None, hint: Found | None = None
+        self,
+        share: Work,
+        work: Work,
+        least: Any = None,
+        most: Any = None,
+        hint: Found | None = None,
     ) -> Found | None:
         """The solution in which something is least or most, as far as the work allows; any where
         neither is given. None where there is none, or none was found."""
         cp, problem = self.model.cp, self.model.model
-        problem.clear_objective()
+        problem.clear_objective()  # type: ignore[no-untyped-call]
         if least is not None:
             problem.minimize(least)
         if most is not None:
             problem.maximize(most)
-        problem.clear_hints()
+        problem.clear_hints()  # type: ignore[no-untyped-call]
         if hint is not None:
             for at, value in enumerate(hint.values):
                 problem.add_hint(problem.get_int_var_from_proto_index(at), value)
@@ -121,7 +125,7 @@ class Solver:
 
     def value(self, found: Found, variable: Any) -> int:
         """What a variable is in a solution."""
-        return found.values[variable.index]
+        return int(found.values[variable.index])
 
     def holds(self, found: Found, literal: Any) -> bool:
         return bool(self.value(found, literal))
@@ -184,8 +188,3 @@ def latest(session: Session, work: Work) -> int | None:
 def fits(session: Session, work: Work) -> bool:
     """Whether every dish can be ready in time; False also where it was not found out."""
     return Solver(Model(session)).find(work.share(1.0), work) is not None
-
-
-def keys_of(dishes: Sequence[Any]) -> list[str]:
-    """The keys of dishes."""
-    return [dish.key for dish in dishes]

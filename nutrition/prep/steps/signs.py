@@ -1,0 +1,56 @@
+"""Words of a step that decide where it is done and what it waits for."""
+
+from __future__ import annotations
+
+import re
+
+# Small attention while something goes on.
+ALONG = re.compile(r"\b(?:now and then|from time to time|occasionally|often|once or twice)\b", re.I)
+# Attention all the time.
+CONSTANT = re.compile(
+    r"\bconstantly\b|\ball the time\b|\bkeep stirring\b|\bwhile stirring\b|\bstirring until\b", re.I
+)
+LADLE = re.compile(r"\ba ladle(?:ful)? at a time\b", re.I)
+# It is done beside what goes on, not in it.
+APART = re.compile(
+    r"\bmeanwhile\b|\bwhile (?:it|that|they|the)\b|\bat the same time\b|\bseparately\b|\bapart\b"
+    r"|\bon (?:one|a|the) (?:\w+ )?(?:tray|sheet)\b"
+    r"|\b(?:another|second|separate|small) (?:\w+ )?(?:pot|pan|bowl|skillet|tray)\b",
+    re.I,
+)
+# It goes into what is there, by its verb or by where it goes.
+INTO_WHAT_IS_THERE = re.compile(
+    r"^\W*(?:then |now |and |next )*"
+    r"(?:add|fold|return|stir (?:\w+ ){0,4}in\b|mix in|toss in|whisk in|tip|pour|top|scatter|strew"
+    r"|sprinkle|garnish|season|serve|finish|spoon|drizzle|dust|\w+ with\b|\w+ again)"
+    r"|\b(?:in|over|on top|off the heat|last|late|after|at the end)\b"
+    r"(?! (?:a|an|the|your) (?:\w+ )?"
+    r"(?:bowl|dish|jar|cup|tray|tin|pan|pot|water|milk|broth))",
+    re.I,
+)
+GOES_IN = re.compile(r"\b(?:in|into)\b", re.I)
+OVER = re.compile(r"\bover\b|\bwith the\b", re.I)
+FOLDED = re.compile(r"^\W*(?:fold|stir)\b", re.I)
+STIRRED = re.compile(r"^\W*(?:stir|whisk|toss|shake|mix|beat)\b", re.I)
+COVERED = re.compile(r"\b(?:cover|leave|stand|let)\b", re.I)
+COVERED_PAN = re.compile(r"\bcovered\b", re.I)
+OFF = re.compile(r"\boff the heat\b|\bfrom the heat\b", re.I)
+LIQUID = re.compile(r"\b(?:water|broth|stock|milk)\b", re.I)
+HOT_WATER = re.compile(r"\bboiling water\b|\bhot water\b", re.I)
+# What rises or sets, by the name of the dish.
+LOAF = re.compile(
+    r"\b(?:loaf|bread|cake|bars?|muffins?|cookies?|crackers?|scones?|pie|tart)\b", re.I
+)
+# What cooks in a pot of its own, by its slug.
+OWN_POT = re.compile(
+    r".*-dry$|(?:potato|sweet-potato|yam|beet|celeriac).*"
+    r"|.*(?:rice|barley|millet|quinoa|buckwheat|freekeh|bulgur|lentils|split|beans|chickpeas|pasta"
+    r"|noodles|spaghetti|oats|farro|spelt).*"
+)
+# What leaves a blender savory, by its slug.
+SAVORY = re.compile(
+    r"onion|garlic|leek|shallot|scallion|chive|tamari|soy-sauce|miso|mustard|salt|caper|olive"
+    r"|broth|vinegar"
+)
+SWEET_GROUPS = ("fruit", "dried fruit", "sweetener", "fruit juice", "plant milk", "cocoa")
+SOUR_FRUIT = re.compile(r"lemon|lime")
