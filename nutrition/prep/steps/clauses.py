@@ -14,6 +14,8 @@ from nutrition.prep.steps.work_kinds import Kind, kind_named, kinds
 # From this heat on a time and a heat alone are roasting, below it baking. Common practice, no
 # source. [degrees Celsius]
 ROASTED_FROM_C = 200
+# What stirring or putting something somewhere may be instead.
+PUT_TO = ("thicken", "soak", "marinate", "roast", "chill", "freeze", "broil", "cool")
 # What is told about the dish and is no work.
 REMARK = re.compile(
     r"^(?:it |this |they |slices? |the rest )?"
@@ -26,6 +28,12 @@ REMARK = re.compile(
     r"|^(?:up to |about )?(?:\w+ ){1,3}(?:days?|weeks?|months?) in the "
     r"(?:refrigerator|fridge|freezer)"
     r"|.*\bat the table\b",
+    re.I,
+)
+# The heat is turned: told, and nothing to plan.
+HEAT_TURNED = re.compile(
+    r"^(?:reduce|lower|raise|increase) (?:the )?heat\b[\w ]*$"
+    r"|^turn (?:the heat )?(?:down|up)(?: the heat)?[\w ]{0,12}$",
     re.I,
 )
 # Softened in a pan, said without a verb: "Onions in water until soft".
@@ -43,7 +51,8 @@ _UNTIL = re.compile(
 # "barley in", "lemon last", "Dill off the heat", "seeds over for the last five", "Rice on".
 _NOUN_WORK = re.compile(
     r"^(?:the |a |some |half the |most of the )?(?:[\w%'-]+(?: and | or |, | )){1,6}?"
-    r"(?:in|on|last|late|over|after|on top|underneath|beside it|at the end|off the heat|apart"
+    r"(?:in(?! (?:a |an |the )?(?:\w+ )?(?:bowl|dish|pan|pot|cooker|blender|jar|saucepan|skillet|tray))"
+    r"|on(?= top| the side|$|[.,;])|last|late|over|after|on top|underneath|beside it|at the end|off the heat|apart"
     r"|a ladle at a time|for the last|with splashes of water|to wilt|soft in water|into the \w+"
     r"|for \w+(?:[ -]\w+)? (?:minutes?|mins?|hours?))\b",
     re.I,
@@ -52,6 +61,15 @@ _NOUN_WORK = re.compile(
 _PRAISE = re.compile(r",? (?:and )?(?:good cold|keeps|freezes|good for)\b[^.;]*", re.I)
 # A dish that is named for the oven.
 _ROASTED = re.compile(r"\b(?:roast|baked?)\b(?! (?:pepper|garlic|beet)s? (?:sauce|soup|dip))", re.I)
+_HOW = re.compile(
+    r"^(?:un|partly |half |loosely )?covered\b|^with (?:the|a) lid|^without (?:the|a) lid|^lid "
+    r"|^cut side|^stirring|^turning|^shaking|^basting",
+    re.I,
+)
+_NAMED_LATER = re.compile(r"\blast\b|\bin\b(?! (?:the|a|an)\b)|\bgarlic\b", re.I)
+# "While the rice cooks, chop the dill": beside it; "when it is soft, add": after it.
+_BESIDE = re.compile(r"^while\b[^,]*,\s*", re.I)
+_ONCE = re.compile(r"^(?:when|once|as soon as|after|as)\b[^,]*,\s*", re.I)
 _SENTENCE = re.compile(r"(?<=[.;!])\s+|;\s*")
 _CUT = re.compile(
     r"(\s*;\s*|\s*,\s+and then\s+|\s*,\s+then\s+|\s+and then\s+|\s+then\s+|\s*,\s+and\s+"
@@ -95,27 +113,11 @@ def kind_of(text: str) -> Kind | None:
     by_heat = kind_named()["roast" if heat is not None and heat >= ROASTED_FROM_C else "bake"]
     small = found is None or found.name in ("add", "mix", "rest", "shape")
     if small and heat is not None and stated_in(text) is not None:
-        named = next(
-            (
-                kind_named()[name]
-                for name in ("roast", "bake")
-                if kind_named()[name].pattern.search(plain)
-            ),
-            None,
-        )
-        return named or by_heat
+        said = (kind_named()[name] for name in ("roast", "bake"))
+        return next((one for one in said if one.pattern.search(plain)), by_heat)
     if found is not None and found.name in ("add", "mix", "rest"):
         # "stir until it thickens", "put into the oven", "leave in the refrigerator"
-        for name in (
-            "thicken",
-            "roast",
-            "chill",
-            "freeze",
-            "slow_cook",
-            "pressure_cook",
-            "broil",
-            "cool",
-        ):
+        for name in PUT_TO:
             if kind_named()[name].pattern.search(text if name == "thicken" else plain):
                 return kind_named()[name]
     if found is not None:
@@ -158,6 +160,16 @@ def _begins_work(text: str, separator: str, rest: str) -> bool:
     return _ONLY_THEN.search(separator) is not None and kind_of(text) is not None
 
 
+def _is_how(before: str, text: str) -> bool:
+    """Whether a part says how long or how hot it is that goes on by itself: "bake, covered, for an
+    hour"."""
+    kind = kind_of(before)
+    if kind is None or kind.attended or stated_in(before) is not None:
+        return False
+    told = stated_in(text) is not None or heat_in(text) is not None or _HOW.match(text)
+    return bool(told) and leading_kind(worded(text)) is None and not _NAMED_LATER.search(text)
+
+
 def _pieces(sentence: str) -> list[str]:
     """A sentence in pieces, each with some work in it where it can be."""
     parts = _CUT.split(sentence)
@@ -166,7 +178,9 @@ def _pieces(sentence: str) -> list[str]:
         separator, text = parts[at], parts[at + 1]
         has_work = kind_of(out[-1]) is not None and bool(out[-1].strip())
         rest = "".join(parts[at + 1 :])
-        if has_work and _begins_work(text, separator, rest) and not HALF_WAY.search(text):
+        if _is_how(out[-1], text):
+            out[-1] += separator + text
+        elif has_work and _begins_work(text, separator, rest) and not HALF_WAY.search(text):
             out.append(text)
         else:
             out[-1] += separator + text
@@ -221,6 +235,7 @@ def clauses_of(steps: Sequence[str]) -> list[Clause]:
         step = _PRAISE.sub("", step)
         text = re.sub(r"^\s*(?:step\s*)?\d+\s*[.):]\s+", "", step.strip(), flags=re.I)
         for number, sentence in enumerate(_SENTENCE.split(text)):
+            sentence = _ONCE.sub("", _BESIDE.sub("Meanwhile, ", sentence))
             if not sentence.strip(" ."):
                 continue
             remark = REMARK.match(sentence) is not None
@@ -234,7 +249,7 @@ def clauses_of(steps: Sequence[str]) -> list[Clause]:
                         sentence=number,
                         first=place == 0,
                         kind=None if remark else kind_of(piece),
-                        remark=remark,
+                        remark=remark or HEAT_TURNED.match(clean) is not None,
                         also=also,
                     )
                 )

@@ -167,6 +167,11 @@ def stated_in(text: str) -> Stated | None:
         return Stated(least=0, usual=0, most=0, last=True, share=part)
     for pattern, (least, usual, most) in _PHRASES:
         if pattern.search(text):
+            shorter = _spans(text) if most >= OVERNIGHT[2] else []
+            if shorter:
+                # "one hour or overnight": as short as it may be
+                low = shorter[0][2]
+                return Stated(least=low, usual=low, most=most, last=last, more=more)
             rest = _and_a_half(text) if least == 30 else 0.0
             return Stated(
                 least=least + rest, usual=usual + rest, most=most + rest, last=last, more=more

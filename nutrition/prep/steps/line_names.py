@@ -42,11 +42,11 @@ CALLED: dict[str, tuple[frozenset[str], re.Pattern[str] | None]] = {
     "sprout": (frozenset({"legume"}), None),
 }
 ALL = re.compile(
-    r"\b(?:everything|all (?:the )?ingredients|the rest|all together|all|together|join|both)\b"
-    r"(?! (?:over|the time|through|night|around|smooth))",
+    r"\beverything\b|\ball (?:the )?(?:other )?ingredients\b|\bthe rest\b|\ball together\b|\bboth\b"
+    r"|\bjoin\b|\ball\b(?=\s*(?:$|[.,;])| (?:and|but|in|of (?:it|them))\b)|^\W*together with\b",
     re.I,
 )
-REST = re.compile(r"\bthe rest\b|\bother\b|\bremaining\b|\beverything else\b", re.I)
+TOGETHER = re.compile(r"\btogether\b", re.I)
 
 
 # Words of a line that a step uses for something else: measures, sizes, states.
@@ -89,6 +89,11 @@ def _is_called(line: Line, word: str) -> bool:
 def says_all(text: str) -> bool:
     """Whether a clause is about all that there is, or all the rest."""
     return ALL.search(meant(text)) is not None
+
+
+def says_together(text: str) -> bool:
+    """Whether a clause puts together what it does not name, or what there is with what it names."""
+    return TOGETHER.search(text) is not None
 
 
 def left_out(text: str, lines: Sequence[Line]) -> tuple[int, ...]:

@@ -18,7 +18,7 @@ from nutrition.prep.steps.cutting import knife_minutes
 from nutrition.prep.steps.durations import HALF_WAY, Stated, stated_in
 from nutrition.prep.steps.heat import Heat, heat_in
 from nutrition.prep.steps.holding import holding_of
-from nutrition.prep.steps.line_names import left_out, lines_named, says_all
+from nutrition.prep.steps.line_names import left_out, lines_named, says_all, says_together
 from nutrition.prep.steps.task import Event, Task, Worked
 from nutrition.prep.steps.work_kinds import NONE, Kind, Place, Span, kind_named, usual_alone
 from nutrition.written.line import Line
@@ -68,6 +68,8 @@ class _Reader:
     # lines that a later piece names, for each piece
     named_later: Sequence[frozenset[int]] = ()
     at: int = -1
+    appliance: str = ""
+    trays: int = 1
 
     def foods(self, at: Sequence[int]) -> list[Food]:
         return [food for one in at if (food := self.lines[one].food) is not None]
@@ -87,6 +89,10 @@ class _Reader:
             self.set_to = heat_in(clause.text) or self.set_to
             self.remarks.append(clause.text)
             return
+        self.appliance = next(
+            (name for sign, name in signs.APPLIANCES if sign.search(clause.text)), self.appliance
+        )
+        self.trays = 2 if signs.TRAYS.search(clause.text) else self.trays
         stated = stated_in(clause.text)
         uses = lines_named(clause.text, self.lines)
         if self._within_another(clause, kind, stated, uses):
@@ -134,6 +140,11 @@ class _Reader:
         self, clause: Clause, kind: Kind, stated: Stated | None, uses: tuple[int, ...]
     ) -> Kind:
         """What adding something and then so many minutes is: cooking it, or letting it stand."""
+        if self.appliance and (kind.name == "simmer" or (kind.name in ("add", "mix") and stated)):
+            return kind_named()[self.appliance]
+        timed = kind.name in ("add", "mix") and stated is not None
+        if timed and says_all(clause.text) and any(one.place == "oven" for one in self.vessels):
+            return kind_named()["roast"]
         now = self.current
         hot = now is not None and (now.place in ("burner", "oven") or now.off)
         if kind.name == "add" and stated is None and hot and signs.COVERED_PAN.search(clause.text):
@@ -186,10 +197,12 @@ class _Reader:
             gap=SAME_POT_GAP if tight and len(before) == 1 else None,
             waits=kind.waits,
             strict=kind.strict,
-            hot=(kind.hot or any(self._is_hot(one) for one in before)) and not kind.cools,
+            hot=(kind.hot or any(self._is_hot(one) for one in before))
+            and not (kind.cools or signs.COOLED.search(clause.text)),
             ahead=kind.ahead,
             events=self._events(clause, alone),
             sweet=self._is_sweet(before, own),
+            trays=self.trays if place == "oven" else 1,
             stated=stated is not None,
             sure=clause.kind is not None,
             notes=tuple(notes),
@@ -201,24 +214,28 @@ class _Reader:
         """What a piece of work waits for: nothing where it begins something of its own."""
         if self.current is None:
             return []
-        if says_all(clause.text):
+        if says_all(clause.text) or (says_together(clause.text) and not uses):
             return self._open()
         refs = [one for one in self.vessels if one.lines & set(uses)]
+        apart = signs.APART.search(clause.text) is not None
         goes_in = leading_kind(clause.text) is None and signs.GOES_IN.search(clause.text)
         new = [one for one in uses if not any(one in vessel.lines for vessel in self.vessels)]
         into = signs.INTO_WHAT_IS_THERE.search(clause.text) is not None
         added = clause.kind is not None and clause.kind.name in ("add", "mix")
         if kind.joins or added:
+            product = signs.PRODUCT.search(clause.text) is not None
             if refs and not new and not into:
-                return refs
+                return _unique([self.current, *refs]) if product else refs
             ordered = leading_kind(clause.text) is not None
-            aside = bool(new) and clause.first and ordered and not into and not refs
-            if aside or (bool(new) and signs.APART.search(clause.text)):
+            object_of = lines_named(signs.WHERETO.split(clause.text)[0], self.lines)
+            direct = any(one in new for one in object_of)
+            aside = direct and clause.first and ordered and not into and not refs
+            if aside or (bool(new) and apart and not refs):
                 return []
             together = kind.name == "mix" or signs.OVER.search(clause.text)
             left = [one for one in self.vessels if together and self._is_left(one)]
             return _unique([self.current, *refs, *left])
-        if goes_in:
+        if goes_in and not apart:
             return _unique([self.current, *refs])
         if refs:
             return refs
@@ -250,6 +267,8 @@ class _Reader:
         """Where it is done: what goes into a pot on the stove is done there."""
         if kind.name not in ("add", "mix") or signs.OFF.search(clause.text):
             return kind.place
+        if signs.IN_A_DISH.search(clause.text):
+            return kind.place
         if kind.name == "mix" and not signs.FOLDED.match(clause.text):
             return kind.place
         if len(before) == 1 and before[0].place == "burner":
@@ -267,6 +286,9 @@ class _Reader:
         """By hand and alone [min], and what was filled in."""
         if stated is not None:
             span = Span(stated.least, stated.usual, stated.most)
+            if signs.PER_SIDE.search(clause.text):
+                rounds = 2.0 if signs.IN_ROUNDS.search(clause.text) else 1.0
+                return span.times(2.0 * rounds), NONE, []
             attended = kind.attended or signs.CONSTANT.search(clause.text)
             if attended and span.usual <= ATTENDED_MOST:
                 return span, NONE, []
@@ -295,7 +317,8 @@ class _Reader:
     ) -> Span:
         """How long it takes to come to the boil: what begins cold, or what liquid was put to."""
         hot = any(one.place == "burner" and not one.cold for one in before)
-        if hot or signs.HOT_WATER.search(clause.text):
+        dry = any(food.state == "dry" for food in self.foods(lines))
+        if (hot and not dry) or signs.HOT_WATER.search(clause.text):
             return NONE
         if kind.name == "simmer":
             inside = {*lines, *(at for one in before for at in one.lines)}
@@ -304,6 +327,7 @@ class _Reader:
 
     def _heat(self, clause: Clause, kind: Kind) -> Heat:
         written = heat_in(clause.text) or self.set_to
+        self.set_to = written
         risen = any(
             food.group in ("flour", "leavener") for food in self.foods(range(len(self.lines)))
         )

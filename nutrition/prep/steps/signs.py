@@ -8,8 +8,14 @@ import re
 ALONG = re.compile(r"\b(?:now and then|from time to time|occasionally|often|once or twice)\b", re.I)
 # Attention all the time.
 CONSTANT = re.compile(
-    r"\bconstantly\b|\ball the time\b|\bkeep stirring\b|\bwhile stirring\b|\bstirring until\b", re.I
+    r"\bconstantly\b|\bstirring (?:often|frequently)\b|\ball the time\b|\bkeep stirring\b|\bwhile stirring\b|\bstirring until\b",
+    re.I,
 )
+# A side at a time, and not all at once.
+PER_SIDE = re.compile(r"\b(?:per|each|on each|on both|a) sides?\b", re.I)
+IN_ROUNDS = re.compile(r"\bin (?:batches|rounds)\b|\bladlefuls?\b|\ba few at a time\b", re.I)
+# Cold water ends the heat.
+COOLED = re.compile(r"\b(?:cold|ice|iced) water\b|\brinse cold\b|\bcool completely\b", re.I)
 LADLE = re.compile(r"\ba ladle(?:ful)? at a time\b", re.I)
 # It is done beside what goes on, not in it.
 APART = re.compile(
@@ -21,21 +27,42 @@ APART = re.compile(
 # It goes into what is there, by its verb or by where it goes.
 INTO_WHAT_IS_THERE = re.compile(
     r"^\W*(?:then |now |and |next )*"
-    r"(?:add|fold|return|stir (?:\w+ ){0,4}in\b|mix in|toss in|whisk in|tip|pour|top|scatter|strew"
-    r"|sprinkle|garnish|season|serve|finish|spoon|drizzle|dust|\w+ with\b|\w+ again)"
+    r"(?:add|fold|return|stir (?:\w+ ){0,4}(?:in|through)\b|mix in|toss in|whisk in|tip|pour|top|scatter|strew"
+    r"|sprinkle|squeeze|garnish|season|serve|finish|spoon|drizzle|dust|\w+ with\b|\w+ again)"
     r"|\b(?:in|over|on top|off the heat|last|late|after|at the end)\b"
     r"(?! (?:a|an|the|your) (?:\w+ )?"
     r"(?:bowl|dish|jar|cup|tray|tin|pan|pot|water|milk|broth))",
     re.I,
 )
-GOES_IN = re.compile(r"\b(?:in|into)\b", re.I)
+GOES_IN = re.compile(
+    r"\b(?:in|into)\b(?! (?:a|an|the|your) (?:\w+ )?(?:bowl|dish|pan|pot|skillet|tray))", re.I
+)
+# What was made before, by what it has become.
+PRODUCT = re.compile(
+    r"\b(?:sauce|mixture|dough|batter|filling|dressing|glaze|marinade|mash|paste|stuffing|it|them)\b",
+    re.I,
+)
+# After these words a step no longer says what it is done to.
+WHERETO = re.compile(r"\b(?:with|onto|over|into|in|on|to|among|from)\b", re.I)
+IN_A_DISH = re.compile(
+    r"\b(?:in|into|to|among) (?:a |an |the |your |\w+ )?(?:\w+ )?"
+    r"(?:jar|bowls?|dish|tin|plates?|blender|tray)\b",
+    re.I,
+)
+# What is cooked in an appliance of its own, from then on.
+APPLIANCES = (
+    (re.compile(r"\b(?:slow[- ]cooker|crock)\b", re.I), "slow_cook"),
+    (re.compile(r"\bpressure[- ]cooker\b", re.I), "pressure_cook"),
+    (re.compile(r"\brice[- ]cooker\b", re.I), "rice_cooker"),
+)
+TRAYS = re.compile(r"\b(?:two|2) (?:\w+ )?(?:trays|sheets)\b", re.I)
 OVER = re.compile(r"\bover\b|\bwith the\b", re.I)
 FOLDED = re.compile(r"^\W*(?:fold|stir)\b", re.I)
 STIRRED = re.compile(r"^\W*(?:stir|whisk|toss|shake|mix|beat)\b", re.I)
 COVERED = re.compile(r"\b(?:cover|leave|stand|let)\b", re.I)
 COVERED_PAN = re.compile(r"\bcovered\b", re.I)
 OFF = re.compile(r"\boff the heat\b|\bfrom the heat\b", re.I)
-LIQUID = re.compile(r"\b(?:water|broth|stock|milk)\b", re.I)
+LIQUID = re.compile(r"(?<!splash of )(?<!splashes of )\b(?:water|broth|stock|milk)\b", re.I)
 HOT_WATER = re.compile(r"\bboiling water\b|\bhot water\b", re.I)
 # What rises or sets, by the name of the dish.
 LOAF = re.compile(

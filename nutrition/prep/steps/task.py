@@ -31,7 +31,8 @@ class Task:
     the lines it is about. The hands are there for `hands`, then it comes to the boil, then goes on
     `alone`. It begins after the tasks in `after`, and within `gap` of their ends where that is
     given. What comes of it may `waits` so long; past that it is spoiled where it is `strict`.
-    `sweet` is how it leaves a blender. `notes` say what was filled in or put right.
+    `sweet` is how it leaves a
+    blender, `trays` how many shelves it takes. `notes` say what was filled in or put right.
     """
 
     number: int
@@ -52,6 +53,7 @@ class Task:
     ahead: float = 0.0
     events: tuple[Event, ...] = ()
     sweet: bool = False
+    trays: int = 1
     stated: bool = False
     sure: bool = True
     notes: tuple[str, ...] = ()

@@ -282,7 +282,8 @@ class Model:
                         one.start, one.length, one.end, both, "tray"
                     )
                 )
-            self.model.add_cumulative(inside, [1] * len(inside), kitchen.shelves)
+            taken = [min(one.task.trays, kitchen.shelves) for one in trays]
+            self.model.add_cumulative(inside, taken, kitchen.shelves)
         together: dict[tuple[str, int], list[tuple[Variables, Any]]] = {}
         for one, other in combinations(trays, 2):
             if one.dish is not other.dish or not self._in_turn(one, other):
