@@ -9,7 +9,7 @@ from datetime import date, timedelta
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.prep.soaking import BEANS_KEEP, BOILED_HARD_MIN, FromDry, from_dry
+from nutrition.prep.soaking import BEANS_KEEP, KIDNEY_BOIL_MIN, FromDry, from_dry
 from week.models import Week, WeekEntry
 from week.pots import Pot
 
@@ -34,7 +34,7 @@ class CookedFirst:
         name = dry.name.split(",")[0].lower()
         if not self.beans.cooked_g:
             return f"{name}: {self.beans.dry_g:.0f} g dry, into {self.into}"
-        hard = f"boil hard {BOILED_HARD_MIN} minutes, then " if self.beans.boiled_hard else ""
+        hard = f"boil {KIDNEY_BOIL_MIN:g} minutes in fresh water, then " if self.beans.boiled_hard else ""
         return (
             f"{name}: {self.beans.dry_g:.0f} g dry, {hard}simmer {least} to {most} minutes in "
             f"fresh water until tender; {self.beans.cooked_g:.0f} g cooked, for {self.into}"

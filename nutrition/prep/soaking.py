@@ -15,8 +15,9 @@ from nutrition.composition.ingredient import Ingredient
 # hour without it. Common practice, no source.
 SOAKED = re.compile(r"(?!.*(?:lentil|split|dal|mung)).*(?:beans?|peas|gram)(?:-|$)")
 LEGUMES = ("legume", "soy")
-# Raw kidney beans poison: they are boiled hard first. FDA, Bad Bug Book, from memory. [min]
-KIDNEY, BOILED_HARD_MIN = re.compile(r".*kidney-bean"), 10
+# Raw kidney beans poison: they soak at least so long, and boil so long in fresh water. FDA, Bad Bug
+# Book. [min]
+KIDNEY, KIDNEY_SOAK_MIN, KIDNEY_BOIL_MIN = re.compile(r".*kidney-bean"), 300.0, 30.0
 # How long beans simmer, and what is quicker. Common practice, no source. [min]
 SIMMERED_MIN, QUICKER_MIN = (60, 90), (20, 40)
 

@@ -7,16 +7,13 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 
-from nutrition.prep.soaking import KIDNEY, SOAKED
+from nutrition.prep.soaking import KIDNEY, KIDNEY_BOIL_MIN, KIDNEY_SOAK_MIN, SOAKED
 from nutrition.prep.steps.cutting import cut_waits, cutting_minutes
 from nutrition.prep.steps.line_names import says_all
 from nutrition.prep.steps.task import Event, Task
 from nutrition.prep.steps.work_kinds import NONE, Span, kind_named, usual_alone
 from nutrition.written.line import Line
 
-# Dry kidney beans stand in water five hours at the least and boil thirty minutes in fresh water.
-# FDA, Bad Bug Book. [min]
-KIDNEY_SOAK_MIN, KIDNEY_BOIL_MIN = 300.0, 30.0
 # Sour in a pot that cooks so long turns bitter or keeps things hard; garlic in a simmer of so long
 # goes in for its last minutes. The kitchen notes; common practice, no source. [min]
 SOUR_FROM_MIN, GARLIC_FROM_MIN, GARLIC_LAST_MIN = 10.0, 25.0, 10.0

@@ -51,8 +51,10 @@ _UNTIL = re.compile(
 # "barley in", "lemon last", "Dill off the heat", "seeds over for the last five", "Rice on".
 _NOUN_WORK = re.compile(
     r"^(?:the |a |some |half the |most of the )?(?:[\w%'-]+(?: and | or |, | )){1,6}?"
-    r"(?:in(?! (?:a |an |the )?(?:\w+ )?(?:bowl|dish|pan|pot|cooker|blender|jar|saucepan|skillet|tray))"
-    r"|on(?= top| the side|$|[.,;])|last|late|over|after|on top|underneath|beside it|at the end|off the heat|apart"
+    r"(?:in(?! (?:a |an |the )?(?:\w+ )?"
+    r"(?:bowl|dish|pan|pot|cooker|blender|jar|saucepan|skillet|tray))"
+    r"|on(?= top| the side|$|[.,;])|last|late|over|after|underneath|beside it|at the end"
+    r"|off the heat|apart"
     r"|a ladle at a time|for the last|with splashes of water|to wilt|soft in water|into the \w+"
     r"|for \w+(?:[ -]\w+)? (?:minutes?|mins?|hours?))\b",
     re.I,

@@ -42,8 +42,9 @@ CALLED: dict[str, tuple[frozenset[str], re.Pattern[str] | None]] = {
     "sprout": (frozenset({"legume"}), None),
 }
 ALL = re.compile(
-    r"\beverything\b|\ball (?:the )?(?:other )?ingredients\b|\bthe rest\b|\ball together\b|\bboth\b"
-    r"|\bjoin\b|\ball\b(?=\s*(?:$|[.,;])| (?:and|but|in|of (?:it|them))\b)|^\W*together with\b",
+    r"\beverything\b|\bremaining ingredients\b|\ball (?:the )?(?:other )?ingredients\b"
+    r"|\bthe rest\b|\ball together\b|\bboth\b|\bjoin\b|^\W*together with\b"
+    r"|\ball\b(?=\s*(?:$|[.,;])| (?:and|but|in|of (?:it|them))\b)",
     re.I,
 )
 TOGETHER = re.compile(r"\btogether\b", re.I)
@@ -52,9 +53,8 @@ TOGETHER = re.compile(r"\btogether\b", re.I)
 # Words of a line that a step uses for something else: measures, sizes, states.
 NOT_NAMES = frozenset(
     "cup tbsp tsp tablespoon teaspoon clove bunch can jar piece head stalk bulb handful pinch "
-    "slice large small medium big boiling warm half whole low no added sodium reduced packed minute "
-    "hour "
-    "and the with from for into each about plus more fine finely well water".split()
+    "slice large small medium big boiling warm half whole low no added sodium reduced packed "
+    "minute hour and the with from for into each about plus more fine finely well water".split()
 )
 
 

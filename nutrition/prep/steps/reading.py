@@ -237,6 +237,8 @@ class _Reader:
             return _unique([self.current, *refs, *left])
         if goes_in and not apart:
             return _unique([self.current, *refs])
+        if signs.PRODUCT.search(clause.text) and not apart:
+            return _unique([self.current, *refs])
         if refs:
             return refs
         if not uses or self._same_pot(clause, kind, new):
@@ -318,7 +320,8 @@ class _Reader:
         """How long it takes to come to the boil: what begins cold, or what liquid was put to."""
         hot = any(one.place == "burner" and not one.cold for one in before)
         dry = any(food.state == "dry" for food in self.foods(lines))
-        if (hot and not dry) or signs.HOT_WATER.search(clause.text):
+        boils = any(one.kind == "boil_up" for one in before)
+        if boils or (hot and not dry) or signs.HOT_WATER.search(clause.text):
             return NONE
         if kind.name == "simmer":
             inside = {*lines, *(at for one in before for at in one.lines)}

@@ -8,14 +8,17 @@ import re
 ALONG = re.compile(r"\b(?:now and then|from time to time|occasionally|often|once or twice)\b", re.I)
 # Attention all the time.
 CONSTANT = re.compile(
-    r"\bconstantly\b|\bstirring (?:often|frequently)\b|\ball the time\b|\bkeep stirring\b|\bwhile stirring\b|\bstirring until\b",
+    r"\bconstantly\b|\bstirring (?:often|frequently|until)\b|\ball the time\b"
+    r"|\bkeep stirring\b|\bwhile stirring\b",
     re.I,
 )
 # A side at a time, and not all at once.
 PER_SIDE = re.compile(r"\b(?:per|each|on each|on both|a) sides?\b", re.I)
 IN_ROUNDS = re.compile(r"\bin (?:batches|rounds)\b|\bladlefuls?\b|\ba few at a time\b", re.I)
 # Cold water ends the heat.
-COOLED = re.compile(r"\b(?:cold|ice|iced) water\b|\brinse cold\b|\bcool completely\b", re.I)
+COOLED = re.compile(
+    r"(?<!from )\b(?:cold|ice|iced) water\b|\brinse cold\b|\bcool completely\b", re.I
+)
 LADLE = re.compile(r"\ba ladle(?:ful)? at a time\b", re.I)
 # It is done beside what goes on, not in it.
 APART = re.compile(
@@ -27,8 +30,9 @@ APART = re.compile(
 # It goes into what is there, by its verb or by where it goes.
 INTO_WHAT_IS_THERE = re.compile(
     r"^\W*(?:then |now |and |next )*"
-    r"(?:add|fold|return|stir (?:\w+ ){0,4}(?:in|through)\b|mix in|toss in|whisk in|tip|pour|top|scatter|strew"
-    r"|sprinkle|squeeze|garnish|season|serve|finish|spoon|drizzle|dust|\w+ with\b|\w+ again)"
+    r"(?:add|fold|return|stir (?:\w+ ){0,4}(?:in|through)\b|mix in|toss in|whisk in|tip|pour|top"
+    r"|scatter|strew|sprinkle|squeeze|garnish|season|serve|finish|spoon|drizzle|dust|\w+ with\b"
+    r"|\w+ again)"
     r"|\b(?:in|over|on top|off the heat|last|late|after|at the end)\b"
     r"(?! (?:a|an|the|your) (?:\w+ )?"
     r"(?:bowl|dish|jar|cup|tray|tin|pan|pot|water|milk|broth))",
@@ -39,7 +43,9 @@ GOES_IN = re.compile(
 )
 # What was made before, by what it has become.
 PRODUCT = re.compile(
-    r"\b(?:sauce|mixture|dough|batter|filling|dressing|glaze|marinade|mash|paste|stuffing|it|them)\b",
+    r"\b(?:it|them)\b"
+    r"|\b(?:the|and) (?:\w+ )?"
+    r"(?:sauce|mixture|dough|batter|filling|dressing|glaze|marinade|mash|paste|stuffing)\b",
     re.I,
 )
 # After these words a step no longer says what it is done to.

@@ -82,8 +82,8 @@ _FORMS = r"(?:s|es)?"
 # What may stand before the verb of an order.
 _LEADS = (
     r"(?:(?:and|then|now|next|again|also|finally|meanwhile|first|gently|slowly|carefully|quickly"
-    r"|thinly|finely|roughly|coarsely|lightly|well|slow|let(?: \w+){0,4}?|leave(?: \w+){0,4}? to|allow(?: \w+){0,4}? to"
-    r"|keep)[, ]+)*"
+    r"|thinly|finely|roughly|coarsely|lightly|well|slow|let(?: \w+){0,4}?"
+    r"|leave(?: \w+){0,4}? to|allow(?: \w+){0,4}? to|keep)[, ]+)*"
 )
 
 

@@ -15,7 +15,10 @@ MOST_DISHES = 24
 
 
 class BadKitchen(CoreError):
-    """What is asked of a kitchen cannot be."""
+    """What is asked of a kitchen cannot be; `field` names what is wrong."""
+
+    def __init__(self, field_name: str, message: str) -> None:
+        super().__init__(message, field_name)
 
 
 @dataclass(frozen=True, kw_only=True)

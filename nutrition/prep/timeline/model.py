@@ -87,10 +87,11 @@ class Model:
                 self.model.add(present == 1)
             self.present[dish.key] = present
             self._dish(dish, present)
-        self._hands()
         self._burners()
         self._ovens()
         self._blenders()
+        # last, for washing up is work of the hands too
+        self._hands()
         self.first = self.model.new_int_var(self.begin, self.end, "first")
         for one in self.tasks.values():
             if not self.is_before(one):
@@ -234,7 +235,8 @@ class Model:
         """Ready in time, and not before it would be spoiled."""
         self.model.add(one.end <= one.dish.ready_at + self.lateness).only_enforce_if(one.present)
         work = one.dish.work
-        if not one.dish.stored and (work.strict or work.hot):
+        at_once = one.task.hot or (work.strict and not one.task.overnight)
+        if not one.dish.stored and at_once:
             self.model.add(one.end >= one.dish.ready_at - round(work.waits)).only_enforce_if(
                 one.present
             )

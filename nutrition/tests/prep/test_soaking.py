@@ -4,7 +4,13 @@ import unittest
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.prep.soaking import BEANS_KEEP, BOILED_HARD_MIN, from_dry, soaks
+from nutrition.prep.soaking import (
+    BEANS_KEEP,
+    KIDNEY_BOIL_MIN,
+    KIDNEY_SOAK_MIN,
+    from_dry,
+    soaks,
+)
 
 
 def of(*rows):
@@ -49,7 +55,7 @@ class FromDry(unittest.TestCase):
         self.assertEqual((found.minutes, found.soaked), ((20, 40), False))
         (found,) = from_dry(of(("kidney-beans-cooked", 200.0)))
         self.assertTrue(found.boiled_hard and found.soaked)
-        self.assertEqual((BOILED_HARD_MIN, BEANS_KEEP), (10, 3))
+        self.assertEqual((KIDNEY_SOAK_MIN, KIDNEY_BOIL_MIN, BEANS_KEEP), (300, 30, 3))
 
 
 if __name__ == "__main__":

@@ -10,12 +10,22 @@ from jsonschema import Draft202012Validator
 
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
-from nutrition.requests import balance_answer, cautions, day, follow_answer, week_answer
+from nutrition.requests import (
+    balance_answer,
+    cautions,
+    day,
+    follow_answer,
+    timeline_answer,
+    week_answer,
+)
 from nutrition.requests.balance import read_problem
 from nutrition.requests.person import read_asked
 from nutrition.requests.recipe_answer import report as recipe_report
+from nutrition.requests.timeline import read_timeline
 from nutrition.requests.week import read_week
 from nutrition.tests.requests.test_any_json import CAUTIONS, FOLLOW, PERSON, PROBLEM, load
+from nutrition.tests.requests.test_timeline import GIVEN as TIMELINE
+from nutrition.tests.requests.test_timeline import TODAY
 from nutrition.tests.requests.test_week import GIVEN
 
 FOLDER = Path(__file__).resolve().parents[3] / "docs" / "schemas"
@@ -26,6 +36,7 @@ COMMANDS = {
     "balance": (PROBLEM, lambda data: balance_answer.solve(read_problem(data, load))),
     "week": (WEEK, lambda data: week_answer.solve(read_week(data, load))),
     "follow": (FOLLOW, follow_answer.report),
+    "timeline": (TIMELINE, lambda data: timeline_answer.solve(read_timeline(data, TODAY))),
 }
 
 
@@ -55,6 +66,7 @@ class Published(unittest.TestCase):
             ("balance", PROBLEM, {"parts": []}),
             ("week", WEEK, {"dishes": [{"food": "pear-raw", "kinds": ["gravel"]}]}),
             ("follow", FOLLOW, {"weighed": [{"kg": 88}]}),
+            ("timeline", TIMELINE, {"kitchen": {"cooks": 0}}),
         ):
             with self.subTest(name, wrong=wrong):
                 data = sample | wrong
