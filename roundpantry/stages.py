@@ -26,6 +26,7 @@ STAGES = (
     Stage("b", "Bowls", "bowls:list", ("bowls",)),
     Stage("d", "Days", "planner:list", ("days",)),
     Stage("w", "Week", "week:list", ("weeks", "shopping")),
+    Stage("k", "Kitchen", "kitchen:list", ("kitchen",)),
     Stage("j", "Journal", "journal:page", ("journal",)),
     Stage("t", "Compare", "plates:compare", ("compare",)),
 )

@@ -15,6 +15,7 @@ urlpatterns = [
     path("days/", include("planner.urls")),
     path("weeks/", include("week.urls")),
     path("shopping/", include("shopping.urls")),
+    path("kitchen/", include("kitchen.urls")),
     path("journal/", include("journal.urls")),
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),

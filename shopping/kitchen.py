@@ -4,24 +4,12 @@ from __future__ import annotations
 
 from django.db import transaction
 
-from clients.models import Client
-from nutrition.prep.shopping import CRUMB_G
 from practice.models import User
 from shopping.lists import Line, taken_by
-from shopping.models import MOST_G, Bought, CookedPot, Stock
+from shopping.models import Bought, CookedPot
+from shopping.stock import add_to, stock_of
 from week.models import Week
 from week.pots import Pot
-
-
-def add_to(client: Client, food: str, grams: float) -> None:
-    """So much more of a food, or less; never less than none. [g]"""
-    row = Stock.objects.filter(client=client, food=food).first()
-    now = min(max((row.grams if row else 0.0) + grams, 0.0), MOST_G)
-    if now < CRUMB_G:
-        if row is not None:
-            row.delete()
-        return
-    Stock.objects.update_or_create(client=client, food=food, defaults={"grams": now})
 
 
 def tick(week: Week, line: Line | None, key: str, on: bool, by: User) -> None:
@@ -56,7 +44,7 @@ def cooked(week: Week, pot: Pot | None, key: str, on: bool, by: User) -> None:
             return
         if row is not None or pot is None:
             return
-        have = {one.food: one.grams for one in Stock.objects.filter(client=week.client)}
+        have = stock_of(week.client)
         took = {
             food: min(grams, have.get(food, 0.0))
             for food, grams in taken_by(pot).items()

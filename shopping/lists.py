@@ -11,7 +11,8 @@ from nutrition.composition.ingredient import plain_name
 from nutrition.planning.skeleton import days_of
 from nutrition.prep.buying import as_bought
 from nutrition.prep.shopping import STOCK_G, Item, Need, ShoppingList, shopping_list, trips_of
-from shopping.models import Bought, Package, Stock
+from shopping.models import Bought, Package
+from shopping.stock import stock_of
 from week.models import Week
 from week.pots import Pot
 from week.reckoning import ReckonedWeek, reckon_week
@@ -139,7 +140,7 @@ def list_of(week: Week) -> WeekList:
     reckoned = reckon_week(week)
     ticked = {row.key: row for row in week.bought.all()}
     cooked = {row.key for row in week.cooked_pots.all()}
-    have = {row.food: row.grams for row in Stock.objects.filter(client=week.client)}
+    have = stock_of(week.client)
     for row in ticked.values():
         have[row.food] = max(have.get(row.food, 0.0) - row.grams, 0.0)
     skeleton = reckoned.skeleton

@@ -40,13 +40,19 @@ class Package(Recorded):
 
 
 class Stock(Recorded):
-    """How much of a food a client's kitchen has. [g]"""
+    """How much of a food a client's kitchen has [g], where it stands, whether it is opened, and
+    until when it is good, where that is known."""
 
     record_of = "client"
+
+    PLACES = [("shelf", "shelf"), ("refrigerator", "refrigerator"), ("freezer", "freezer")]
 
     client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="stock")
     food = models.CharField(max_length=80)
     grams = models.FloatField(validators=[MinValueValidator(0), MaxValueValidator(MOST_G)])
+    place = models.CharField(max_length=12, choices=PLACES, default="shelf")
+    opened = models.DateField(null=True, blank=True)
+    use_by = models.DateField(null=True, blank=True)
     updated = models.DateTimeField(auto_now=True)
 
     objects = ScopedManager(practice="client__practice")
@@ -54,7 +60,9 @@ class Stock(Recorded):
     class Meta:
         ordering = ["food"]
         constraints = [
-            models.UniqueConstraint(fields=["client", "food"], name="one_stock_of_a_food")
+            models.UniqueConstraint(
+                fields=["client", "food", "place"], name="one_stock_of_a_food_in_a_place"
+            )
         ]
 
 

@@ -15,9 +15,10 @@ from clients.plan.standing import for_the_household
 from nutrition.composition.foods import food_table
 from nutrition.formats.csv_cells import SafeWriter
 from shopping.forms import PackageForm, StockForm
-from shopping.kitchen import add_to, cooked, tick
+from shopping.kitchen import cooked, tick
 from shopping.lists import list_of
 from shopping.models import Package, Stock
+from shopping.stock import add_to
 from webkit.request_values import key_in, short
 from week.cautions import asked_of
 from week.models import Week

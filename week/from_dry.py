@@ -34,7 +34,11 @@ class CookedFirst:
         name = dry.name.split(",")[0].lower()
         if not self.beans.cooked_g:
             return f"{name}: {self.beans.dry_g:.0f} g dry, into {self.into}"
-        hard = f"boil {KIDNEY_BOIL_MIN:g} minutes in fresh water, then " if self.beans.boiled_hard else ""
+        hard = (
+            f"boil {KIDNEY_BOIL_MIN:g} minutes in fresh water, then "
+            if self.beans.boiled_hard
+            else ""
+        )
         return (
             f"{name}: {self.beans.dry_g:.0f} g dry, {hard}simmer {least} to {most} minutes in "
             f"fresh water until tender; {self.beans.cooked_g:.0f} g cooked, for {self.into}"

@@ -15,7 +15,7 @@ from webkit.client_address import addresses_for, client_in, lead_on_for, without
 from webkit.page_cache import reading
 
 # The stages that have a page for nobody in particular.
-STAGES = ("pantry", "recipes", "bowls", "days", "weeks", "compare", "schools")
+STAGES = ("pantry", "recipes", "bowls", "days", "weeks", "kitchen", "compare", "schools")
 
 
 class PageRequest(SignedInRequest):

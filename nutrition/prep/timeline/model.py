@@ -218,7 +218,9 @@ class Model:
         return self.cp.Domain.from_intervals(sorted(spans))
 
     def _follows(self, one: Variables, own: list[Variables]) -> None:
-        """After what it needs, and before that is spoiled."""
+        """After what it needs, and before that is spoiled. What is done is as it is."""
+        if one.key in self.session.fixed:
+            return
         for number in one.task.after:
             other = own[number]
             self.model.add(one.start >= other.end).only_enforce_if(one.present)
@@ -228,11 +230,13 @@ class Model:
             )
             if tight:
                 wait = min(wait, round(one.task.gap or 0.0))
-            if one.key not in self.session.fixed:
+            if other.key not in self.session.fixed:
                 self.model.add(one.start <= other.end + wait).only_enforce_if(one.present)
 
     def _is_ready(self, one: Variables) -> None:
         """Ready in time, and not before it would be spoiled."""
+        if one.key in self.session.fixed:
+            return
         self.model.add(one.end <= one.dish.ready_at + self.lateness).only_enforce_if(one.present)
         work = one.dish.work
         at_once = one.task.hot or (work.strict and not one.task.overnight)
@@ -243,7 +247,13 @@ class Model:
 
     def _hands(self) -> None:
         """One thing at a time for each cook."""
-        parts = [part for one in self.tasks.values() for part in one.hands]
+        # what was done was done by hands that were there
+        parts = [
+            part
+            for one in self.tasks.values()
+            if one.key not in self.session.fixed
+            for part in one.hands
+        ]
         if self.session.kitchen.cooks == 1:
             self.model.add_no_overlap([interval for _begin, _length, interval in parts])
         else:
@@ -254,7 +264,14 @@ class Model:
             )
 
     def _at(self, place: str) -> list[Variables]:
-        return [one for one in self.tasks.values() if one.task.place == place]
+        """The tasks of a place, without those that are over there."""
+        return [
+            one for one in self.tasks.values() if one.task.place == place and not self._is_over(one)
+        ]
+
+    def _is_over(self, one: Variables) -> bool:
+        fixed, now = self.session.fixed.get(one.key), self.session.now
+        return fixed is not None and now is not None and fixed.start + fixed.minutes <= now
 
     def _burners(self) -> None:
         used = self._at("burner")

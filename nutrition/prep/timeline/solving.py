@@ -177,6 +177,19 @@ class Solver:
         return Timeline(rows=rows, ready=ready, proved=not told, within=told, late=late)
 
 
+def moved(session: Session, work: Work | None = None) -> Timeline | None:
+    """The rest of a session planned around what is done and what goes on: as little later than
+    wanted as can be, then as ever. None where no order would do."""
+    work = work or Work.of(ALL_WORK)
+    solver = Solver(Model(session, late=True))
+    late = solver.model.lateness
+    found = solver.find(work.share(SHARES["first"]), work, least=late)
+    if found is None:
+        return None
+    solver.model.model.add(late <= found.value)
+    return solver.improved(found, work)
+
+
 def latest(session: Session, work: Work) -> int | None:
     """By how much all must be later so that every dish is ready: 0 for not at all; None where no
     lateness that is looked for would do. [min]"""

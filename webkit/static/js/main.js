@@ -18,6 +18,8 @@ import "./morph.js";
 import "./drag.js";
 import "./cook.js";
 import "./week.js";
+import "./stove.js";
+import "./cooking.js";
 import "./shop.js";
 
 // From here on the scripts answer for what is clicked and typed. htmx begins with the same event,

@@ -1,6 +1,7 @@
 // What an open page tells with everything that it sends.
 // What one open page sends after another of its own is no conflict with itself.
-const fresh = () => (crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random()}`);
+export const fresh = () =>
+  crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random()}`;
 export const pageId = fresh();
 
 // Each sending of a form has a key of its own; a second click right after the first is the same

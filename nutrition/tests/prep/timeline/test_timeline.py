@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from nutrition.prep.timeline.kitchen import BadKitchen, Fixed, Kitchen
 from nutrition.prep.timeline.model import air
 from nutrition.prep.timeline.ovens import choices, minutes_at
-from nutrition.prep.timeline.solving import timeline
+from nutrition.prep.timeline.solving import moved, timeline
 from nutrition.tests.prep.timeline.posed import ONE_COOK, dish, hour, session
 from nutrition.tests.prep.timeline.possible import faults
 
@@ -332,3 +332,44 @@ class WhatHelps(unittest.TestCase):
         self.assertTrue(found.missing)
         self.assertIn("min of work by hand", found.missing[-1].why)
         self.assertIn("cook", [one.kind for one in found.helps])
+
+
+class WhileCooking(unittest.TestCase):
+    """The rest planned around what is done."""
+
+    def asked(self, **fixed):
+        dishes = [
+            dish(*RICE),
+            dish("chard", ["1 bunch chard, chopped"], ["Wilt the chard 4 minutes."]),
+        ]
+        return replace(session(*dishes), **fixed)
+
+    def test_what_took_longer_moves_the_rest(self):
+        first = timeline(self.asked())
+        began = row(first, "rice", "Simmer").start
+        # 48 min were planned; it takes ten more
+        longer = {("rice", 0): Fixed(start=began, minutes=58)}
+        rest = moved(self.asked(fixed=longer, now=began + 40))
+        self.assertEqual(rest.late, 10)
+        self.assertEqual(rest.ready["rice"], began + 58 + 1)
+        self.assertGreaterEqual(rest.ready["chard"], 1110)
+
+    def test_what_is_over_is_left_as_it_was_though_two_things_were_done_at_once(self):
+        first = timeline(self.asked())
+        began = row(first, "rice", "Simmer").start
+        done = {
+            ("rice", 0): Fixed(start=began, minutes=48),
+            ("chard", 0): Fixed(start=began, minutes=3),
+        }
+        rest = moved(self.asked(fixed=done, now=began + 42))
+        self.assertEqual(rest.late, 0)
+        self.assertEqual(row(rest, "chard", "Get ready").start, began)
+        # nothing that is still to do is before now
+        self.assertTrue(
+            all(one.start >= began + 42 for one in rest.rows if one.kind in ("wilt", "taken_off"))
+        )
+
+    def test_long_past_the_hour_it_is_still_ordered(self):
+        rest = moved(self.asked(now=hour("19:30")))
+        self.assertGreater(rest.late, 60)
+        self.assertEqual(max(rest.ready.values()), 1110 + rest.late)

@@ -1,0 +1,25 @@
+"""Addresses of the kitchen."""
+
+from django.urls import path
+
+from kitchen import cook_views, step_views, views, weigh_views
+
+app_name = "kitchen"
+urlpatterns = [
+    path("", views.listing, name="list"),
+    path("new/", views.new, name="new"),
+    path("stove/", views.stove, name="stove"),
+    path("recipes/<int:pk>/", step_views.steps, name="steps"),
+    path("recipes/<int:pk>/right/", step_views.right, name="right"),
+    path("recipes/<int:pk>/learn/", weigh_views.learn, name="learn"),
+    path("pieces/", weigh_views.pieces, name="pieces"),
+    path("<int:pk>/", views.page, name="page"),
+    path("<int:pk>/change/", views.change, name="change"),
+    path("<int:pk>/move/", views.move, name="move"),
+    path("<int:pk>/remove/", views.remove, name="remove"),
+    path("<int:pk>/sheet/", cook_views.sheet, name="sheet"),
+    path("<int:pk>/cook/", cook_views.cook, name="cook"),
+    path("<int:pk>/cook/events/", cook_views.events, name="events"),
+    path("<int:pk>/weigh/", weigh_views.weigh, name="weigh"),
+    path("<int:pk>/labels/", weigh_views.labels, name="labels"),
+]
