@@ -8,12 +8,17 @@ from typing import Any
 from django import forms
 from django.utils import timezone
 
+from clients.models import Client
 from kitchen.dishes import MOST_SERVINGS
-from kitchen.models import PotMeasure, Stove
+from kitchen.models import Box, PotMeasure, Stove
+from nutrition.prep.keeping import endangered, keeping_of
 from nutrition.prep.steps.corrections import MOST_ALONE, MOST_HANDS, Correction
 from nutrition.prep.steps.heat import LEAST_C, MOST_C
 from nutrition.prep.steps.task import Task
 from nutrition.prep.steps.work_kinds import PLACES as WORK_PLACES
+from recipes.facts import facts_of
+from recipes.models import Recipe
+from recipes.ownership import open_to
 from shopping.models import MOST_G
 
 DAYS_BACK, DAYS_AHEAD = timedelta(days=60), timedelta(days=366)
@@ -165,3 +170,57 @@ class PiecesForm(forms.Form):
     said_g = forms.FloatField(
         label="The recipe says a piece weighs [g]", min_value=0.5, max_value=MOST_G, required=False
     )
+
+
+class BoxForm(forms.Form):
+    """A container of a dish: how many servings are in it, when it was cooked, where it stands."""
+
+    recipe: Any = forms.ModelChoiceField(Recipe.objects.none(), label="Of")
+    servings = forms.FloatField(min_value=0.1, max_value=50)
+    count = forms.IntegerField(label="Containers", min_value=1, max_value=30, initial=1)
+    cooked = forms.DateField(
+        label="Cooked on", widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
+    )
+    place = forms.ChoiceField(label="Where", choices=Box.PLACES, initial="freezer")
+
+    def __init__(self, *args: Any, client: Client, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.client = client
+        field: Any = self.fields["recipe"]
+        field.queryset = open_to(client).order_by("title")
+        self.fields["cooked"].initial = timezone.localdate()
+
+    def clean_cooked(self) -> Any:
+        day = self.cleaned_data["cooked"]
+        if day > timezone.localdate() or day < timezone.localdate() - timedelta(days=400):
+            raise forms.ValidationError("A day of the last year, today at the latest.")
+        return day
+
+    def put_in(self) -> None:
+        """The containers, each with its last day by how the dish keeps."""
+        data = self.cleaned_data
+        recipe = data["recipe"]
+        facts = facts_of(recipe)
+        keeping = keeping_of(
+            recipe.title, recipe.role, facts.foods(), endangered(self.client.person())
+        )
+        days = keeping.days if data["place"] == "refrigerator" else 30 * keeping.frozen_months
+        for _one in range(data["count"]):
+            Box.objects.create(
+                client=self.client,
+                recipe=recipe,
+                servings=data["servings"],
+                grams=round(facts.serving.grams * data["servings"], 1),
+                cooked=data["cooked"],
+                place=data["place"],
+                use_by=data["cooked"] + timedelta(days=days),
+            )
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        recipe = data.get("recipe")
+        if recipe is not None and data.get("place") == "freezer":
+            keeping = keeping_of(recipe.title, recipe.role, facts_of(recipe).foods())
+            if not keeping.freezes:
+                self.add_error("place", f"{recipe.title} does not freeze. {keeping.why}")
+        return data

@@ -13,6 +13,7 @@ allow(
     "kitchen",
     Route("list new stove page change move remove", "kitchen.look", "kitchen.plan"),
     Route("steps right cook events", "kitchen.look", "kitchen.plan"),
+    Route("house stock new-box box", "kitchen.look", "kitchen.plan"),
     Route("weigh learn", "kitchen.look", "kitchen.plan"),
     Route("pieces", "kitchen.look", None),
     Route("sheet labels", "kitchen.look", None, PRINTED),

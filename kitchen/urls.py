@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from kitchen import cook_views, step_views, views, weigh_views
+from kitchen import cook_views, house_views, step_views, views, weigh_views
 
 app_name = "kitchen"
 urlpatterns = [
@@ -12,6 +12,10 @@ urlpatterns = [
     path("recipes/<int:pk>/", step_views.steps, name="steps"),
     path("recipes/<int:pk>/right/", step_views.right, name="right"),
     path("recipes/<int:pk>/learn/", weigh_views.learn, name="learn"),
+    path("house/", house_views.house, name="house"),
+    path("house/stock/<int:pk>/", house_views.stock, name="stock"),
+    path("house/boxes/", house_views.new_box, name="new-box"),
+    path("house/boxes/<int:pk>/", house_views.box, name="box"),
     path("pieces/", weigh_views.pieces, name="pieces"),
     path("<int:pk>/", views.page, name="page"),
     path("<int:pk>/change/", views.change, name="change"),

@@ -8,7 +8,7 @@ from nutrition.composition.food_names import food_names
 from nutrition.composition.foods import Food, food_table
 from nutrition.written.naming import name_food
 from nutrition.written.typed_amounts import UnreadableAmount, read_amount
-from shopping.models import MOST_G, Package
+from shopping.models import MOST_G, Package, Stock
 
 
 def food_named(words: str) -> Food:
@@ -30,6 +30,13 @@ def food_named(words: str) -> Food:
 class StockForm(forms.Form):
     food = forms.CharField(max_length=80)
     amount = forms.CharField(max_length=40)
+    place = forms.ChoiceField(
+        label="Where", choices=[("", "where it usually stands"), *Stock.PLACES], required=False
+    )
+    use_by = forms.DateField(
+        label="Use by", required=False, widget=forms.DateInput(attrs={"type": "date"})
+    )
+    opened = forms.BooleanField(label="opened", required=False)
     system = "us"
 
     def clean_food(self):

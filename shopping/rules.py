@@ -11,7 +11,7 @@ rules.add_perm("shopping.plan", plans)
 
 allow(
     "shopping",
-    Route("stock packages page tick pot", "shopping.look", "shopping.plan"),
+    Route("packages page tick pot", "shopping.look", "shopping.plan"),
     Route("csv", "shopping.look", None, EXPORTED),
     Route("worker", "shopping.look", None),
 )

@@ -6,7 +6,6 @@ from shopping import views
 
 app_name = "shopping"
 urlpatterns = [
-    path("stock/", views.stock, name="stock"),
     path("packages/", views.packages, name="packages"),
     path("worker.js", views.worker, name="worker"),
     path("<int:pk>/", views.page, name="page"),

@@ -5,7 +5,6 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-from django.contrib import messages
 from django.http import HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
@@ -14,11 +13,10 @@ from clients.pages.context import PageRequest
 from clients.plan.standing import for_the_household
 from nutrition.composition.foods import food_table
 from nutrition.formats.csv_cells import SafeWriter
-from shopping.forms import PackageForm, StockForm
+from shopping.forms import PackageForm
 from shopping.kitchen import cooked, tick
 from shopping.lists import list_of
-from shopping.models import Package, Stock
-from shopping.stock import add_to
+from shopping.models import Package
 from webkit.request_values import key_in, short
 from week.cautions import asked_of
 from week.models import Week
@@ -120,29 +118,6 @@ def as_csv(request: PageRequest, pk: int) -> HttpResponse:
 
 def _stock_rows(rows: Any) -> list[dict[str, Any]]:
     return [{"row": row, "food": food_table().get(row.food)} for row in rows]
-
-
-def stock(request: PageRequest) -> HttpResponse:
-    """What the client's kitchen has."""
-    client = request.for_client
-    if client is None:
-        messages.error(request, "Choose a client first: a kitchen is somebody's.")
-        return redirect("week:list")
-    form, status = StockForm(), 200
-    if request.method == "POST":
-        row = key_in(request.POST.get("row", ""))
-        if row is not None:
-            Stock.objects.filter(pk=row, client=client).delete()
-            return redirect("shopping:stock")
-        form = StockForm(request.POST)
-        form.system = request.practice.measures
-        if form.is_valid():
-            add_to(client, form.cleaned_data["food"].slug, form.cleaned_data["grams"])
-            return redirect("shopping:stock")
-        status = 400
-    rows = _stock_rows(Stock.objects.filter(client=client))
-    context = {"client": client, "rows": rows, "form": form}
-    return render(request, "shopping/stock.html", context, status=status)
 
 
 def packages(request: PageRequest) -> HttpResponse:

@@ -3,7 +3,7 @@ is eaten, its containers and their labels, the rounded recipe, and the hot pot's
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from functools import cached_property
@@ -12,7 +12,14 @@ from nutrition.composition.portion import room_ml
 from nutrition.planning.cooking import Cooked, cook
 from nutrition.planning.skeleton import Skeleton, days_of
 from nutrition.planning.week import DAY_BEFORE
-from nutrition.prep.batches import Container, Label, batch_for, label_of, portioned
+from nutrition.prep.batches import (
+    Container,
+    Label,
+    MealEaten,
+    batch_for,
+    label_of,
+    portioned,
+)
 from nutrition.prep.cooling import FLASK, Cooling, cooling_of
 from nutrition.prep.keeping import Keeping, endangered, keeping_of
 from nutrition.recipe.reckoning import Facts
@@ -21,6 +28,10 @@ from recipes.facts import facts_of, room_of
 from recipes.models import Recipe
 from week.dishes import prepared_of
 from week.models import Week, WeekEntry
+from week.places import IN_THE_HOUSE
+
+# So much of a serving more or less is the same. [share of a serving]
+CRUMB_SERVING = 0.05
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -97,6 +108,13 @@ class Pot:
         return [self.week.date_of(day) for day in sorted(self.frozen_days)]
 
     @property
+    def eat_by_words(self) -> str:
+        """Until when it is eaten from the refrigerator; empty where nothing of it stands there:
+        eaten from the pot, or all of it frozen."""
+        chilled = [one for one in self.containers if not one.frozen]
+        return f"eat by {self.eat_by:%A}" if chilled and self.keeping.days else ""
+
+    @property
     def left_words(self) -> str:
         """What nobody eats of it this week, and where it goes; empty for nothing."""
         left = self.cooked.left
@@ -130,7 +148,7 @@ class Pot:
         """A meal of one person in each. What is eaten on the day it is cooked, at home, needs
         none."""
         eaten = [
-            (one.on, dict(one.people))
+            MealEaten(on=one.on, people=dict(one.people), packed=one.packed)
             for one in self.eatings
             if one.day != self.cooked.day or one.packed
         ]
@@ -246,10 +264,45 @@ def _servings(entry: WeekEntry) -> list[tuple[int, float, str]]:
     return out
 
 
+@dataclass(frozen=True, kw_only=True)
+class Thawed:
+    """A dish of the week that stands cooked in the house: no pot is cooked for it. `thaw_on` is the
+    evening on which it goes from the freezer into the refrigerator."""
+
+    recipe_id: int
+    name: str
+    eating: Eating
+
+    @property
+    def thaw_on(self) -> date:
+        return self.eating.on - timedelta(days=1)
+
+
+def from_the_house(
+    week: Week, eatings: Mapping[int, Sequence[Eating]]
+) -> tuple[dict[int, list[Eating]], list[Thawed]]:
+    """What is left to be cooked for, and what is eaten of what stands in the house: the first meals
+    of a recipe that it serves whole."""
+    house = IN_THE_HOUSE.first(week) or {}
+    names = dict(Recipe.with_removed.filter(pk__in=set(house)).values_list("pk", "title"))
+    rest, thawed = {}, []
+    for pk, rows in eatings.items():
+        there, own = house.get(pk, 0.0), []
+        for one in rows:
+            if one.servings <= there + CRUMB_SERVING:
+                there -= one.servings
+                thawed.append(Thawed(recipe_id=pk, name=names.get(pk, ""), eating=one))
+            else:
+                own.append(one)
+        if own:
+            rest[pk] = own
+    return rest, sorted(thawed, key=lambda one: one.eating.day)
+
+
 def pots_of(week: Week, entries: Sequence[WeekEntry], skeleton: Skeleton) -> list[Pot]:
     """Everything that is cooked for a week, by day. What nobody can eat in time makes a pot of its
     own on the day it is eaten."""
-    eatings = eatings_of(week, entries, skeleton)
+    eatings, _thawed = from_the_house(week, eatings_of(week, entries, skeleton))
     recipes = {row.pk: row for row in Recipe.with_removed.filter(pk__in=eatings)}
     cooking = days_of(skeleton.cooking, week.start, week.days)
     in_danger, out = endangered(week.client.person()), []

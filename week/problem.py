@@ -47,9 +47,12 @@ from planner.planned_copies import is_out
 from week.dishes import OUT, Thing, out_of, prepared_of, recipes_in, things_of
 from week.favorites import for_planning, without_school
 from week.models import Week, WeekEntry
+from week.places import USED_FIRST
 
 # What is put into the week besides its slots.
 BESIDES = "besides"
+# What stands in the house stands so many places before what is liked best.
+FIRST = 5
 
 
 def plan_for(week: Week) -> Plan:
@@ -147,6 +150,9 @@ def pose(week: Week, additions: bool = True) -> Posed:
     person = plan.day.person
     at_once = stomach_ml(person.conditions, person.surgery_months) or MOST_AT_ONCE_ML
     ranks = {key: at for some in order.values() for at, key in enumerate(some)}
+    for pk in USED_FIRST.first(week.client) or ():
+        # what stands in the house is liked before all else
+        ranks[f"recipe-{pk}"] = -FIRST
     candidates = tuple(
         candidate_of(
             replace(one.portion, key=one.key),

@@ -25,7 +25,7 @@ from planner.day import Entry, entry_of
 from recipes.facts import parts_at_hand
 from week.models import MadeDay, Week, WeekEntry
 from week.planner_days import changed_from, held_by
-from week.pots import Pot, pots_of
+from week.pots import Pot, Thawed, eatings_of, from_the_house, pots_of
 from week.problem import BESIDES, Plans, plan_for, skeleton_in
 
 
@@ -190,6 +190,11 @@ class ReckonedWeek:
     @cached_property
     def pots(self) -> list[Pot]:
         return pots_of(self.week, self.rows, self.skeleton)
+
+    @cached_property
+    def thawed(self) -> list[Thawed]:
+        """What is eaten of what stands cooked in the house."""
+        return from_the_house(self.week, eatings_of(self.week, self.rows, self.skeleton))[1]
 
     @property
     def plants(self) -> list[str]:

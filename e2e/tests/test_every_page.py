@@ -121,7 +121,7 @@ class EveryPage(BrowserCase):
             f"{three}/weeks/{week.pk}/cooking/",
             f"{three}/weeks/{week.pk}/labels/",
             f"{three}/shopping/{week.pk}/",
-            f"{three}/shopping/stock/",
+            f"{three}/kitchen/house/",
             "/shopping/packages/",
         ]
 

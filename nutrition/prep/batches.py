@@ -53,38 +53,58 @@ class Label:
     whose: str = ""
 
 
+# What several eat at home from one container holds so much. Common practice, no source. [mL]
+SHARED_ML = 2000.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class MealEaten:
+    """What is eaten of a batch at a meal: on which day, how many servings by whom, and whether it
+    is packed: then each has a container of their own."""
+
+    on: date
+    people: Mapping[str, float]
+    packed: bool = False
+
+    @property
+    def parts(self) -> list[tuple[str, float]]:
+        """Who shares a container, and how many servings: at home all who eat together."""
+        if self.packed or len(self.people) < 2:
+            return list(self.people.items())
+        return [(", ".join(self.people), sum(self.people.values()))]
+
+
 def portioned(
     servings: float,
     serving_g: float,
     serving_ml: float,
     cooked: date,
     keeping: Keeping,
-    eaten: Sequence[tuple[date, Mapping[str, float]]],
+    eaten: Sequence[MealEaten],
     container_ml: float,
     freeze_first: int = 0,
 ) -> list[Container]:
-    """The containers of a batch, a meal of one person in each, or in as many as it needs; what is
-    left over at the end. [g], [mL]
+    """The containers of a batch: a packed meal of one person in each, a meal at home in one for all
+    who eat it, or in as many as it needs; what is left over at the end. [g], [mL]
 
-    `eaten` are the servings of each person on each day, by name; what is eaten after it keeps is
-    frozen, and so are the `freeze_first` last ones, where the cook wants more of it frozen. Raises
-    ValueError for a day after it keeps where the dish does not freeze, or for a container of no
-    size.
+    What is eaten after it keeps is frozen, and so are the `freeze_first` last ones, where the cook
+    wants more of it frozen. Raises ValueError for a day after it keeps where the dish does not
+    freeze, or for a container of no size.
     """
     if not container_ml > 0:
         raise ValueError("a container holds more than nothing")
     last = cooked + timedelta(days=keeping.days)
     out: list[Container] = []
-    for day, people in eaten:
-        late = day > last
+    for meal in eaten:
+        day, late = meal.on, meal.on > last
         if late and not keeping.freezes:
             raise ValueError(
                 f"it keeps until {last:%A} and does not freeze: {day:%A} is too late for it"
             )
-        for whose, share in people.items():
-            out += _filled(
-                share, serving_g, serving_ml, day, late, cooked, keeping, container_ml, whose
-            )
+        alone = meal.packed or len(meal.people) < 2
+        holds = container_ml if alone else max(container_ml, SHARED_ML)
+        for whose, share in meal.parts:
+            out += _filled(share, serving_g, serving_ml, day, late, cooked, keeping, holds, whose)
     for at in range(len(out) - min(freeze_first, len(out)), len(out)):
         if keeping.freezes:
             out[at] = _frozen(out[at], cooked, keeping)

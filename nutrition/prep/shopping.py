@@ -3,6 +3,7 @@ summed by food as it is bought, less what the kitchen has."""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
@@ -161,11 +162,63 @@ def shopping_list(
             )
         )
     return ShoppingList(
-        items=tuple(items),
+        items=tuple(whole_fruit(items)),
         trips=tuple(ordered),
         stock_g=stock_g,
         have=tuple((food_table()[slug], grams) for slug, grams in used.items() if grams > 0),
     )
+
+
+# Of one fruit are taken its zest, its juice, and what is eaten of it.
+FRUIT = re.compile(r"(lemon|lime|orange|grapefruit)-(zest|juice|.*raw)")
+
+
+def whole_fruit(items: Sequence[Item]) -> list[Item]:
+    """The same list with the juice, the zest and the eating of one fruit as one purchase: a fruit
+    that is zested is pressed or eaten after."""
+    out: list[Item] = []
+    groups: dict[tuple[int, str], list[Item]] = {}
+    for item in items:
+        fruit = FRUIT.fullmatch(item.food.slug)
+        if fruit and (item.sold.unit in ("", fruit[1])) and not item.sold.by_weight:
+            groups.setdefault((item.trip, fruit[1]), []).append(item)
+        out.append(item)
+    for (_trip, name), some in groups.items():
+        if len(some) > 1:
+            out[out.index(some[0])] = _one_fruit(name, some)
+            out = [item for item in out if item not in some[1:]]
+    return out
+
+
+def _one_fruit(name: str, some: Sequence[Item]) -> Item:
+    """What is taken of a fruit as one line: as many as are pressed and eaten, or as are zested."""
+    zested = sum(item.count for item in some if item.food.slug.endswith("-zest"))
+    others = [item for item in some if not item.food.slug.endswith("-zest")]
+    count = max(zested, sum(item.count for item in others))
+    main = others[0] if others else some[0]
+    uses = [
+        f"the {'zest' if item.food.slug.endswith('-zest') else 'juice'} of {item.count:g}"
+        if item.food.slug.endswith(("-zest", "-juice"))
+        else f"{item.count:g} to eat"
+        for item in some
+        if item.count
+    ]
+    return replace(
+        main,
+        sold=replace(main.sold, unit=name),
+        count=count,
+        left_g=max(count * main.sold.grams - (main.need_g - main.have_g), 0.0),
+        dishes=tuple(dict.fromkeys(dish for item in some for dish in item.dishes)),
+        days=tuple(sorted({day for item in some for day in item.days})),
+        how=", ".join(uses),
+        cost=_together([item.cost for item in some], [item.count for item in some], count),
+    )
+
+
+def _together(costs: Sequence[float | None], counts: Sequence[float], count: float) -> float | None:
+    """What so many of a fruit cost, by the price of those that have one."""
+    priced = [cost / number for cost, number in zip(costs, counts, strict=True) if cost and number]
+    return max(priced) * count if priced else None
 
 
 def _rows(

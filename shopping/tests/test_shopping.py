@@ -92,24 +92,6 @@ class Shopping(ShoppingCase):
         self.post(self.address("pot", week), {"key": "nothing", "on": "1"})
         self.assertFalse(Bought.objects.exists() or Stock.objects.exists())
 
-    def test_stock_is_set_right_by_hand(self):
-        address = self.for_client(reverse("shopping:stock"))
-        for food, amount, said in (
-            ("moon dust", "1 cup", "No food"),
-            ("cheddar", "100 g", ""),
-            ("kale, raw", "a mountain", ""),
-        ):
-            with self.subTest(food=food):
-                answer = self.post(address, {"food": food, "amount": amount})
-                self.assertContains(answer, said, status_code=400)
-                self.assertContains(answer, f'value="{amount}"', status_code=400)
-        self.post(address, {"food": "kale, raw", "amount": "500 g"})
-        row = Stock.objects.get()
-        self.assertEqual((row.food, row.grams), ("kale-raw", 500.0))
-        self.assertContains(self.client.get(address), "500 g")
-        self.post(address, {"row": row.pk})
-        self.assertFalse(Stock.objects.exists())
-
     def test_packages_and_prices_of_the_practice(self):
         address = reverse("shopping:packages")
         wrong = self.post(address, {"food": "kale, raw", "unit": "7", "grams": "0", "price": "x"})

@@ -403,7 +403,7 @@ class Printed(WeekCase):
         self.assertContains(cooking, "Cool it fast.")
         labels = self.client.get(self.for_client(reverse("week:labels", args=[week.pk])))
         self.assertContains(labels, "Lentil stew")
-        self.assertContains(labels, "for Jory")
+        self.assertContains(labels, "for Osk, Mira, Jory")
         door = self.client.get(self.for_client(reverse("week:door", args=[week.pk])))
         self.assertContains(door, "Lentil stew")
 

@@ -5,7 +5,7 @@ from datetime import date, timedelta
 
 from nutrition.composition.foods import food_table
 from nutrition.composition.ingredient import Ingredient
-from nutrition.prep.batches import USUAL_CONTAINER_ML, batch_for, portioned
+from nutrition.prep.batches import USUAL_CONTAINER_ML, MealEaten, batch_for, portioned
 from nutrition.prep.buying import Sold, sold, units_for
 from nutrition.prep.cooling import cooling_of
 from nutrition.prep.keeping import (
@@ -199,7 +199,7 @@ class Containers(unittest.TestCase):
     def boxes(self, serving_ml, days=1, container_ml=600.0, servings=1.0):
         """One serving eaten so many days after Sunday; soup keeps three days and freezes."""
         soup = next(one for one in keeping_kinds() if one.kind == "soup or stew")
-        eaten = [(SUNDAY + timedelta(days=days), {"Mira": 1.0})]
+        eaten = [MealEaten(on=SUNDAY + timedelta(days=days), people={"Mira": 1.0})]
         return portioned(servings, 300.0, serving_ml, SUNDAY, soup, eaten, container_ml)
 
     def test_filled_to_nine_tenths_and_frozen_to_seventeen_twentieths(self):

@@ -94,7 +94,7 @@ class House(unittest.TestCase):
             ("kale-raw", "refrigerator"),
             ("tofu-firm", "refrigerator"),
             ("lentils-dry", "shelf"),
-            ("potato-flesh-and-skin-raw", "shelf"),
+            ("potato-no-skin-raw", "shelf"),
             ("white-beans-canned-drained", "shelf"),
             ("lentils-cooked", "refrigerator"),
             ("walnuts", "shelf"),

@@ -1,9 +1,10 @@
 """How long dishes keep, the pot that must cool, and a batch in its containers."""
 
 import unittest
+from dataclasses import replace
 from datetime import date, timedelta
 
-from nutrition.prep.batches import batch_for, label_of, portioned
+from nutrition.prep.batches import MealEaten, batch_for, label_of, portioned
 from nutrition.prep.cooling import FLASK, cooling_of
 from nutrition.prep.keeping import MOST_DAYS, UNKNOWN, keeping_kinds, keeping_of
 from nutrition.recipe.model import Recipe
@@ -80,7 +81,10 @@ class Batches(unittest.TestCase):
         self.soup = kept("Bean soup", "dish", "simmered", "2 cups white beans, cooked", "1 carrot")
 
     def week(self, people):
-        return [(SUNDAY + timedelta(days=day), people) for day in range(1, 6)]
+        return [
+            MealEaten(on=SUNDAY + timedelta(days=day), people=people, packed=True)
+            for day in range(1, 6)
+        ]
 
     def test_a_pot_for_a_working_week_is_ten_lunches_for_two_those_beyond_its_days_frozen(self):
         two = {"Mira": 1.0, "Jens": 1.0}
@@ -92,6 +96,20 @@ class Batches(unittest.TestCase):
         self.assertTrue(all(one.eat_by == SUNDAY + timedelta(days=3) for one in fresh))
         half = portioned(10.0, 400.0, 420.0, SUNDAY, self.soup, self.week(two), 600.0, 5)
         self.assertEqual(sum(one.frozen for one in half), 5)
+
+    def test_who_eats_together_at_home_shares_a_container(self):
+        """Fifteen packed are fifteen; at home five, each for all three, of up to two liters."""
+        three = {"Mira": 1.0, "Jens": 1.0, "Ada": 0.5}
+        packed = self.week(three)
+        home = [replace(one, packed=False) for one in packed]
+        self.assertEqual(len(portioned(12.5, 400.0, 420.0, SUNDAY, self.soup, packed, 600.0)), 15)
+        boxes = portioned(12.5, 400.0, 420.0, SUNDAY, self.soup, home, 600.0)
+        self.assertEqual([one.grams for one in boxes], [1000.0] * 5)
+        self.assertEqual(boxes[0].whose, "Mira, Jens, Ada")
+        # 2.5 servings of 720 mL are 1.8 L: nine tenths of two liters
+        for serving_ml, count in ((720.0, 1), (721.0, 2)):
+            some = portioned(2.5, 400.0, serving_ml, SUNDAY, self.soup, home[:1], 600.0)
+            self.assertEqual(len(some), count, serving_ml)
 
     def test_containers_hold_what_there_is_and_no_more_than_they_can(self):
         for ml in (250.0, 500.0, 1000.0):

@@ -143,3 +143,30 @@ class Trips(unittest.TestCase):
 
     def test_what_is_nothing_and_what_makes_a_stock(self):
         self.assertEqual((CRUMB_G, STOCK_G), (0.5, 50.0))
+
+
+class WholeFruit(unittest.TestCase):
+    def lemons(self, *rows):
+        needs = [Need(TABLE[slug], grams, day, slug) for slug, grams, day in rows]
+        found = shopping_list(needs, [0])
+        return [(one.food.slug, one.words, one.how) for one in found.items]
+
+    def test_juice_zest_and_eating_are_one_purchase(self):
+        """A lemon gives 47 g of juice and 4 g of zest."""
+        self.assertEqual(
+            self.lemons(("lemon-juice", 90, 0), ("lemon-zest", 4, 0)),
+            [("lemon-juice", "2 lemons", "the juice of 2, the zest of 1")],
+        )
+        self.assertEqual(
+            self.lemons(("lemon-juice", 40, 0), ("lemon-zest", 12, 0)),
+            [("lemon-juice", "3 lemons", "the juice of 1, the zest of 3")],
+        )
+        (alone,) = self.lemons(("lemon-juice", 90, 0))
+        self.assertEqual(alone[1], "2 lemons")
+
+    def test_orange_juice_is_a_bottle_and_no_orange(self):
+        rows = self.lemons(("orange-juice", 200, 0), ("orange-zest", 6, 0))
+        self.assertEqual(len(rows), 2)
+        one = self.lemons(("orange-raw", 131, 0), ("orange-zest", 6, 0))
+        self.assertEqual(len(one), 1)
+        self.assertIn("the zest of 1", one[0][2])
