@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from bowls.models import Bowl, BowlPart
@@ -125,7 +125,12 @@ def rows_of(bowl: Bowl) -> list[BowlPart]:
 def reckon_bowl(bowl: Bowl) -> Reckoned:
     """Add the parts up. Parts whose food has left the table are skipped: the table's slugs are
     stable."""
-    rows = rows_of(bowl)
+    return reckon_rows(bowl, rows_of(bowl))
+
+
+def reckon_rows(bowl: Bowl, rows: Sequence[BowlPart]) -> Reckoned:
+    """The bowl as it would be of these rows: while it is built, some of them weigh what lies on the
+    scale."""
     for row in rows:
         row.bowl = bowl
     return _reckoned(bowl, [reckon_part(row) for row in rows])

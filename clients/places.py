@@ -10,5 +10,7 @@ FIRST_STEPS = Place("client-first-steps")
 NEXT = Place("client-next")
 # at the head of the weights
 WEIGHT = Place("client-weight")
+# beside the weight that is typed
+WEIGHING = Place("client-weighing")
 # what is planned for them
 PLANS = Place("client-plans")

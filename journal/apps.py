@@ -8,7 +8,7 @@ class JournalConfig(AppConfig):
 
     def ready(self) -> None:
         from clients.pages.listing import STEP
-        from clients.places import WEIGHT
+        from clients.places import WEIGHING, WEIGHT
         from clients.plan.agreements import AGREED
         from clients.plan.attention import NEEDS
         from clients.plan.cautions import MORE_NUMBERS, USUAL_NUMBERS
@@ -20,6 +20,7 @@ class JournalConfig(AppConfig):
             step,
             to_attend,
         )
+        from journal.body_scale import body_scale
         from journal.eaten.likings import eaten_gladly
         from journal.models import Happening, LoggedDay, TakenChange, Visit
         from week.places import EATEN_GLADLY
@@ -32,3 +33,4 @@ class JournalConfig(AppConfig):
         STEP.answered_by(step)
         EATEN_GLADLY.answered_by(eaten_gladly)
         WEIGHT.filled_by("journal/_follow_up.html")
+        WEIGHING.filled_by("journal/_body_scale.html", more=body_scale)

@@ -9,6 +9,7 @@ from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.utils import timezone
 
+from bowls.models import Bowl
 from clients.models import Client
 from nutrition.prep.timeline.kitchen import (
     MOST_BLENDERS,
@@ -193,6 +194,30 @@ class Box(Recorded):
 
     class Meta:
         ordering = ["use_by", "pk"]
+
+
+class BowlWeighing(Recorded):
+    """A bowl built on the scale: what was planned of each part and what was taken, by the part's
+    number [g], and which of them were locked for it."""
+
+    record_of = "bowl"
+
+    bowl = models.ForeignKey(Bowl, on_delete=models.CASCADE, related_name="weighings")
+    client = models.ForeignKey(
+        Client, on_delete=models.CASCADE, null=True, blank=True, related_name="bowls_weighed"
+    )
+    planned = models.JSONField(default=dict)
+    taken = models.JSONField(default=dict)
+    locked = models.JSONField(default=list, blank=True)
+    names = models.JSONField(default=dict, blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    made = models.DateTimeField(auto_now_add=True)
+    ended = models.DateTimeField(null=True, blank=True)
+
+    objects = ScopedManager(practice="bowl__practice")
+
+    class Meta:
+        ordering = ["-pk"]
 
 
 class Thrown(Recorded):

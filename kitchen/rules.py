@@ -14,6 +14,7 @@ allow(
     Route("list new stove page change move remove", "kitchen.look", "kitchen.plan"),
     Route("steps right cook events", "kitchen.look", "kitchen.plan"),
     Route("house stock new-box box", "kitchen.look", "kitchen.plan"),
+    Route("bowl-scale bowl-live bowl-take bowl-rest bowl-end", "kitchen.look", "kitchen.plan"),
     Route("weigh learn", "kitchen.look", "kitchen.plan"),
     Route("pieces", "kitchen.look", None),
     Route("sheet labels", "kitchen.look", None, PRINTED),

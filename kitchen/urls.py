@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from kitchen import cook_views, house_views, step_views, views, weigh_views
+from kitchen import cook_views, house_views, scale_views, step_views, views, weigh_views
 
 app_name = "kitchen"
 urlpatterns = [
@@ -16,6 +16,11 @@ urlpatterns = [
     path("house/stock/<int:pk>/", house_views.stock, name="stock"),
     path("house/boxes/", house_views.new_box, name="new-box"),
     path("house/boxes/<int:pk>/", house_views.box, name="box"),
+    path("bowls/<int:pk>/", scale_views.bowl, name="bowl-scale"),
+    path("bowls/<int:pk>/live/", scale_views.live, name="bowl-live"),
+    path("bowls/<int:pk>/take/", scale_views.take, name="bowl-take"),
+    path("bowls/<int:pk>/rest/", scale_views.rest, name="bowl-rest"),
+    path("bowls/<int:pk>/end/", scale_views.end, name="bowl-end"),
     path("pieces/", weigh_views.pieces, name="pieces"),
     path("<int:pk>/", views.page, name="page"),
     path("<int:pk>/change/", views.change, name="change"),

@@ -223,6 +223,8 @@ if os.environ.get("ROUNDPANTRY_HTTPS") == "1":
     SECURE_REDIRECT_EXEMPT = [r"^health/$", r"^ready/$"]
     SECURE_HSTS_SECONDS = 31_536_000
 
+# Where a scale, or the bridge to one, speaks on the machine of whoever looks at the page.
+SCALE_PORT, BODY_SCALE_PORT = 8137, 8138
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [NONE],
@@ -230,7 +232,11 @@ CONTENT_SECURITY_POLICY = {
         "style-src": [SELF],
         "img-src": [SELF, "data:"],
         "font-src": [SELF],
-        "connect-src": [SELF],
+        "connect-src": [
+            SELF,
+            f"ws://127.0.0.1:{SCALE_PORT}",
+            f"ws://127.0.0.1:{BODY_SCALE_PORT}",
+        ],
         "form-action": [SELF],
         "base-uri": [NONE],
         "frame-ancestors": [NONE],

@@ -20,6 +20,7 @@ import "./cook.js";
 import "./week.js";
 import "./stove.js";
 import "./cooking.js";
+import "./scale.js";
 import "./shop.js";
 
 // From here on the scripts answer for what is clicked and typed. htmx begins with the same event,
