@@ -14,7 +14,7 @@ from nutrition.prep.timeline.schedule import Row, Timeline
 WIDTH, LEFT, RIGHT, TOP, LANE, GAP = 1060, 84, 26, 28, 32, 5
 # A letter of the text in a bar takes so much, and a bar narrower than this has its dish's letter
 # alone.
-LETTER, LEAST_NAMED = 7.4, 62
+LETTER, LEAST_NAMED, LEAST_LETTERED = 7.4, 62, 14
 # Every so many minutes a line; a longer session has them farther apart. [min]
 TICKS = (5, 10, 15, 30, 60)
 MOST_TICKS = 16
@@ -36,6 +36,11 @@ class Bar:
     key: str
     start: int
     moves: bool
+
+    @property
+    def lettered(self) -> bool:
+        """Whether a letter fits into it."""
+        return self.width > LEAST_LETTERED
 
     @property
     def letter_x(self) -> float:

@@ -23,16 +23,13 @@ from kitchen.opened import opened
 from kitchen.page import context_of
 from kitchen.planning import plan_anew, planned_of
 from nutrition.prep.timeline.clock import read_moment
-from nutrition.prep.timeline.kitchen import MOST_DISHES
+from nutrition.prep.timeline.kitchen import MOST_DISHES, USUAL_EARLIEST, USUAL_READY
 from practice.versioned import StaleSave, version_in
 from recipes.models import Recipe
 from recipes.ownership import open_to
 from webkit.listing import listed
 from webkit.request_values import key_in, number_in, short
 
-# A session is ready at six in the evening and begun three hours before, where nothing is said.
-# Common practice.
-USUAL_READY, USUAL_EARLIEST = 18 * 60, 15 * 60
 MOST_OFFERED = 60
 
 
@@ -244,7 +241,8 @@ def move(request: PageRequest, pk: int) -> HttpResponse:
     before = planned.timeline
     row.pins = {**row.pins, key: round(start)}
     found = plan_anew(row)
-    if found is None or (before and len(found.missing) > len(before.missing)):
+    let_go = key not in row.pins
+    if found is None or let_go or (before and len(found.missing) > len(before.missing)):
         stored = row.stored()
         words = f"{there.tasks[int(task)].text} cannot be then: the rest would not fit around it."
         messages.error(request, words)

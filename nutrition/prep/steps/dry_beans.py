@@ -10,8 +10,11 @@ from nutrition.composition.ingredient import Ingredient
 from nutrition.prep.soaking import KIDNEY_BOIL_MIN, FromDry, from_dry
 from nutrition.prep.steps.boiling import to_the_boil
 from nutrition.prep.steps.task import Task, Worked
-from nutrition.prep.steps.work_kinds import NONE, Span, kind_named
+from nutrition.prep.steps.work_kinds import NONE, Place, Span, kind_named
 from nutrition.written.line import Line
+
+# Cooked beans wait so long until they go in. Common practice, no source. [min]
+COOKED_WAIT = 120.0
 
 
 def beans_first(work: Worked, lines: Sequence[Line]) -> Worked:
@@ -38,68 +41,45 @@ def _dry(line: Line) -> FromDry | None:
 
 
 def _cooked(beans: FromDry, line: Line, at: int, number: int) -> list[Task]:
-    """Soaking where they are soaked, and boiling; kidney beans as long as they must."""
+    """Soaking where they are soaked, boiling, draining; kidney beans boil as long as they must."""
     name = beans.dry.name.split(",")[0].lower()
-    out = []
-    if beans.soaked:
-        soak = kind_named()["soak"]
-        out.append(
-            Task(
-                number=number,
-                text=f"Soak {beans.dry_g:.0f} g {name}, dry, in plenty of water",
-                kind="soak",
-                step=None,
-                place="counter",
-                hands=soak.hands,
-                alone=soak.alone,
-                lines=(at,),
-                waits=soak.waits,
-                ahead=soak.ahead,
-                notes=("bought dry, eaten cooked; common practice, no source",),
-            )
-        )
     least, most = beans.minutes
-    simmer = kind_named()["simmer"]
-    hard = f": {KIDNEY_BOIL_MIN:g} minutes hard first" if beans.boiled_hard else ""
     more = KIDNEY_BOIL_MIN if beans.boiled_hard else 0.0
-    dry_line = replace(line, food=beans.dry, grams=beans.dry_g)
-    out.append(
-        Task(
-            number=number + len(out),
-            text=f"Boil the {name} in fresh water until tender{hard}",
-            kind="simmer",
-            step=None,
-            place="burner",
-            hands=simmer.hands,
-            alone=Span(least + more, (least + most) / 2 + more, most + more),
-            lines=(at,),
-            boil=to_the_boil([dry_line]),
-            after=(number,) if out else (),
-            waits=120.0,
-            ahead=simmer.ahead,
-            notes=(
-                "bought dry, eaten cooked; the time is a usual one: common practice, no source",
-            ),
-        )
+    hard = f": {KIDNEY_BOIL_MIN:g} minutes hard first" if beans.boiled_hard else ""
+    soak = _task("soak", f"Soak {beans.dry_g:.0f} g {name}, dry, in plenty of water", "counter", at)
+    boil = _task("simmer", f"Boil the {name} in fresh water until tender{hard}", "burner", at)
+    boil = replace(
+        boil,
+        alone=Span(least + more, (least + most) / 2 + more, most + more),
+        boil=to_the_boil([replace(line, food=beans.dry, grams=beans.dry_g)]),
+        waits=COOKED_WAIT,
     )
-    drain = kind_named()["drain"]
-    out.append(
-        Task(
-            number=number + len(out),
-            text=f"Drain the {name}",
-            kind="drain",
-            step=None,
-            place="counter",
-            hands=drain.hands,
-            alone=NONE,
-            lines=(at,),
-            after=(number + len(out) - 1,),
-            waits=120.0,
-            ahead=drain.ahead,
-            notes=(),
-        )
+    drain = replace(
+        _task("drain", f"Drain the {name}", "counter", at), alone=NONE, waits=COOKED_WAIT
     )
-    return out
+    some = [soak, boil, drain] if beans.soaked else [boil, drain]
+    return [
+        replace(task, number=number + i, after=(number + i - 1,) if i else ())
+        for i, task in enumerate(some)
+    ]
+
+
+def _task(kind_name: str, text: str, place: Place, at: int) -> Task:
+    """A piece of work of its kind's usual times, filled in."""
+    kind = kind_named()[kind_name]
+    return Task(
+        number=0,
+        text=text,
+        kind=kind_name,
+        step=None,
+        place=place,
+        hands=kind.hands,
+        alone=kind.alone,
+        lines=(at,),
+        waits=kind.waits,
+        ahead=kind.ahead,
+        notes=("the time is a usual one: bought dry, eaten cooked; common practice, no source",),
+    )
 
 
 def _before(tasks: Sequence[Task], user: int, more: Sequence[Task]) -> list[Task]:

@@ -39,7 +39,7 @@ RISEN_SPREAD = 10
 USUAL_TIME = "the time is a usual one: common practice, no source"
 
 
-@dataclass
+@dataclass(kw_only=True)
 class _Vessel:
     """What is worked on: its last task, its lines, where it stands."""
 
@@ -52,7 +52,7 @@ class _Vessel:
     off: bool = False
 
 
-@dataclass
+@dataclass(kw_only=True)
 class _Reader:
     """The tasks so far, what is worked on, and the heat that the oven was set to."""
 
@@ -374,7 +374,14 @@ class _Reader:
             or any(food.group in ("broth", "plant milk") for food in self.foods(sorted(lines)))
         )
         off = signs.OFF.search(task.text) is not None
-        self.current = _Vessel((task.number,), merged, task.place, task.kind, liquid, off)
+        self.current = _Vessel(
+            tail=(task.number,),
+            lines=merged,
+            place=task.place,
+            kind=task.kind,
+            cold=liquid,
+            off=off,
+        )
         self.vessels.append(self.current)
 
 
@@ -405,7 +412,7 @@ def read_work(
     clauses = in_the_oven(clauses_of(steps), name)
     named = [frozenset(lines_named(one.text, lines)) for one in clauses]
     later = [frozenset().union(*named[at + 1 :]) for at in range(len(named))]
-    reader = _Reader(lines, corrections or {}, name, named_later=later)
+    reader = _Reader(lines=lines, corrections=corrections or {}, name=name, named_later=later)
     for clause in clauses:
         reader.take(clause)
     tasks = sour_last(reader.tasks, lines)

@@ -10,6 +10,9 @@ from nutrition.prep.steps.task import Task, Worked
 
 # So many of each a kitchen may have.
 MOST_COOKS, MOST_BURNERS, MOST_OVENS, MOST_SHELVES, MOST_BLENDERS = 6, 12, 4, 6, 4
+# A session is ready at six in the evening and begun three hours before, where nothing is said.
+# Common practice, no source. [min of the day]
+USUAL_READY, USUAL_EARLIEST = 18 * 60, 15 * 60
 # Nothing is cooked in one go for more dishes than this.
 MOST_DISHES = 24
 

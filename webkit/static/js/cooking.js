@@ -67,7 +67,7 @@ function begin(root) {
   function said() {
     const left = state.queue.length;
     const words = left
-      ? `No connection: ${left} ${left === 1 ? "thing waits" : "things wait"} here and go on by themselves.`
+      ? `No connection: ${left} ${left === 1 ? "thing waits" : "things wait"} here for one.`
       : "";
     const shown = document.getElementById("cook-kept");
     if (shown && shown.textContent !== words) shown.textContent = words;
@@ -293,7 +293,7 @@ async function keepPage(worker) {
     const parts = performance
       .getEntriesByType("resource")
       .map((one) => one.name)
-      .filter((name) => name.startsWith(window.location.origin) && !name.includes("/events/"));
+      .filter((name) => name.startsWith(window.location.origin) && !name.includes("?"));
     ready.active.postMessage({ keep: [window.location.pathname, ...new Set(parts)] });
   } catch {
     // it works without, as long as it stays open

@@ -1,5 +1,5 @@
-// A scale on this machine: its grams run live, and what lies on it is taken by a press, or by itself
-// after two steady seconds. What it means for the strip and the round the server says.
+// A scale on this machine: its grams run live, and what lies on it is taken by a press, or by
+// itself after two steady seconds. What it means for the strip and the round the server says.
 const STEADY_MS = 2000;
 const LEAST_G = 2;
 const RETRY_MS = 2000;
@@ -130,13 +130,15 @@ function take() {
   state.base = state.grams;
   state.steadyFrom = 0;
   state.sent = null;
-  htmx.ajax("POST", place.dataset.take, { target: "#work", swap: "outerHTML", values }).then(() => {
-    for (const [name, on] of Object.entries(kept)) {
-      const box = part(name);
-      if (box) box.checked = Boolean(on);
-    }
-    show();
-  });
+  htmx
+    .ajax("POST", place.dataset.take, { target: "#work", swap: "morph:outerHTML", values })
+    .then(() => {
+      for (const [name, on] of Object.entries(kept)) {
+        const box = part(name);
+        if (box) box.checked = Boolean(on);
+      }
+      show();
+    });
 }
 
 document.addEventListener(

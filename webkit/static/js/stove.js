@@ -1,4 +1,5 @@
-// A step of the timeline is dragged, or moved by the arrow keys; the server plans the rest around it.
+// A step of the timeline is dragged, or moved by the arrow keys; the server plans the rest around
+// it.
 const UNIT = "http://www.w3.org/2000/svg";
 let drag = null;
 let keyed = null;
