@@ -8,6 +8,7 @@ from bowls.models import Bowl
 from clients.models import Client, Intake
 from e2e.case import BrowserCase
 from journal.models import LoggedDay, Visit
+from kitchen.models import CookingSession
 from pantry.models import OwnFood
 from planner.models import Day
 from recipes.models import Recipe
@@ -40,6 +41,8 @@ class EveryPage(BrowserCase):
             losing = Client.objects.get(name="Osk Brannigan").pk
             week = Week.objects.get(client__name="Jens Halloran")
             note = Visit.objects.filter(client=losing).first().pk
+            cooking = CookingSession.objects.get(client=losing).pk
+            cooked = CookingSession.objects.get(client=week.client_id).pk
             logged = LoggedDay.objects.filter(client=losing).first().date
         three = f"/for/{week.client_id}"
         journal = f"/for/{losing}/journal"
@@ -122,6 +125,16 @@ class EveryPage(BrowserCase):
             f"{three}/weeks/{week.pk}/labels/",
             f"{three}/shopping/{week.pk}/",
             f"{three}/kitchen/house/",
+            "/kitchen/",
+            f"/for/{losing}/kitchen/",
+            f"/for/{losing}/kitchen/{cooking}/",
+            f"/for/{losing}/kitchen/{cooking}/sheet/",
+            f"/for/{losing}/kitchen/{cooking}/cook/",
+            f"/for/{losing}/kitchen/{cooking}/weigh/",
+            f"{three}/kitchen/{cooked}/labels/",
+            f"/kitchen/recipes/{recipe}/",
+            "/kitchen/pieces/?mix_g=200&wanted=5&said_g=27",
+            f"/for/{client}/kitchen/bowls/{bowl}/",
             "/shopping/packages/",
         ]
 

@@ -1,5 +1,5 @@
-// Keeps one shopping list, and what its page needs, for a visit to the shop without a connection:
-// the network first, then what was kept. Nothing else of the application is kept.
+// Keeps one page, a shopping list or a session that is cooked, and what it needs, for a time without
+// a connection: the network first, then what was kept. Nothing else of the application is kept.
 const KEPT = "shopping-list";
 
 self.addEventListener("install", () => self.skipWaiting());
@@ -24,7 +24,7 @@ self.addEventListener("fetch", (event) => {
       try {
         return await fetch(event.request);
       } catch (error) {
-        const kept = await caches.match(event.request, { ignoreSearch: true });
+        const kept = await caches.match(event.request, { ignoreSearch: true, ignoreVary: true });
         if (kept) return kept;
         throw error;
       }

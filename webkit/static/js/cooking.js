@@ -25,6 +25,7 @@ function begin(root) {
   for (const event of state.queue) apply(state.plan, event);
 
   function tell(kind, about, minutes = 0) {
+    document.getElementById("cook-rung").textContent = "";
     const event = { id: fresh(), kind, about, minutes, at: Date.now() };
     state.queue.push(event);
     localStorage.setItem(queueName, JSON.stringify(state.queue));
@@ -202,11 +203,8 @@ function begin(root) {
   function ring(one) {
     state.rung.add(one.key + one.end);
     const words = `${one.name}: ${one.text}. Time is up.`;
-    const shown = document.getElementById("cook-kept");
-    if (shown) {
-      shown.setAttribute("role", "alert");
-      shown.textContent = words;
-    }
+    const shown = document.getElementById("cook-rung");
+    if (shown) shown.textContent = words;
     beep();
     if ("speechSynthesis" in window) {
       window.speechSynthesis.speak(new SpeechSynthesisUtterance(words));

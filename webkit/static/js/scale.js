@@ -31,7 +31,8 @@ function connect() {
 }
 
 function lost() {
-  const was = state.grams !== null;
+  const was = state.connected;
+  state.connected = false;
   state.grams = null;
   show();
   if (was) say("The connection to the scale is lost. It is tried again; a weight can be typed.");
@@ -41,6 +42,7 @@ function lost() {
 function heard(event) {
   const told = JSON.parse(event.data);
   if (told.kind === "scale") {
+    state.connected = true;
     say(`${told.name}: put the bowl on it, and press Zero.`);
     return;
   }
