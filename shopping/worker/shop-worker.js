@@ -9,11 +9,15 @@ self.addEventListener("message", (event) => {
   event.waitUntil(
     (async () => {
       const cache = await caches.open(KEPT);
+      let kept = 0;
       for (const address of event.data.keep) {
-        const answer = await fetch(address, { credentials: "same-origin" });
-        if (answer.ok && !answer.redirected) await cache.put(address, answer);
+        const answer = await fetch(address, { credentials: "same-origin" }).catch(() => null);
+        if (!answer?.ok || answer.redirected) continue;
+        await cache.put(address, answer);
+        kept += 1;
       }
-      event.source?.postMessage({ kept: event.data.keep.length });
+      // said to be kept only when all of it is
+      event.source?.postMessage({ kept: kept === event.data.keep.length });
     })(),
   );
 });

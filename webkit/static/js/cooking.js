@@ -69,7 +69,9 @@ function begin(root) {
     const left = state.queue.length;
     const words = left
       ? `No connection: ${left} ${left === 1 ? "thing waits" : "things wait"} here for one.`
-      : "";
+      : state.kept
+        ? "This page is kept on this device: it opens without a connection as well."
+        : "";
     const shown = document.getElementById("cook-kept");
     if (shown && shown.textContent !== words) shown.textContent = words;
   }
@@ -245,7 +247,10 @@ function begin(root) {
   window.addEventListener("online", send);
   setInterval(draw, 1000);
   setInterval(send, 15000);
-  keepPage(root.dataset.worker);
+  keepPage(root.dataset.worker, () => {
+    state.kept = true;
+    said();
+  });
   draw();
   send();
 }
@@ -283,11 +288,12 @@ function pressed(text, className, then) {
 }
 
 // The page opens again without a connection: it is kept with what it needs.
-async function keepPage(worker) {
+async function keepPage(worker, then) {
   if (!("serviceWorker" in navigator) || !worker) return;
   try {
     await navigator.serviceWorker.register(worker, { scope: window.location.pathname });
     const ready = await navigator.serviceWorker.ready;
+    navigator.serviceWorker.addEventListener("message", (said) => said.data?.kept && then());
     const parts = performance
       .getEntriesByType("resource")
       .map((one) => one.name)
