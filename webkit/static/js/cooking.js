@@ -28,6 +28,7 @@ function begin(root) {
     document.getElementById("cook-rung").textContent = "";
     const event = { id: fresh(), kind, about, minutes, at: Date.now() };
     state.queue.push(event);
+    root.dataset.waiting = state.queue.length;
     localStorage.setItem(queueName, JSON.stringify(state.queue));
     apply(state.plan, event);
     draw();
@@ -37,6 +38,7 @@ function begin(root) {
   async function send() {
     if (state.busy || !state.queue.length) return said();
     state.busy = true;
+    let arrived = false;
     const sent = state.queue.slice(0, 100);
     try {
       const answer = await fetch(root.dataset.events, {
@@ -51,6 +53,7 @@ function begin(root) {
       });
       if (answer.ok) {
         const told = await answer.json();
+        arrived = true;
         const gone = new Set(sent.map((one) => one.id));
         state.queue = state.queue.filter((one) => !gone.has(one.id));
         localStorage.setItem(queueName, JSON.stringify(state.queue));
@@ -63,10 +66,13 @@ function begin(root) {
     }
     state.busy = false;
     said();
+    // what was told meanwhile goes at once
+    if (arrived && state.queue.length) send();
   }
 
   function said() {
     const left = state.queue.length;
+    root.dataset.waiting = left;
     const words = left
       ? `No connection: ${left} ${left === 1 ? "thing waits" : "things wait"} here for one.`
       : state.kept
