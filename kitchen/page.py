@@ -16,13 +16,14 @@ from kitchen.drawing import letters_of, picture_of
 from kitchen.forms import SessionForm, time_of
 from kitchen.models import CookingSession
 from kitchen.planning import Planned, kitchen_of, planned_of
-from nutrition.prep.cooling import BIG_POT_ML, Cooling, cooling_of
+from nutrition.prep.cooling import Cooling, cooling_of
+from nutrition.prep.keeping import is_heated
 from nutrition.prep.steps.task import Worked
 from nutrition.prep.timeline.clock import clock
 from nutrition.prep.timeline.schedule import Row, Timeline
 from nutrition.prep.timeline.sheet import SheetPart, sheet_of
 from nutrition.prep.timeline.solving import WORDS
-from recipes.facts import facts_of
+from recipes.facts import facts_of, serving_room_ml
 from recipes.models import Recipe
 from recipes.ownership import open_to
 
@@ -165,13 +166,17 @@ def proof_words(found: Timeline) -> str:
 
 
 def _cooling(planned: Planned) -> Cooling | None:
-    """What to mind of what is put away hot, by the largest pot."""
+    """What to mind of what is put away hot, by the largest pot; None for pots that cool by
+    themselves."""
     pots = [
-        facts_of(planned.recipes[dish.recipe_id]).serving.grams * dish.servings
+        serving_room_ml(recipe.role, facts) * dish.servings
         for dish in planned.dishes
-        if dish.stored and dish.key in planned.works and planned.works[dish.key].hot
+        if dish.stored and dish.key in planned.works
+        for recipe in [planned.recipes[dish.recipe_id]]
+        for facts in [facts_of(recipe)]
+        if is_heated(facts.foods())
     ]
-    return cooling_of(max(max(pots), BIG_POT_ML), True) if pots else None
+    return cooling_of(max(pots), True) if pots else None
 
 
 def context_of(

@@ -10,6 +10,7 @@ from functools import cached_property
 
 from django.db.models import F
 
+from nutrition.composition.portion import room_ml
 from nutrition.recipe.model import Recipe as CoreRecipe
 from nutrition.recipe.notation import part_named
 from nutrition.recipe.reckoning import Facts, reckon
@@ -150,6 +151,12 @@ def room_of(role: str, facts: Facts) -> float | None:
     """The room the batch takes: a sauce by what was poured or its weight, anything else as its
     lines lie. [mL] None: unknown."""
     return poured_ml(facts) if role == "sauce" else facts.volume_ml
+
+
+def serving_room_ml(role: str, facts: Facts) -> float:
+    """The room that a serving takes; by its weight where the batch's is not known. [mL]"""
+    volume = room_of(role, facts)
+    return room_ml(volume / facts.recipe.servings if volume else None, facts.serving.grams)
 
 
 def check_no_loop(recipe: Recipe) -> None:

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from functools import cached_property
 
-from nutrition.composition.portion import room_ml
 from nutrition.planning.cooking import Cooked, cook
 from nutrition.planning.skeleton import Skeleton, days_of
 from nutrition.planning.week import DAY_BEFORE
@@ -24,7 +23,7 @@ from nutrition.prep.cooling import FLASK, Cooling, cooling_of
 from nutrition.prep.keeping import Keeping, endangered, keeping_of
 from nutrition.recipe.reckoning import Facts
 from nutrition.recipe.scaling import Scaled
-from recipes.facts import facts_of, room_of
+from recipes.facts import facts_of, serving_room_ml
 from recipes.models import Recipe
 from week.dishes import prepared_of
 from week.models import Week, WeekEntry
@@ -95,9 +94,7 @@ class Pot:
 
     @property
     def serving_ml(self) -> float:
-        volume = room_of(self.recipe.role, self.facts)
-        share = volume / self.facts.recipe.servings if volume else None
-        return room_ml(share, self.serving_g)
+        return serving_room_ml(self.recipe.role, self.facts)
 
     @property
     def frozen_days(self) -> set[int]:

@@ -14,8 +14,11 @@ from nutrition.composition.nutrients import NUTRIENT
 from nutrition.prep.batches import Label
 from nutrition.recipe.method_steps import read_steps
 from nutrition.safety.cautions import Caution
+from nutrition.targets.meals import MAIN_MEALS
 from webkit import figures
 from week.cautions import asked_of
+from week.door import cooked_pots, door_of
+from week.door_letters import letters_for
 from week.from_dry import cooked_first
 from week.page import PAGES
 from week.pots import Pot
@@ -32,10 +35,16 @@ def door(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere:
         return elsewhere
     reckoned = reckon_week(week)
+    days = door_of(reckoned)
     context = {
         "week": week,
         "client": week.client,
         "reckoned": reckoned,
+        "days": days,
+        "points": letters_for(days),
+        "whole": len(reckoned.meals) + 1,
+        "mains": MAIN_MEALS,
+        "pots": cooked_pots(reckoned),
         "ask_household": for_the_household(request.practice, asked_of(reckoned)),
         "practice": request.practice,
     }

@@ -56,6 +56,10 @@ class KitchenCase(WeekCase):
         self.assertEqual(answer.status_code, 302, answer.content[:2000])
         return CookingSession.objects.latest("pk")
 
+    def change_session(self, session, **data):
+        version = CookingSession.objects.get(pk=session.pk).version
+        return self.post(self.at("change", session.pk), {"version": version} | data, True)
+
     def rows(self, session):
         return CookingSession.objects.get(pk=session.pk).plan["rows"]
 

@@ -124,7 +124,7 @@ class Dishes(KitchenCase):
         eaten = [one.day for pot in reckoned.pots for one in pot.eatings]
         self.assertEqual(eaten, [4])
         self.assertContains(
-            self.client.get(self.for_client(f"/weeks/{week.pk}/door/")), "from the freezer"
+            self.client.get(self.for_client(f"/weeks/{week.pk}/door/")), "Thaw overnight:"
         )
         # a week after it gets nothing of the same containers
         later = self.begin(start=week.last + timedelta(days=1))

@@ -44,6 +44,11 @@ class Begun(KitchenCase):
         # two servings fewer than the recipe: less leek to cut, and said in this pot's amounts
         self.assertIn("leek", self.step(session, "Get ready")["text"])
         self.assertNotIn("1 leek, sliced", self.step(session, "Get ready")["text"])
+        # a liter or so cools by itself; four times of it does not
+        shown = self.client.get(self.at("page", session.pk))
+        self.assertNotContains(shown, "Cool it fast")
+        larger = self.change_session(session, dish="d1", servings="12", stored="1", containers="8")
+        self.assertContains(larger, "Cool it fast")
         # planned already, it is opened again
         self.assertContains(self.client.get(self.at("list")), "Its")
 
@@ -84,25 +89,21 @@ class Begun(KitchenCase):
 
 
 class Changed(KitchenCase):
-    def change(self, session, **data):
-        version = CookingSession.objects.get(pk=session.pk).version
-        return self.post(self.at("change", session.pk), {"version": version} | data, True)
-
     def test_another_hour_moves_everything(self):
         session = self.begin_session()
         before = {row["text"]: row["start"] for row in self.rows(session)}
-        self.change(session, day="2026-12-05", ready_at="19:00", earliest="16:30")
+        self.change_session(session, day="2026-12-05", ready_at="19:00", earliest="16:30")
         after = {row["text"]: row["start"] for row in self.rows(session)}
         self.assertEqual({text: at + 30 for text, at in before.items()}, after)
 
     def test_a_dish_more_less_and_at_its_own_time(self):
         session = self.begin_session()
-        self.change(session, add=self.recipes[2].pk)
+        self.change_session(session, add=self.recipes[2].pk)
         keys = [dish["key"] for dish in CookingSession.objects.get().dishes]
         self.assertEqual(keys, ["d1", "d2", "d3"])
         soak = self.step(session, "Soak the beans")
         self.assertLess(soak["start"], 0)
-        self.change(
+        self.change_session(
             session, dish="d1", servings="6", dish_ready="17:30", stored="1", containers="4"
         )
         row = CookingSession.objects.get()
@@ -112,7 +113,7 @@ class Changed(KitchenCase):
             | {"servings": 6.0, "ready_at": 1050, "stored": True, "containers": 4, "pot_day": None},
         )
         self.assertLessEqual(row.plan["ready"]["d1"], 1050)
-        self.change(session, dish="d2", remove="1")
+        self.change_session(session, dish="d2", remove="1")
         self.assertEqual(
             [dish["key"] for dish in CookingSession.objects.get().dishes], ["d1", "d3"]
         )
@@ -122,7 +123,7 @@ class Changed(KitchenCase):
             ({"dish": "d1", "servings": "2", "dish_ready": "99:99"}, "is no time of day"),
             ({"add": "999999"}, "That dish cannot be added."),
         ):
-            self.assertContains(self.change(session, **wrong), said)
+            self.assertContains(self.change_session(session, **wrong), said)
         self.assertEqual(CookingSession.objects.get().dishes[0]["servings"], 6.0)
 
     def test_a_stale_change_is_refused_with_what_is_stored(self):
