@@ -1,5 +1,5 @@
 """Times, as medians of repeated runs: balance for a bowl and for a day, and a week, beside a plain
-HiGHS solve of the same model, reckoning, and what is done in the browser.
+HiGHS solve of the same model, a timeline of a kitchen, reckoning, and what is done in the browser.
 
 bin/bench [--runs N]
 """
@@ -28,6 +28,7 @@ from nutrition.planning.search import Progress, plan
 from nutrition.planning.week import Week
 from nutrition.portions.proposals import proposals  # noqa: E402
 from nutrition.portions.solver import balance  # noqa: E402
+from nutrition.prep.timeline.solving import timeline
 from nutrition.recipe.model import Recipe
 from nutrition.recipe.reckoning import reckon
 from nutrition.safety.cautions import Situation, cautions_in
@@ -35,12 +36,13 @@ from nutrition.safety.gate import OPEN  # noqa: E402
 from nutrition.tests.planning.week_cases import highs as highs_week
 from nutrition.tests.planning.week_cases import week
 from nutrition.tests.portions.balance_cases import highs, problem  # noqa: E402
+from nutrition.tests.prep.timeline.posed import kitchen_named
 from nutrition.written.finding import find_foods  # noqa: E402
 from nutrition.written.matching import reckon_line  # noqa: E402
 
 # What each must stay under. [s]
 BOWL_LIMIT, DAY_LIMIT, RECIPES_LIMIT, SEARCH_LIMIT, LINE_LIMIT = 0.15, 1.0, 2.0, 0.02, 0.005
-CAUTIONS_LIMIT = 0.02
+CAUTIONS_LIMIT, TIMELINE_LIMIT = 0.02, 5.0
 WEEK_LIMIT, LONG_LIMIT, SHORT = 5.0, 15.0, 7
 # So long HiGHS may look at a week. [s]
 WEEK_SECONDS = 20.0
@@ -115,6 +117,24 @@ def cooked(name: str, parts: int, targets: int, limit: float, runs: int, seeds: 
         f"{len(times)}, limit {limit * 1000:.0f}{'  OVER' if max(times) > limit else ''}"
     )
     return max(times) <= limit
+
+
+def cooking(name: str, kitchen: str) -> bool:
+    """Print how long a timeline takes, and how sure it is; whether it stays under the limit."""
+    asked = kitchen_named(kitchen).session
+    tasks = sum(len(dish.work.tasks) for dish in asked.dishes)
+    times, found = [], None
+    for _ in range(3):
+        start = perf_counter()
+        found = timeline(asked)
+        times.append(perf_counter() - start)
+    assert found is not None
+    gap = ", ".join(f"{stage} within {left:g}" for stage, left in found.within.items() if left)
+    print(
+        f"{name:34} {median(times):.1f} s median of {len(asked.dishes)} dishes, {tasks} tasks, "
+        f"limit {TIMELINE_LIMIT:g}; {'proved' if found.proved else gap}"
+    )
+    return max(times) < TIMELINE_LIMIT
 
 
 def warned(name: str, runs: int) -> bool:
@@ -229,6 +249,8 @@ def main() -> int:
     fine &= planned("week: 7 days, 5 places, 40 dishes", range(12), SHORT, WEEK_LIMIT)
     fine &= planned("week: 14 days", range(4), 2 * SHORT, LONG_LIMIT)
     fine &= warned("cautions of a day", runs)
+    fine &= cooking("a timeline: eight dishes", "eight-dishes")
+    fine &= cooking("a timeline: three heats", "three-heats")
     for line in LINES:
         reckon_line(line)
     # a recipe once reckoned stays reckoned: each run has recipes of its own, of the same lines
