@@ -21,6 +21,8 @@ ALL_WORK = 4.0
 SHARES = {"first": 0.4, "hot": 0.45, "length": 0.75, "heats": 0.5, "freshness": 0.8}
 # Fitting what does not fit, and what would help. [s, as work is counted]
 HELP_WORK = 2.0
+# Where linear programs help: elsewhere a long session comes out shorter without them. Measured.
+LINEAR = frozenset({"hot", "freshness"})
 # A later stage may not make an earlier one worse.
 STAGES = ("hot", "length", "heats", "freshness")
 # What is not proved of these is only a matter of taste.
@@ -92,9 +94,11 @@ class Solver:
         least: Any = None,
         most: Any = None,
         hint: Found | None = None,
+        linear: bool = True,
     ) -> Found | None:
         """The solution in which something is least or most, as far as the work allows; any where
-        neither is given. None where there is none, or none was found."""
+        neither is given. None where there is none, or none was found. `linear`: linear programs
+        are looked at for bounds, which takes work."""
         cp, problem = self.model.cp, self.model.model
         problem.clear_objective()  # type: ignore[no-untyped-call]
         if least is not None:
@@ -108,9 +112,9 @@ class Solver:
         solver = cp.CpSolver()
         solver.parameters.num_workers = 1
         solver.parameters.random_seed = 1
-        # measured: with these a long session is shorter after the same work
-        solver.parameters.linearization_level = 0
-        solver.parameters.cp_model_probing_level = 0
+        if not linear:
+            solver.parameters.linearization_level = 0
+            solver.parameters.cp_model_probing_level = 0
         solver.parameters.max_deterministic_time = share.units()
         solver.parameters.max_time_in_seconds = min(share.seconds(), work.seconds())
         status = solver.solve(problem)
@@ -145,7 +149,13 @@ class Solver:
         for stage in STAGES:
             if isinstance(sums[stage], int):
                 continue
-            better = self.find(work.share(SHARES[stage]), work, least=sums[stage], hint=found)
+            better = self.find(
+                work.share(SHARES[stage]),
+                work,
+                least=sums[stage],
+                hint=found,
+                linear=stage in LINEAR,
+            )
             if better is None:
                 within[stage] = math.inf
                 continue
