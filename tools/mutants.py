@@ -28,7 +28,17 @@ from typing import Any
 
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT))
-ROOMS = ("targets", "safety", "follow_up", "prep", "planning", "labels", "written")
+ROOMS = (
+    "targets",
+    "safety",
+    "follow_up",
+    "prep",
+    "prep/steps",
+    "prep/timeline",
+    "planning",
+    "labels",
+    "written",
+)
 # The tables that hold thresholds, and whose room's tests hold them.
 TABLES = {
     "cautions": "safety",
@@ -174,7 +184,7 @@ def tests_of(mutant: Mutant) -> list[str]:
     """The test modules of its room, and of what was published on it; those of its name first."""
     tests = ROOT / "nutrition" / "tests"
     own = sorted((tests / mutant.room).glob("test_*.py"))
-    named = f"nutrition.{mutant.room}"
+    named = f"nutrition.{mutant.room}".replace("/", ".")
     published = [
         path
         for path in sorted((tests / "published").glob("test_*.py"))

@@ -1,5 +1,5 @@
 """What the writer of the steps left open and a cook does nevertheless: cuts what the lines say is
-cut, soaks and boils dry beans safely, puts sour in last and garlic late."""
+cut, soaks dry beans, puts sour in last and garlic late."""
 
 from __future__ import annotations
 
@@ -7,11 +7,11 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 
-from nutrition.prep.soaking import KIDNEY, KIDNEY_BOIL_MIN, KIDNEY_SOAK_MIN, SOAKED
+from nutrition.prep.soaking import SOAKED
 from nutrition.prep.steps.cutting import cut_waits, cutting_minutes
 from nutrition.prep.steps.line_names import says_all
 from nutrition.prep.steps.task import Event, Task
-from nutrition.prep.steps.work_kinds import NONE, Span, kind_named, usual_alone
+from nutrition.prep.steps.work_kinds import NONE, kind_named, usual_alone
 from nutrition.written.line import Line
 
 # Sour in a pot that cooks so long turns bitter or keeps things hard; garlic in a simmer of so long
@@ -121,56 +121,6 @@ def soaked_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
     if rest and not any(0 in one.after for one in rest):
         rest[0] = replace(rest[0], after=(*rest[0].after, 0))
     return [soak, *rest]
-
-
-def kept_safe(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
-    """Dry kidney beans soak and boil as long as they must, whatever is written."""
-    kidney = [
-        at
-        for at, line in enumerate(lines)
-        if line.food is not None and line.food.state == "dry" and KIDNEY.match(line.food.kind_slug)
-    ]
-    if not kidney:
-        return list(tasks)
-    out, boiled = [], False
-    for task in tasks:
-        mended = task
-        if task.kind == "soak" and task.alone.least < KIDNEY_SOAK_MIN:
-            mended = replace(
-                task,
-                alone=_at_least(task.alone, KIDNEY_SOAK_MIN),
-                notes=(*task.notes, "kidney beans soak at least five hours: FDA, Bad Bug Book"),
-            )
-        elif task.kind == "simmer" and not boiled and _has(task, tasks, kidney):
-            boiled = True
-            if task.alone.least < KIDNEY_BOIL_MIN:
-                mended = replace(
-                    task,
-                    text=f"{task.text}: thirty minutes, in fresh water",
-                    alone=_at_least(task.alone, KIDNEY_BOIL_MIN),
-                    notes=(
-                        *task.notes,
-                        "kidney beans boil thirty minutes in fresh water, whatever is written: "
-                        "undercooked they poison. FDA, Bad Bug Book",
-                    ),
-                )
-        out.append(mended)
-    return out
-
-
-def _at_least(span: Span, least: float) -> Span:
-    return Span(max(span.least, least), max(span.usual, least), max(span.most, least))
-
-
-def _has(task: Task, tasks: Sequence[Task], lines: Sequence[int]) -> bool:
-    """Whether a task is about some lines, or comes right after one that is."""
-    seen = [task]
-    while seen:
-        one = seen.pop()
-        if set(one.lines) & set(lines):
-            return True
-        seen += [tasks[at] for at in one.after]
-    return False
 
 
 def cut_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:

@@ -60,7 +60,9 @@ def heat_in(text: str) -> int | None:
         celsius = float(value) if scale.upper() == "C" else celsius_of(float(value))
         if LEAST_C <= celsius <= MOST_C:
             return as_set(celsius)
-    for value in (*_DEGREES.findall(text), *_BARE.findall(text)):
+    # a number of no oven that names its scale is not one of the other scale
+    bare = () if found else (*_DEGREES.findall(text), *_BARE.findall(text))
+    for value in bare:
         celsius = float(value) if float(value) <= MOST_C else celsius_of(float(value))
         if LEAST_C <= celsius <= MOST_C:
             return as_set(celsius)

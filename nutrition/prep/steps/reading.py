@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 
 from nutrition.composition.foods import Food
 from nutrition.prep.steps import signs
-from nutrition.prep.steps.beforehand import cut_first, kept_safe, soaked_first, sour_last
+from nutrition.prep.steps.beforehand import cut_first, soaked_first, sour_last
 from nutrition.prep.steps.boiling import STEAMER, to_the_boil
 from nutrition.prep.steps.clauses import Clause, clauses_of, in_the_oven, leading_kind
 from nutrition.prep.steps.corrections import NOTHING, Correction, corrected
@@ -18,6 +18,7 @@ from nutrition.prep.steps.cutting import knife_minutes
 from nutrition.prep.steps.durations import HALF_WAY, Stated, stated_in
 from nutrition.prep.steps.heat import Heat, heat_in
 from nutrition.prep.steps.holding import holding_of
+from nutrition.prep.steps.kidney_beans import kept_safe
 from nutrition.prep.steps.line_names import left_out, lines_named, says_all, says_together
 from nutrition.prep.steps.task import Event, Task, Worked
 from nutrition.prep.steps.work_kinds import NONE, Kind, Place, Span, kind_named, usual_alone

@@ -3,7 +3,8 @@
 import unittest
 from datetime import date
 
-from nutrition.prep.timeline.clock import clock, moment, read_moment
+from nutrition.prep.timeline import kitchen
+from nutrition.prep.timeline.clock import NIGHT_ENDS, clock, moment, read_moment
 
 DAY = date(2026, 12, 5)
 
@@ -16,6 +17,9 @@ class Clock(unittest.TestCase):
             ("6:30pm", 1110, False),
             ("12:05 am", 5, False),
             ("12 p.m.", 720, False),
+            ("1 am", 60, False),
+            ("12:59 pm", 779, False),
+            ("23:59", 1439, False),
             ("18h30", 1110, False),
             ("18.30", 1110, False),
             ("7", 420, False),
@@ -42,3 +46,20 @@ class Clock(unittest.TestCase):
         ):
             self.assertEqual(moment(minutes, DAY), text)
         self.assertEqual(clock(-180), "21:00")
+
+    def test_until_six_in_the_morning_it_is_the_night_of_the_evening_before(self):
+        self.assertEqual(NIGHT_ENDS, 360)
+
+
+class WhatAKitchenMayHave(unittest.TestCase):
+    def test_so_many_of_each_and_the_usual_times(self):
+        most = (
+            kitchen.MOST_COOKS,
+            kitchen.MOST_BURNERS,
+            kitchen.MOST_OVENS,
+            kitchen.MOST_SHELVES,
+            kitchen.MOST_BLENDERS,
+            kitchen.MOST_DISHES,
+        )
+        self.assertEqual(most, (6, 12, 4, 6, 4, 24))
+        self.assertEqual((kitchen.USUAL_EARLIEST, kitchen.USUAL_READY), (900, 1080))
