@@ -46,6 +46,23 @@ def first_week(page):
     page.locator("#rows td a").first.click()
 
 
+def first_session(page):
+    page.locator("main a[href*='/kitchen/']", has_text="dishes").or_(
+        page.get_by_role("link", name="Its timeline")
+    ).first.click()
+
+
+def steps_done(count: int):
+    """So many steps of a session done, until something goes on by itself."""
+
+    def do(page):
+        for _step in range(count):
+            page.get_by_role("button", name="Done", exact=True).click()
+            page.wait_for_timeout(300)
+
+    return do
+
+
 # two of the demo's bowls, brought to the same calories
 TWO_PLATES = "/compare/?with=bowl-1&with=bowl-4&basis=calories"
 # name: what to do after opening the address
@@ -81,10 +98,6 @@ VIEWS = {
         ],
     ),
     "recipe": ("/recipes/", [go("Dill barley with white beans")]),
-    "cook": (
-        "/recipes/?q=mushroom",
-        [go("Mushroom and buckwheat soup"), go("Cook"), go("Next step")],
-    ),
     "bowl": ("/bowls/", [go("Harbor night flask")]),
     "day": (
         "/clients/",
@@ -111,13 +124,10 @@ VIEWS = {
         "/recipes/?q=sunflower",
         [go("Sunflower and dill sauce"), go("Sauce bench"), reckon],
     ),
-    "handout-day": (
-        "/clients/",
-        [
-            person("Wren Adeyemi-Lund"),
-            lambda page: page.locator("main a[href*='/days/']:not([href$='/days/'])").first.click(),
-            go("Handout"),
-        ],
+    "timeline": ("/clients/?q=osk", [go("Osk Brannigan"), go("Kitchen"), first_session]),
+    "cooking": (
+        "/clients/?q=osk",
+        [go("Osk Brannigan"), go("Kitchen"), first_session, go("Cook it"), steps_done(3)],
     ),
 }
 

@@ -103,7 +103,7 @@ def _step_data(
         "alone": max(row.end - row.start - row.hands, 0),
         "place": row.place,
         "celsius": row.celsius,
-        "notes": [note for note in row.notes if "usual one" not in note],
+        "notes": [note[:1].upper() + note[1:] for note in row.notes if "usual one" not in note],
         "lines": [
             {
                 "id": f"{row.dish}-{at}",

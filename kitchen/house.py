@@ -44,14 +44,35 @@ def _of_stock(row: Stock) -> InTheHouse:
     )
 
 
-def _of_box(row: Box) -> InTheHouse:
-    return InTheHouse(
-        key=f"box-{row.pk}",
-        name=row.recipe.title,
-        grams=row.grams,
-        place=row.place,
-        use_by=row.use_by,
-    )
+@dataclass(frozen=True)
+class Containers:
+    """Containers of a dish that hold the same, stand together and are good as long: those that are
+    eaten first at the top."""
+
+    boxes: tuple[Box, ...]
+
+    @property
+    def first(self) -> Box:
+        return self.boxes[0]
+
+    @property
+    def count(self) -> int:
+        return len(self.boxes)
+
+    @property
+    def days(self) -> list[date]:
+        """The days that they are for."""
+        return [box.eaten_on for box in self.boxes if box.eaten_on is not None]
+
+    def there(self) -> InTheHouse:
+        return InTheHouse(
+            key=f"box-{self.first.pk}",
+            name=self.first.recipe.title,
+            grams=self.first.grams,
+            count=self.count,
+            place=self.first.place,
+            use_by=self.first.use_by,
+        )
 
 
 def stock_shown(client: Client) -> list[StockShown]:
@@ -60,15 +81,23 @@ def stock_shown(client: Client) -> list[StockShown]:
     return [StockShown(row=row, name=(one := _of_stock(row)).name, ends=one.ends) for row in rows]
 
 
-def boxes_there(client: Client) -> list[Box]:
+def containers_there(client: Client) -> list[Containers]:
     """The containers that are still there, those that end first at the top."""
-    return list(Box.objects.filter(client=client, gone="").select_related("recipe"))
+    together: dict[tuple[object, ...], list[Box]] = defaultdict(list)
+    for row in Box.objects.filter(client=client, gone="").select_related("recipe"):
+        key = (row.recipe_id, round(row.grams), row.place, row.use_by, row.cooked)
+        together[key].append(row)
+    late = date.max
+    return [
+        Containers(tuple(sorted(rows, key=lambda row: (row.eaten_on or late, row.pk))))
+        for rows in together.values()
+    ]
 
 
 def first_of(client: Client, today: date) -> list[UseFirst]:
     """What is near its end, foods and dishes together."""
     there = [_of_stock(row) for row in Stock.objects.filter(client=client)]
-    there += [_of_box(row) for row in boxes_there(client)]
+    there += [one.there() for one in containers_there(client)]
     return use_first(there, today)
 
 

@@ -29,7 +29,7 @@ def _context(client: Client, form: StockForm | None = None, **more: Any) -> dict
     return {
         "client": client,
         "stock": rooms.stock_shown(client),
-        "boxes": rooms.boxes_there(client),
+        "containers": rooms.containers_there(client),
         "first": rooms.first_of(client, today),
         "waste": rooms.waste_of(client),
         "form": form or StockForm(),

@@ -52,12 +52,11 @@ class PotShown:
 
     @property
     def division(self) -> str:
-        """ "6 of 310 g", and what is left over."""
+        """ "6 of 310 g" """
         if self.measure is None or not self.containers:
             return ""
-        each, left = divided(self.measure.grams, self.containers)
-        more = f", {left:.0f} g left over" if left >= 1 else ""
-        return f"{self.containers} of {each:.0f} g{more}"
+        each = divided(self.measure.grams, self.containers)
+        return f"{self.containers} of {each:,.0f} g"
 
     @property
     def eaten_words(self) -> str:
@@ -129,7 +128,7 @@ def boxes_of(session: CookingSession, shown: PotShown, grams: float) -> list[Box
     count = shown.containers
     if not count:
         return []
-    each, _left = divided(grams, count)
+    each = divided(grams, count)
     days = _days(shown)
     out = []
     for at in range(count):

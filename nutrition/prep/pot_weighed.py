@@ -31,11 +31,11 @@ class CameOut:
     def words(self) -> str:
         """What to say of it."""
         if self.as_reckoned:
-            return f"{self.grams:.0f} g, as reckoned."
+            return f"{self.grams:,.0f} g, as reckoned."
         share = f"{abs(self.off):.0%} {'more' if self.off > 0 else 'less'} than reckoned"
         if self.over < 0:
-            return f"{self.grams:.0f} g, {share}: {-self.over:.1f} servings are missing."
-        return f"{self.grams:.0f} g, {share}: {self.over:.1f} servings over."
+            return f"{self.grams:,.0f} g, {share}: {-self.over:.1f} servings are missing."
+        return f"{self.grams:,.0f} g, {share}: {self.over:.1f} servings over."
 
 
 def came_out(grams: float, serving_g: float, servings: float) -> CameOut:
@@ -53,13 +53,12 @@ def came_out(grams: float, serving_g: float, servings: float) -> CameOut:
     )
 
 
-def divided(grams: float, count: int) -> tuple[float, float]:
-    """What goes into each of so many containers, in steps that a scale is read to, and what is left
-    over. [g] Raises ValueError for none."""
+def divided(grams: float, count: int) -> float:
+    """What goes into each of so many containers, in steps that a scale is read to: the last takes
+    what that leaves. [g] Raises ValueError for none."""
     if count < 1 or not grams > 0:
         raise ValueError("At least one container, and something to put into it.")
-    each = max(grams / count // STEP_G * STEP_G, min(grams / count, STEP_G))
-    return each, grams - each * count
+    return max(grams / count // STEP_G * STEP_G, min(grams / count, STEP_G))
 
 
 def learned(measured: Sequence[float]) -> float | None:

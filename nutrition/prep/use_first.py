@@ -34,13 +34,14 @@ def usual_place(food: Food) -> str:
 
 @dataclass(frozen=True, kw_only=True)
 class InTheHouse:
-    """Something that is there: a food or a dish by its key, its name, how much [g], where, until
-    when."""
+    """Something that is there: a food or a dish by its key, its name, how much [g], in how many
+    containers of so much each, where, until when."""
 
     key: str
     name: str
     grams: float
     place: str
+    count: int = 1
     use_by: date | None = None
     opened: date | None = None
 

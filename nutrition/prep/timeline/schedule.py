@@ -65,7 +65,6 @@ class Timeline:
     proved: bool = False
     within: dict[str, float] = field(default_factory=dict)
     late: int = 0
-    hot_wait: int = 0
 
     def of(self, dish: str) -> list[Row]:
         """The steps of one dish."""

@@ -40,7 +40,7 @@ class SmallPieces(unittest.TestCase):
 class Weighed(unittest.TestCase):
     def test_more_or_less_than_reckoned(self):
         for grams, as_reckoned, words in (
-            (1800, True, "1800 g, as reckoned."),
+            (1800, True, "1,800 g, as reckoned."),
             (1890, True, "as reckoned"),
             (1892, False, "5% more than reckoned: 0.3 servings over"),
             (1710, True, "as reckoned"),
@@ -53,9 +53,10 @@ class Weighed(unittest.TestCase):
             came_out(0, 300, 6)
 
     def test_divided_in_steps_of_five_grams(self):
-        self.assertEqual(divided(1860, 6), (310, 0))
-        self.assertEqual(divided(1877, 6), (310, 17))
-        self.assertEqual(divided(3, 1), (3, 0))
+        self.assertEqual(divided(1860, 6), 310)
+        self.assertEqual(divided(1889, 6), 310)
+        self.assertEqual(divided(1890, 6), 315)
+        self.assertEqual(divided(3, 1), 3)
         with self.assertRaises(ValueError):
             divided(100, 0)
 

@@ -13,22 +13,42 @@ export function timersOf(plan) {
   const out = [];
   for (const step of plan.steps) {
     if (!step.alone) continue;
-    const begun = step.hands > 0 ? plan.done[step.key] : begunBefore(plan, step);
+    const first = firstOf(plan, step);
+    const begun = first ? plan.done[first.key] : null;
     if (!begun || isOver(plan, step)) continue;
-    out.push({ ...step, end: endOf(plan, step, begun) });
+    out.push({ ...step, end: endOf(step, first, begun) });
   }
   return out.sort((a, b) => a.end - b.end);
 }
 
-function begunBefore(plan, step) {
-  const before = plan.steps.filter((one) => one.task === step.task && one.end === step.start);
-  return before.length && before[0].hands > 0 ? plan.done[before[0].key] : null;
+// One timer for each piece of work: the first that is not over, else the last.
+export function shownTimers(timers, now) {
+  const shown = new Map();
+  for (const one of timers) {
+    const other = shown.get(one.task);
+    if (!other || other.end <= now) shown.set(one.task, one);
+  }
+  return [...shown.values()];
+}
+
+// Whether a timer has just come to its end: of what has gone on to the next one only within a minute.
+export function rings(one, shown, now) {
+  if (one.end > now) return false;
+  return shown.includes(one) || now - one.end < 60000;
+}
+
+// The step by hand that a wait comes after, over waits between.
+function firstOf(plan, step) {
+  let at = step;
+  while (at && !at.hands) {
+    const start = at.start;
+    at = plan.steps.find((one) => one.task === step.task && one.end === start);
+  }
+  return at;
 }
 
 // A timer is counted from when its step was done by hand, and as long as was planned.
-function endOf(plan, step, begun) {
-  const first =
-    step.hands > 0 ? step : plan.steps.find((o) => o.task === step.task && o.end === step.start);
+function endOf(step, first, begun) {
   const shift = new Date(begun).getTime() - (first.start + first.hands * 60000);
   return step.end + shift;
 }

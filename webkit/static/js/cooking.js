@@ -1,7 +1,7 @@
 // The cook page of a session: what now, what next, timers by the clock that run on when the page is
 // loaded again or the tablet sleeps, a queue of what was told while there was no connection.
 
-import { behind, clockWords, timersOf, waitingSteps } from "./cooking-steps.js";
+import { behind, clockWords, rings, shownTimers, timersOf, waitingSteps } from "./cooking-steps.js";
 import { fresh, token } from "./page.js";
 
 const place = document.getElementById("cooking");
@@ -179,10 +179,11 @@ function begin(root) {
     );
   }
 
-  function drawTimers(timers, now) {
+  function drawTimers(all, now) {
     const list = document.getElementById("cook-timers");
-    for (const one of timers) {
-      if (one.end <= now && !state.rung.has(one.key + one.end)) ring(one);
+    const timers = shownTimers(all, now);
+    for (const one of all) {
+      if (rings(one, timers, now) && !state.rung.has(one.key + one.end)) ring(one);
     }
     const name = timers.map((one) => one.key + one.end).join();
     if (list.dataset.shows !== name) {

@@ -1,7 +1,14 @@
 // What is to do in a session and what goes on by itself.
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { behind, clockWords, timersOf, waitingSteps } from "../../static/js/cooking-steps.js";
+import {
+  behind,
+  clockWords,
+  rings,
+  shownTimers,
+  timersOf,
+  waitingSteps,
+} from "../../static/js/cooking-steps.js";
 
 const MIN = 60000;
 // A pot put on at minute 10 (two minutes by hand, twenty alone), drained at 32; a salad at 5.
@@ -49,6 +56,37 @@ test("what goes on by itself after a step is counted from that step", () => {
   assert.equal(timer.end, 41 * MIN);
   rested.done = {};
   assert.deepEqual(timersOf(rested), []);
+});
+
+test("of a pot that comes to the boil and then simmers one timer shows", () => {
+  const pot = { task: "p", dish: "d1" };
+  const boiled = {
+    done: { p0: at(1) },
+    steps: [
+      { ...pot, key: "p0", start: 0, end: 10 * MIN, hands: 1, alone: 9 },
+      { ...pot, key: "p1", start: 10 * MIN, end: 40 * MIN, hands: 0, alone: 30 },
+      { ...pot, key: "p2", start: 40 * MIN, end: 50 * MIN, hands: 0, alone: 10 },
+    ],
+  };
+  const all = timersOf(boiled);
+  assert.deepEqual(
+    all.map((one) => one.end / MIN),
+    [10, 40, 50],
+  );
+  const keys = (minutes) => shownTimers(all, minutes * MIN).map((one) => one.key);
+  assert.deepEqual(keys(9), ["p0"]);
+  assert.deepEqual(keys(10), ["p1"]);
+  assert.deepEqual(keys(45), ["p2"]);
+  assert.deepEqual(keys(70), ["p2"]);
+  const rung = (minutes) => {
+    const shown = shownTimers(all, minutes * MIN);
+    return all.filter((one) => rings(one, shown, minutes * MIN)).map((one) => one.key);
+  };
+  assert.deepEqual(rung(9), []);
+  assert.deepEqual(rung(10), ["p0"]);
+  // what has gone on to the next does not ring later, the last rings for as long as it is over
+  assert.deepEqual(rung(11), []);
+  assert.deepEqual(rung(120), ["p2"]);
 });
 
 test("what is left, in words", () => {

@@ -25,7 +25,7 @@ def faults(session, found):
         for one, other in combinations(trays, 2):
             if overlap(one, other) and one.celsius != other.celsius:
                 out.append(f"two heats at once: {one.text}, {other.text}")
-    out += _washed(rows)
+    out += _washed(session, rows)
     for dish in session.dishes:
         if dish.key in found.ready and found.ready[dish.key] > dish.ready_at + found.late:
             out.append(f"{dish.name} is late")
@@ -44,13 +44,20 @@ def _too_many(spans, room, name):
     return []
 
 
-def _washed(rows):
+def _washed(session, rows):
+    """A blender that goes from sweet to savory, or back, is washed in between."""
+    works = {dish.key: dish.work for dish in session.dishes}
     used = sorted((row for row in rows if row.place == "blender"), key=lambda row: row.start)
     wash = [row for row in rows if row.kind == "wash"]
     out = []
     for row in used:
         if row.washed_before and not any(one.end == row.start for one in wash):
             out.append(f"no time to wash before {row.text}")
+    sweet = [works[row.dish].tasks[row.task].sweet for row in used]
+    if session.kitchen.blenders == 1:
+        for at, row in enumerate(used[1:], start=1):
+            if sweet[at] != sweet[at - 1] and not row.washed_before:
+                out.append(f"{row.text} in a blender of the other taste")
     return out
 
 
