@@ -165,30 +165,76 @@ class TheDayBefore(unittest.TestCase):
         self.assertEqual(without_ahead([night])[1], [])
 
 
+def row(**more):
+    given = {
+        "dish": "d",
+        "name": "D",
+        "task": 0,
+        "part": 0,
+        "text": "Do it",
+        "start": 600,
+        "end": 603,
+        "hands": 3,
+        "place": "counter",
+    }
+    return Row(**(given | more))
+
+
 class Sheet(unittest.TestCase):
-    def lines(self, second, text="Cut"):
-        first = Row(
-            dish="d", name="D", task=0, part=0, text=text, start=600, end=603, hands=3,
-            place="counter", kind="cut",
-        )  # fmt: skip
-        then = replace(first, task=1, text="Mix", start=second, end=second + 2, hands=2, kind="mix")
-        return sheet_of([first, then], {})[0].lines
+    def works(self, *tasks):
+        return {"d": replace(work_of(["1 leek"], ["Sweat the leek."]), tasks=tasks)}
+
+    def test_before_the_day_there_are_evenings_and_mornings(self):
+        starts = (-1440, -721, -720, -1, 0, 1100)
+        parts = sheet_of([row(start=at, end=at + 1, hands=1) for at in starts], {})
+        self.assertEqual(
+            [(one.days_before, one.when, [line.row.start for line in one.lines]) for one in parts],
+            [(1, "morning", [-1440, -721]), (1, "evening", [-720, -1]), (0, "", [0, 1100])],
+        )
 
     def test_a_pause_of_four_minutes_is_for_the_sink(self):
-        self.assertEqual(self.lines(607)[0].sink, "board and knife")
-        self.assertEqual(self.lines(606)[0].sink, "")
+        for second, sink in ((607, "board and knife"), (606, "")):
+            rows = [row(kind="cut"), row(task=1, start=second, end=second + 2, hands=2)]
+            self.assertEqual(sheet_of(rows, {})[0].lines[0].sink, sink)
+
+    def test_there_is_no_pause_while_another_works(self):
+        alone = [row(kind="cut"), row(task=2, start=620, end=622, hands=2)]
+        self.assertEqual(sheet_of(alone, {})[0].lines[0].sink, "board and knife")
+        beside = [alone[0], row(task=1, start=601, end=610, hands=9), alone[1]]
+        self.assertEqual(sheet_of(beside, {})[0].lines[0].sink, "")
+
+    def test_a_pan_is_washed_when_nothing_more_is_done_in_it(self):
+        first = task(text="Sweat")
+        for then, sink in ((task(number=1, after=(0,)), ""), (task(number=1), "pan")):
+            works = self.works(first, then)
+            rows = [
+                row(place="burner"),
+                row(task=7, place="burner", start=603, end=604, hands=1),
+                row(task=8, start=620, end=622, hands=2),
+            ]
+            self.assertEqual(sheet_of(rows, works)[0].lines[1].sink, sink)
+        # it is not free while a part of the same piece goes on
+        works = self.works(first)
+        rows = [
+            row(place="burner"),
+            row(place="burner", part=1, start=603, end=640, hands=0),
+            row(task=8, start=620, end=622, hands=2),
+        ]
+        self.assertEqual(sheet_of(rows, works)[0].lines[0].sink, "")
 
     def test_what_is_waited_for_is_told_in_sixty_letters(self):
         long, short = "x" * 61, "y" * 60
-        work = work_of(["1 leek", "1 carrot"], ["Sweat the leek."])
-        tasks = (
+        works = self.works(
             task(text=long),
             task(number=1, text=short),
             task(number=2, text="Mix", after=(0, 1)),
+            task(number=3, text="Serve", after=(2,)),
         )
-        row = Row(
-            dish="d", name="D", task=2, part=0, text="Mix", start=600, end=602, hands=2,
-            place="counter", kind="mix",
-        )  # fmt: skip
-        told = sheet_of([row], {"d": replace(work, tasks=tasks)})[0].lines[0].waits_for
-        self.assertEqual(told, f"{'x' * 59}…; {short}")
+        for asked, told in (
+            (row(task=2), f"{'x' * 59}…; {short}"),
+            # a second part waits for nothing but its first; what waits for one thing says nothing
+            (row(task=2, part=1), ""),
+            (row(task=3), ""),
+            (row(task=4), ""),
+        ):
+            self.assertEqual(sheet_of([asked], works)[0].lines[0].waits_for, told)
