@@ -1,5 +1,5 @@
-// Keeps one page, a shopping list or a session that is cooked, and what it needs, for a time without
-// a connection: the network first, then what was kept. Nothing else of the application is kept.
+// Keeps one page, a shopping list or a session that is cooked, and what it needs, for a time
+// without a connection: the network first, then what was kept. Nothing else is kept.
 const KEPT = "shopping-list";
 
 self.addEventListener("install", () => self.skipWaiting());

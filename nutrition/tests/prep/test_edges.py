@@ -15,6 +15,7 @@ from nutrition.prep.keeping import (
     is_heated,
     is_sour,
     keeping_kinds,
+    keeping_of,
 )
 from nutrition.prep.shopping import Item, Need, shopping_list, trip_for, trips_of
 from nutrition.recipe.model import Recipe
@@ -54,6 +55,18 @@ class Keeping(unittest.TestCase):
             for one in (*keeping_kinds(), UNKNOWN)
         }
         self.assertEqual(found, KINDS)
+
+    def test_two_days_for_who_may_be_in_danger(self):
+        soup = reckon(Recipe(("2 cups white beans, cooked", "1 carrot"), title="Bean soup"))
+        for in_danger, days in ((False, 3), (True, 2)):
+            found = keeping_of("Bean soup", "dish", soup.foods(), in_danger)
+            self.assertEqual((found.days, found.room_days if in_danger else 0), (days, 0))
+
+    def test_a_twentieth_of_what_turns_watery_is_not_frozen(self):
+        for potato, freezes in ((49, True), (50, False), (51, False)):
+            lines = (f"{potato} g potatoes, boiled", f"{1000 - potato} g white beans, cooked")
+            foods = reckon(Recipe(lines, title="Bean mash")).foods()
+            self.assertEqual(keeping_of("Bean mash", "dish", foods).freezes, freezes, potato)
 
     def test_the_words_of_a_day_and_of_days(self):
         said = {one.kind: one.words for one in (*keeping_kinds(), UNKNOWN)}

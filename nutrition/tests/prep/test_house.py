@@ -31,6 +31,9 @@ class SmallPieces(unittest.TestCase):
         self.assertIn("it makes 7 of 27 g", wet.words)
         self.assertEqual(pieces_of(135, 5).words, "")
 
+    def test_one_piece_is_a_piece(self):
+        self.assertEqual(pieces_of(27, 1, 27).count, 1)
+
     def test_nothing_is_no_mix(self):
         for mix, wanted, said in ((0, 5, 27), (135, 0, 27), (135, 5, 0), (-1, 1, None)):
             with self.assertRaises(ValueError):

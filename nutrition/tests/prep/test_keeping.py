@@ -106,6 +106,9 @@ class Batches(unittest.TestCase):
         boxes = portioned(12.5, 400.0, 420.0, SUNDAY, self.soup, home, 600.0)
         self.assertEqual([one.grams for one in boxes], [1000.0] * 5)
         self.assertEqual(boxes[0].whose, "Mira, Jens, Ada")
+        pair = [replace(one, people={"Mira": 1.0, "Jens": 1.0}) for one in home]
+        both = portioned(10.0, 400.0, 420.0, SUNDAY, self.soup, pair, 600.0)
+        self.assertEqual([one.grams for one in both], [800.0] * 5, "two as well")
         # 2.5 servings of 720 mL are 1.8 L: nine tenths of two liters
         for serving_ml, count in ((720.0, 1), (721.0, 2)):
             some = portioned(2.5, 400.0, serving_ml, SUNDAY, self.soup, home[:1], 600.0)

@@ -1,9 +1,10 @@
 """The simulated scale: settling, steadiness, drift, zero, too much."""
 
 import unittest
+from dataclasses import replace
 
 from nutrition.prep.on_the_scale import Taken
-from nutrition.prep.scale import BODY, KITCHEN, Act, SimulatedScale, script_in
+from nutrition.prep.scale import BODY, KITCHEN, READ_EVERY_S, Act, SimulatedScale, script_in
 
 
 def readings(scale, begin, seconds):
@@ -60,8 +61,22 @@ class Scale(unittest.TestCase):
         scale.lay(70_420)
         self.assertEqual(readings(scale, 0, 4)[-1].grams % 100, 0)
         self.assertAlmostEqual(readings(scale, 4, 1)[-1].grams, 70_400, delta=100)
-        self.assertEqual((KITCHEN.capacity_g, KITCHEN.step_g), (5000, 1))
-        self.assertEqual((BODY.capacity_g, BODY.step_g), (180_000, 100))
+
+    def test_what_the_simulated_ones_are(self):
+        for kind, figures in ((KITCHEN, (5000, 1, 0.3, 0.6)), (BODY, (180_000, 100, 30, 0))):
+            found = (kind.capacity_g, kind.step_g, kind.noise_g, kind.drift_g_per_min)
+            self.assertEqual(found, figures)
+        self.assertEqual(READ_EVERY_S, 0.1)
+
+    def test_after_a_quarter_of_a_second_a_third_is_still_to_come(self):
+        scale = SimulatedScale(replace(KITCHEN, step_g=0.01, noise_g=0.0, drift_g_per_min=0.0))
+        scale.put(100)
+        self.assertAlmostEqual(scale.read(0.25).grams, 67)
+        self.assertAlmostEqual(scale.read(0.5).grams, 89.11)
+
+    def test_the_fifth_reading_alike_is_steady(self):
+        shown = readings(SimulatedScale(replace(KITCHEN, noise_g=0.0)), 0, 0.6)
+        self.assertEqual([one.stable for one in shown], [False] * 4 + [True] * 2)
 
 
 class Scripts(unittest.TestCase):

@@ -162,7 +162,7 @@ class WholeFruit(unittest.TestCase):
             [("lemon-juice", "3 lemons", "the juice of 1, the zest of 3")],
         )
         (alone,) = self.lemons(("lemon-juice", 90, 0))
-        self.assertEqual(alone[1], "2 lemons")
+        self.assertEqual(alone, ("lemon-juice", "2 lemons", ""))
 
     def test_orange_juice_is_a_bottle_and_no_orange(self):
         rows = self.lemons(("orange-juice", 200, 0), ("orange-zest", 6, 0))

@@ -31,7 +31,7 @@ export function shownTimers(timers, now) {
   return [...shown.values()];
 }
 
-// Whether a timer has just come to its end: of what has gone on to the next one only within a minute.
+// Whether a timer has come to its end; of what has gone on to the next one only within a minute.
 export function rings(one, shown, now) {
   if (one.end > now) return false;
   return shown.includes(one) || now - one.end < 60000;

@@ -197,6 +197,21 @@ class Sheet(unittest.TestCase):
             rows = [row(kind="cut"), row(task=1, start=second, end=second + 2, hands=2)]
             self.assertEqual(sheet_of(rows, {})[0].lines[0].sink, sink)
 
+    def test_what_is_washed_once_is_not_named_again(self):
+        rows = [row(kind="cut"), row(start=610, end=612, hands=2), row(start=620, end=621)]
+        self.assertEqual(
+            [line.sink for line in sheet_of(rows, {})[0].lines], ["board and knife", "", ""]
+        )
+
+    def test_a_blender_is_named_after_its_last_use(self):
+        for again, told in ((True, ["", "blender", ""]), (False, ["blender", "blender", ""])):
+            rows = [
+                row(place="blender"),
+                row(task=1, place="blender", start=610, end=613, washed_before=again),
+                row(task=2, start=620, end=622),
+            ]
+            self.assertEqual([line.sink for line in sheet_of(rows, {})[0].lines], told)
+
     def test_there_is_no_pause_while_another_works(self):
         alone = [row(kind="cut"), row(task=2, start=620, end=622, hands=2)]
         self.assertEqual(sheet_of(alone, {})[0].lines[0].sink, "board and knife")
