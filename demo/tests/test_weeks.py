@@ -105,4 +105,6 @@ class DemoWeeks(TestCase):
                 for item in found.whole.items:
                     bought = item.count * item.sold.grams
                     self.assertGreaterEqual(bought + item.have_g + 0.5, item.need_g - 1e-6)
-                    self.assertLess(item.left_g, item.sold.grams)
+                    # a fruit is bought for its zest alone where fewer are eaten than zested
+                    if "the zest of" not in item.how:
+                        self.assertLess(item.left_g, item.sold.grams)

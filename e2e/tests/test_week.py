@@ -118,11 +118,17 @@ class WeekBench(OnWeeks):
         page.locator("#slot-options .found-one", has_text="Celeriac and white bean soup").click()
         expect(page.locator("#dish-3-dinner-0")).to_contain_text("Celeriac and white")
 
-    def test_the_door_is_one_page_and_the_labels_a_sheet(self):
+    def test_the_days_of_the_door_are_one_sheet_and_the_labels_a_sheet(self):
         page = self.page
+        # a letter sheet on its side between margins of 7 mm, at 96 dots to the inch
+        self.size((1003, 763))
         self.open_week(tail="door/")
-        pdf = page.pdf(format="Letter", landscape=True)
-        self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", pdf)), 1)
+        page.emulate_media(media="print")
+        days = page.locator(".door-days").bounding_box()
+        self.assertLessEqual(days["y"] + days["height"], 763, "all the days on the first sheet")
+        pdf = page.pdf(prefer_css_page_size=True)
+        self.assertLessEqual(len(re.findall(rb"/Type\s*/Page\b", pdf)), 2, "what is cooked after")
+        page.emulate_media(media="screen")
         self.open_week(tail="labels/")
         page.emulate_media(media="print")
         self.assertGreater(page.locator(".container-label").count(), 8)
