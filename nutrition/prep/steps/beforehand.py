@@ -1,5 +1,5 @@
 """What the writer of the steps left open and a cook does nevertheless: cuts what the lines say is
-cut, soaks dry beans, puts sour in last and garlic late."""
+cut, and soaks dry beans."""
 
 from __future__ import annotations
 
@@ -9,16 +9,9 @@ from dataclasses import replace
 
 from nutrition.prep.soaking import SOAKED
 from nutrition.prep.steps.cutting import cut_waits, cutting_minutes
-from nutrition.prep.steps.line_names import says_all
-from nutrition.prep.steps.task import Event, Task
+from nutrition.prep.steps.task import Task
 from nutrition.prep.steps.work_kinds import NONE, kind_named, usual_alone
 from nutrition.written.line import Line
-
-# Sour in a pot that cooks so long turns bitter or keeps things hard; garlic in a simmer of so long
-# goes in for its last minutes. The kitchen notes; common practice, no source. [min]
-SOUR_FROM_MIN, GARLIC_FROM_MIN, GARLIC_LAST_MIN = 10.0, 25.0, 10.0
-SOUR = re.compile(r".*vinegar|lemon-juice|lime-juice|orange-juice|.*-zest")
-GARLIC = re.compile(r"garlic-raw")
 
 
 def _shifted(tasks: Sequence[Task], by: int) -> list[Task]:
@@ -27,58 +20,6 @@ def _shifted(tasks: Sequence[Task], by: int) -> list[Task]:
         replace(one, number=one.number + by, after=tuple(other + by for other in one.after))
         for one in tasks
     ]
-
-
-def sour_last(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
-    """Where everything goes into one long-cooking pot, what is sour goes in last, and garlic late.
-    Only where the writer did not say it otherwise."""
-    out = list(tasks)
-    for task in tasks:
-        if not says_all(task.text) or task.alone.usual < SOUR_FROM_MIN or task.place == "blender":
-            continue
-        sour = [at for at in task.lines if _is(lines[at], SOUR)]
-        garlic = [at for at in task.lines if _is(lines[at], GARLIC)]
-        if task.alone.usual >= GARLIC_FROM_MIN and garlic:
-            event = Event(before_end=GARLIC_LAST_MIN, hands=1.0, text="Garlic in")
-            out[task.number] = replace(
-                out[task.number],
-                events=(*out[task.number].events, event),
-                notes=(*task.notes, "garlic late: its scent boils away"),
-            )
-        if sour:
-            kept = tuple(at for at in task.lines if at not in sour)
-            out[task.number] = replace(out[task.number], lines=kept)
-            out = _with_sour(out, task, tuple(sour), lines)
-    return out
-
-
-def _is(line: Line, pattern: re.Pattern[str]) -> bool:
-    return line.food is not None and pattern.match(line.food.slug) is not None
-
-
-def _with_sour(
-    tasks: Sequence[Task], task: Task, sour: tuple[int, ...], lines: Sequence[Line]
-) -> list[Task]:
-    """The sour lines in a task of their own, after everything that follows the long one."""
-    names = ", ".join(lines[at].text for at in sour)
-    before = {one for other in tasks for one in other.after}
-    ends = tuple(one.number for one in tasks if one.number not in before)
-    add = kind_named()["add"]
-    last = Task(
-        number=len(tasks),
-        text=f"Last, off the heat: {names}",
-        kind="add",
-        step=None,
-        place="counter",
-        hands=add.hands,
-        alone=NONE,
-        lines=sour,
-        after=ends,
-        waits=add.waits,
-        hot=task.hot,
-        notes=("sour last: in a long simmer it turns bitter",),
-    )
-    return [*tasks, last]
 
 
 def soaked_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:

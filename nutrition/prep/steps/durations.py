@@ -6,20 +6,11 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from nutrition.written.wording import NUMBER_WORDS
+
 # What words stand for. "A couple" and "a few" are as people mean them: common practice, no source.
 NUMBERS = {
-    "one": 1.0,
-    "two": 2.0,
-    "three": 3.0,
-    "four": 4.0,
-    "five": 5.0,
-    "six": 6.0,
-    "seven": 7.0,
-    "eight": 8.0,
-    "nine": 9.0,
-    "ten": 10.0,
-    "eleven": 11.0,
-    "twelve": 12.0,
+    **NUMBER_WORDS,
     "fifteen": 15.0,
     "eighteen": 18.0,
     "twenty-five": 25.0,
@@ -39,8 +30,6 @@ NUMBERS = {
     "a couple": 2.0,
     "a few": 3.0,
     "several": 4.0,
-    "a": 1.0,
-    "an": 1.0,
 }
 FRACTIONS = {"½": 0.5, "¼": 0.25, "¾": 0.75, "⅓": 1 / 3, "⅔": 2 / 3}
 # A few minutes are two to five.

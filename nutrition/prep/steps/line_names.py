@@ -42,7 +42,7 @@ CALLED: dict[str, tuple[frozenset[str], re.Pattern[str] | None]] = {
     "sprout": (frozenset({"legume"}), None),
 }
 ALL = re.compile(
-    r"\beverything\b|\bremaining ingredients\b|\ball (?:the )?(?:other )?ingredients\b"
+    r"\beverything\b|\bit all\b|\bremaining ingredients\b|\ball (?:the )?(?:other )?ingredients\b"
     r"|\bthe rest\b|\ball together\b|\bboth\b|\bjoin\b|^\W*together with\b"
     r"|\ball\b(?=\s*(?:$|[.,;])| (?:and|but|in|of (?:it|them))\b)",
     re.I,

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 
 from nutrition.composition.foods import Food
 from nutrition.prep.steps import signs
-from nutrition.prep.steps.beforehand import cut_first, soaked_first, sour_last
+from nutrition.prep.steps.beforehand import cut_first, soaked_first
 from nutrition.prep.steps.boiling import STEAMER, to_the_boil
 from nutrition.prep.steps.clauses import Clause, clauses_of, in_the_oven, leading_kind
 from nutrition.prep.steps.corrections import NOTHING, Correction, corrected
@@ -19,6 +19,7 @@ from nutrition.prep.steps.durations import HALF_WAY, Stated, stated_in
 from nutrition.prep.steps.heat import Heat, heat_in
 from nutrition.prep.steps.holding import holding_of
 from nutrition.prep.steps.kidney_beans import kept_safe
+from nutrition.prep.steps.late import late_last
 from nutrition.prep.steps.line_names import left_out, lines_named, says_all, says_together
 from nutrition.prep.steps.task import Event, Task, Worked
 from nutrition.prep.steps.work_kinds import NONE, Kind, Place, Span, kind_named, usual_alone
@@ -416,7 +417,7 @@ def read_work(
     reader = _Reader(lines=lines, corrections=corrections or {}, name=name, named_later=later)
     for clause in clauses:
         reader.take(clause)
-    tasks = sour_last(reader.tasks, lines)
+    tasks = late_last(reader.tasks, lines)
     tasks = kept_safe(soaked_first(tasks, lines), lines)
     tasks = cut_first(tasks, lines)
     hot, waits, strict = holding_of(tasks, lines, name, role)

@@ -251,6 +251,37 @@ class FilledIn(unittest.TestCase):
         told = work_of(lines, ["Everything but the lemon simmers 25 minutes.", "Lemon last."])
         self.assertFalse([one for one in told.tasks if one.text.startswith("Last, off")])
 
+    def test_mushrooms_are_salted_once_they_are_brown(self):
+        lines = ["200 g mushrooms", "1/2 tsp salt", "1 tbsp tamari", "1 tbsp olive oil"]
+        work = work_of(lines, ["Fry everything 8 minutes.", "Pile on the plates."])
+        fried, salted = (
+            by_text(work, "Fry"),
+            by_text(work, "Once brown: 1/2 tsp salt, 1 tbsp tamari"),
+        )
+        self.assertEqual((fried.lines, salted.lines), ((0, 3), (1, 2)))
+        self.assertTrue(comes_before(work, "Fry", "Once brown"))
+        self.assertTrue(comes_before(work, "Once brown", "Pile"))
+        for other, steps in (
+            (lines, "Fry the mushrooms with the salt and the tamari 8 minutes."),
+            (lines, "Everything simmers 8 minutes."),
+            (["2 leeks, raw", "1/2 tsp salt"], "Fry everything 8 minutes."),
+            (["200 g mushrooms", "1 tbsp tamarind paste"], "Fry it all 8 minutes."),
+        ):
+            told = work_of(other, [steps])
+            self.assertFalse([one for one in told.tasks if "Once brown" in one.text], steps)
+
+    def test_sulfur_salt_goes_in_off_the_heat(self):
+        lines = ["1 cup red lentils, dry", "1/4 tsp black salt (kala namak)", "4 cups water"]
+        for step, asked in (
+            ("Everything simmers 5 minutes.", 1),
+            ("Warm it all 5 minutes.", 1),
+            ("Simmer the lentils with the black salt in the water.", 0),
+            ("Blend everything.", 0),
+        ):
+            work = work_of(lines, [step])
+            late = [one.lines for one in work.tasks if one.text.startswith("Last, off the heat")]
+            self.assertEqual(late, [(1,)] * asked, step)
+
     def test_what_the_lines_say_is_cut_is_cut_before_it_goes_in(self):
         work = work_of(BARLEY, ["Sweat the leek.", "Add the barley and the water."])
         self.assertTrue(comes_before(work, "Get ready: 1 leek, sliced", "Sweat"))
