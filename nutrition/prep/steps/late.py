@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 from nutrition.prep.steps.line_names import says_all
 from nutrition.prep.steps.task import Event, Task
-from nutrition.prep.steps.work_kinds import NONE, kind_named
+from nutrition.prep.steps.work_kinds import NONE, Place, kind_named
 from nutrition.written.line import Line
 
 # Sour in a pot that cooks so long turns bitter or keeps things hard; garlic in a simmer of so long
@@ -34,7 +34,7 @@ class Later:
     lines: tuple[int, ...]
     words: str
     why: str
-    place: str = "counter"
+    place: Place = "counter"
     off_the_heat: bool = True
 
 
