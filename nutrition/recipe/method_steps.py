@@ -95,7 +95,9 @@ GAS_MARK_F = {
 _OVEN = re.compile(r"\b(\d{2,3})\s*(?:°|º|degrees?)?\s*([FC])\b")
 _GAS = re.compile(r"\bgas(?: mark)? ([1-9])\b", re.I)
 # "the rest but miso": what follows is not meant.
-_NOT_MEANT = re.compile(r"\b(?:but|except|without|other than|leaving out)\b (?!also)[^.,;]*", re.I)
+_NOT_MEANT = re.compile(
+    r"\b(?:but|except|bar(?= the| for)|without|other than|leaving out)\b (?!also)[^.,;]*", re.I
+)
 _TOGETHER = re.compile(
     r"\b(blend|shake|mix|toss|whisk|stir|combine|simmer|mash|layer|pur[eé]e)\w*", re.I
 )

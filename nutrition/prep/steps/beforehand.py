@@ -7,11 +7,16 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 
+from nutrition.composition.foods import Food
 from nutrition.prep.soaking import SOAKED
 from nutrition.prep.steps.cutting import cut_waits, cutting_minutes
+from nutrition.prep.steps.durations import stated_in
 from nutrition.prep.steps.task import Task
-from nutrition.prep.steps.work_kinds import NONE, kind_named, usual_alone
+from nutrition.prep.steps.work_kinds import NONE, Span, kind_named, usual_alone
 from nutrition.written.line import Line
+
+# A line that is soaked before anything is done, unless it is only rinsed or drained after it.
+_SOAKED_LINE = re.compile(r"\b(?:pre-?)?soaked\b(?! in (?:oil|brine))", re.I)
 
 
 def _shifted(tasks: Sequence[Task], by: int) -> list[Task]:
@@ -27,22 +32,21 @@ def soaked_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
     said = " ".join(task.text for task in tasks)
     if re.search(r"\bsoak|\bpressure|\bsprout|\bquick[- ]soak", said, re.I):
         return list(tasks)
-    dry = [
-        at
-        for at, line in enumerate(lines)
-        if line.food is not None
-        and line.food.state == "dry"
-        and line.food.group in ("legume", "soy")
-        and SOAKED.match(line.food.kind_slug)
-    ]
-    if not dry:
+    told = [at for at, line in enumerate(lines) if _SOAKED_LINE.search(line.text)]
+    dry = told or [at for at, line in enumerate(lines) if _is_dry_bean(line)]
+    foods = [food for at in dry if (food := lines[at].food) is not None]
+    if not foods:
         return list(tasks)
     kind = kind_named()["soak"]
-    foods = [food for at in dry if (food := lines[at].food) is not None]
     alone, _source = usual_alone(kind, foods)
+    times = [time for at in told if (time := stated_in(lines[at].text)) is not None]
+    if times:
+        longest = max(times, key=lambda one: one.usual)
+        alone = Span(longest.least, longest.usual, longest.most)
+    why = "the line says so" if told else "dry beans, and no step soaks them"
     soak = Task(
         number=0,
-        text=f"Soak {', '.join(food.name.lower() for food in foods)} in plenty of water",
+        text=f"Soak {', '.join(_plain(food) for food in foods)} in plenty of water",
         kind="soak",
         step=None,
         place="counter",
@@ -51,17 +55,32 @@ def soaked_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
         lines=tuple(dry),
         waits=kind.waits,
         ahead=kind.ahead,
-        notes=("dry beans, and no step soaks them: filled in. Common practice, no source",),
+        notes=(f"{why}: filled in. Common practice, no source",),
     )
     rest = [
         replace(one, after=tuple(dict.fromkeys((*one.after, 0))))
-        if set(one.lines) & set(dry) and one.place == "burner"
+        if set(one.lines) & set(dry) and (told or one.place == "burner")
         else one
         for one in _shifted(tasks, 1)
     ]
     if rest and not any(0 in one.after for one in rest):
         rest[0] = replace(rest[0], after=(*rest[0].after, 0))
     return [soak, *rest]
+
+
+def _is_dry_bean(line: Line) -> bool:
+    food = line.food
+    return (
+        food is not None
+        and food.state == "dry"
+        and food.group in ("legume", "soy")
+        and SOAKED.match(food.kind_slug) is not None
+    )
+
+
+def _plain(food: Food) -> str:
+    """What is put into the water: beans of a line that is reckoned cooked are dry."""
+    return re.sub(r", (?:cooked|canned|boiled).*", "", food.name.lower())
 
 
 def cut_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:

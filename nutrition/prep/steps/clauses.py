@@ -20,11 +20,14 @@ PUT_TO = ("thicken", "soak", "marinate", "roast", "chill", "freeze", "broil", "c
 REMARK = re.compile(
     r"^(?:it |this |they |slices? |the rest )?"
     r"(?:keeps?|freezes?|iron|vitamin|protein|gentle|good|fills?|for a client|serves?\s+\d"
-    r"|makes?\s+(?:\d|about|enough|a)|salt nothing|note|tip|do not|don't|never|made for|no salt"
+    r"|makes?\s+(?:\d|about|enough|a)|salt nothing|note|tips?(?=\s*:)|do not|don't|never|made for"
+    r"|no salt"
     r"|enjoy|nutrition|great|best|can be|eats?\b|goes well)\b"
     r"|^(?:slices? )?freezes? well"
     r"|^it (?:will |should |may )?(?:seizes?|thickens?|loosens?|turns?|is|can|looks?)\b"
     r"|^thickens as"
+    r"|^(?:[\w']+ ){1,5}should (?:be|have|look|feel) (?!soaked|rinsed|drained|cooked|boiled|peeled)"
+    r"|^(?:they|these|this|it|the \w+) (?:will )?\w+ (?:up |more )?(?:as|while|when) (?:they|it)\b"
     r"|^(?:up to |about )?(?:\w+ ){1,3}(?:days?|weeks?|months?) in the "
     r"(?:refrigerator|fridge|freezer)"
     r"|.*\bat the table\b",
@@ -32,20 +35,31 @@ REMARK = re.compile(
 )
 # The heat is turned: told, and nothing to plan.
 HEAT_TURNED = re.compile(
-    r"^(?:reduce|lower|raise|increase) (?:the )?heat\b[\w ]*$"
+    r"^(?:reduce|lower|raise|increase|turn) (?:the )?(?:heat|oven|temperature)\b[\w °]*$"
+    r"|^(?:reduce|lower|raise|increase|turn) (?:it )?(?:down |up )?to \d+ ?°?[ CF]*$"
     r"|^turn (?:the heat )?(?:down|up)(?: the heat)?[\w ]{0,12}$",
     re.I,
 )
-# Softened in a pan, said without a verb: "Onions in water until soft".
+# Softened in a pan, said without a verb: "Onions in water until soft"; with "cook", in a little.
 _SOFT = re.compile(
     r"\b(?:in|with) (?:splashes of |a little |some |the )?(?:water|oil)\b.*\bsoft\b"
     r"|\bsoft in (?:water|oil)\b",
     re.I,
 )
+_IN_LITTLE = re.compile(r"\b(?:splash(?:es)? of|a little|some) (?:water|oil)\b|\boil\b", re.I)
+# Where it is done or for what, said before what is done: "In a large pot over medium heat, ..."
+_LEAD_IN = re.compile(
+    r"^\W*(?:in|on|over|using|with|for|to make) (?:a|an|the|your|another)\b[^,]*,\s*", re.I
+)
+# How it is meanwhile moved: "tossing after twenty"; and another way of doing it: "or bake it".
+_MOVING = re.compile(
+    r"^(?:stirring|turning|tossing|flipping|shaking|swapping|basting|rotating|brushing)\b", re.I
+)
+_OTHERWISE = re.compile(r"^or(?: else| alternatively|,)? (?=\w)", re.I)
 # The end of a clause that says when it is done or why, not what is done.
 _UNTIL = re.compile(
-    r"\b(?:until|till|so that|so it|before|as soon as|when|while(?! you)|once|because|or it|or they"
-    r"|to taste|as (?:it|they|you)|if)\b.*",
+    r"\b(?:until|till|so (?:that|it|they|the)\b|before|as soon as|when|while(?! you)|once"
+    r"|because|or it|or they|to taste|as (?:it|they|you)|if)\b.*",
     re.I,
 )
 # "barley in", "lemon last", "Dill off the heat", "seeds over for the last five", "Rice on".
@@ -66,6 +80,15 @@ _ROASTED = re.compile(r"\b(?:roast|baked?)\b(?! (?:pepper|garlic|beet)s? (?:sauc
 _HOW = re.compile(
     r"^(?:un|partly |half |loosely )?covered\b|^with (?:the|a) lid|^without (?:the|a) lid|^lid "
     r"|^cut side|^stirring|^turning|^shaking|^basting",
+    re.I,
+)
+# "Knead with flour", and then "yeast and water for ten minutes": the list goes on.
+_LIST_OPEN = re.compile(r"\bwith (?:the |a )?[\w -]+$", re.I)
+_ONLY_FOR = re.compile(r"(?<!last) \w+(?:[ -]\w+)? (?:minutes?|mins?|hours?)$", re.I)
+# When it is done, said before what is done.
+_STAGE = re.compile(
+    r"^(?:(?:on )?the (?:night|evening|day|morning) before|(?:the )?next (?:day|morning)"
+    r"|the following (?:day|morning)|on the day|in the (?:morning|evening))\s*[:,–-]?\s+(?=\w)",
     re.I,
 )
 _NAMED_LATER = re.compile(r"\blast\b|\bin\b(?! (?:the|a|an)\b)|\bgarlic\b", re.I)
@@ -95,8 +118,8 @@ class Clause:
 
 
 def worded(text: str) -> str:
-    """A clause without what says until when or why."""
-    return _UNTIL.sub(" ", text)
+    """A clause without what says where or for what before it, and until when or why after it."""
+    return _UNTIL.sub(" ", _LEAD_IN.sub("", text))
 
 
 def leading_kind(text: str) -> Kind | None:
@@ -109,11 +132,12 @@ def kind_of(text: str) -> Kind | None:
     else adding something, or baking where a heat stands, or simmering where only a time does."""
     plain = worded(text)
     found = leading_kind(plain)
-    if (found is None or found.name == "simmer") and _SOFT.search(text):
+    simmers = found is not None and found.name == "simmer" and _IN_LITTLE.search(text)
+    if (found is None or simmers) and _SOFT.search(text):
         return kind_named()["fry"]
     heat = heat_in(text)
     by_heat = kind_named()["roast" if heat is not None and heat >= ROASTED_FROM_C else "bake"]
-    small = found is None or found.name in ("add", "mix", "rest", "shape")
+    small = found is None or found.name in ("add", "mix", "rest", "shape", "toast")
     if small and heat is not None and stated_in(text) is not None:
         said = (kind_named()[name] for name in ("roast", "bake"))
         return next((one for one in said if one.pattern.search(plain)), by_heat)
@@ -145,9 +169,9 @@ def kind_of(text: str) -> Kind | None:
     return kind_named()["simmer"] if stated_in(text) else None
 
 
-def _begins_work(text: str, separator: str, rest: str) -> bool:
+def _begins_work(before: str, text: str, separator: str, rest: str) -> bool:
     """Whether a part that stands after a separator is a piece of work; `rest` is all that follows,
-    for what is in it may be a list."""
+    for what is in it may be a list, one that began `before`."""
     if leading_kind(worded(text)) is not None:
         return True
     if "and" in separator and "then" not in separator:
@@ -157,6 +181,8 @@ def _begins_work(text: str, separator: str, rest: str) -> bool:
     if is_only_a_time(text):
         return False
     listed = _NOUN_WORK.match(rest)
+    if listed and _LIST_OPEN.search(before) and _ONLY_FOR.search(listed.group()):
+        return False
     if listed and not any(leading_kind(one) for one in re.split(r", | and ", listed.group())):
         return True
     return _ONLY_THEN.search(separator) is not None and kind_of(text) is not None
@@ -180,13 +206,26 @@ def _pieces(sentence: str) -> list[str]:
         separator, text = parts[at], parts[at + 1]
         has_work = kind_of(out[-1]) is not None and bool(out[-1].strip())
         rest = "".join(parts[at + 1 :])
-        if _is_how(out[-1], text):
+        where = leading_kind(out[-1]) is None and _LEAD_IN.fullmatch(out[-1] + ", ")
+        if where or _MOVING.match(text) or _is_how(out[-1], text):
             out[-1] += separator + text
-        elif has_work and _begins_work(text, separator, rest) and not HALF_WAY.search(text):
+        elif _OTHERWISE.match(text) and leading_kind(_OTHERWISE.sub("", text)):
             out.append(text)
+        elif (
+            has_work and _begins_work(out[-1], text, separator, rest) and not HALF_WAY.search(text)
+        ):
+            out.append(_with_its_verb(out[-1], text))
         else:
             out[-1] += separator + text
     return [one for one in out if one.strip(" .")]
+
+
+def _with_its_verb(before: str, text: str) -> str:
+    """ "Then uncovered for ten more" is done as what stands before it was: "bake"."""
+    if not _HOW.match(text) or stated_in(text) is None:
+        return text
+    verb = re.match(r"\W*(\w+)", before)
+    return f"{verb[1].lower()} {text}" if verb and leading_kind(before) else text
 
 
 def _merged(pieces: Sequence[str]) -> list[tuple[str, tuple[Kind, ...]]]:
@@ -237,6 +276,7 @@ def clauses_of(steps: Sequence[str]) -> list[Clause]:
         step = _PRAISE.sub("", step)
         text = re.sub(r"^\s*(?:step\s*)?\d+\s*[.):]\s+", "", step.strip(), flags=re.I)
         for number, sentence in enumerate(_SENTENCE.split(text)):
+            sentence = _STAGE.sub("", sentence)
             sentence = _ONCE.sub("", _BESIDE.sub("Meanwhile, ", sentence))
             if not sentence.strip(" ."):
                 continue
@@ -244,6 +284,7 @@ def clauses_of(steps: Sequence[str]) -> list[Clause]:
             pieces = [(sentence, ())] if remark else _merged(_pieces(sentence))
             for place, (piece, also) in enumerate(pieces):
                 clean = piece.strip(" ,;.")
+                told = remark or HEAT_TURNED.match(clean) or (place and _OTHERWISE.match(clean))
                 out.append(
                     Clause(
                         text=clean[:1].upper() + clean[1:],
@@ -251,7 +292,7 @@ def clauses_of(steps: Sequence[str]) -> list[Clause]:
                         sentence=number,
                         first=place == 0,
                         kind=None if remark else kind_of(piece),
-                        remark=remark or HEAT_TURNED.match(clean) is not None,
+                        remark=bool(told),
                         also=also,
                     )
                 )

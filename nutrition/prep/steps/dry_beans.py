@@ -23,7 +23,7 @@ def beans_first(work: Worked, lines: Sequence[Line]) -> Worked:
     out = list(work.tasks)
     for at, line in enumerate(lines):
         beans = _dry(line)
-        if beans is None:
+        if beans is None or any(one.kind == "soak" and at in one.lines for one in out):
             continue
         user = next((task for task in out if at in task.lines), None)
         user = user or next((task for task in out if not task.overnight), None)

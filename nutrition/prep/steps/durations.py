@@ -68,7 +68,9 @@ _BARE = re.compile(
     re.I,
 )
 _BARE_FOR = re.compile(
-    rf"\bfor (?P<low>{_NUMBER})(?=$|[.,;)]|\s+and\b|\s+(?:more|longer)\b(?! \w))", re.I
+    rf"\bfor (?P<low>{_NUMBER})(?:\s?(?:-|–|to|or)\s?(?P<high>{_NUMBER}))?"
+    r"(?=$|[.,;)]|\s+and\b|\s+(?:more|longer)\b(?! \w))",
+    re.I,
 )
 _LAST = re.compile(
     rf"\b(?:for |in |during )?the (?:last|final)\s+(?:{_NUMBER}\b|half\b|quarter\b)|"
@@ -77,6 +79,8 @@ _LAST = re.compile(
 )
 _LAST_HALF = re.compile(r"\bthe last (?P<share>half|quarter)\b(?! an? hour| hour)", re.I)
 _ON_TOP = re.compile(rf"\banother\b|\b{_NUMBER}\s+(?:minutes?|mins?)?\s*(?:more|longer)\b", re.I)
+# "An hour, or up to a day": as short as it may be.
+_UP_TO = re.compile(r"\b(?:or|and) (?:even )?(?:up to|as long as)\b", re.I)
 HALF_WAY = re.compile(
     r"\b(?:at|after) half[- ]?time\b|\bhalf[- ]?way\b|\bturn(?:ed|ing)? (?:\w+ )?once\b"
     r"|\bflip(?:ped|ping)? (?:\w+ )?once\b|\bonce\b(?=.{0,12}\bturn)",
@@ -166,12 +170,17 @@ def stated_in(text: str) -> Stated | None:
                 least=least + rest, usual=usual + rest, most=most + rest, last=last, more=more
             )
     spans = _joined(text, _spans(text))
+    if len(spans) > 1 and _UP_TO.search(text):
+        low, high = min(spans)[0], max(one[1] for one in spans)
+        return Stated(least=low, usual=low, most=high, last=last, more=more)
     if spans:
         low, high = max(spans, key=lambda one: one[1])
         return Stated(least=low, usual=(low + high) / 2, most=high, last=last, more=more)
     bare = _BARE.search(text) or _BARE_FOR.search(text)
     if bare:
         low, high = _number(bare["low"])
+        if bare.groupdict().get("high"):
+            high = _number(bare["high"])[1]
         if high >= 1:
             return Stated(least=low, usual=(low + high) / 2, most=high, last=last, more=more)
     return None

@@ -66,7 +66,7 @@ def lines_named(text: str, lines: Sequence[Line]) -> tuple[int, ...]:
     out: set[int] = set()
     for word in set(words(meant(text))) - NOT_NAMES:
         found = {at for at, own in enumerate(written) if word in own}
-        found = found or {at for at, own in enumerate(known) if word in own}
+        found = found or {at for at, own in enumerate(known) if {word, f"{word}seed"} & own}
         if not found and word in CALLED:
             found = {at for at, line in enumerate(lines) if _is_called(line, word)}
         out |= found

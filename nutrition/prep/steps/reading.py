@@ -12,7 +12,7 @@ from nutrition.composition.foods import Food
 from nutrition.prep.steps import signs
 from nutrition.prep.steps.beforehand import cut_first, soaked_first
 from nutrition.prep.steps.boiling import STEAMER, to_the_boil
-from nutrition.prep.steps.clauses import Clause, clauses_of, in_the_oven, leading_kind
+from nutrition.prep.steps.clauses import Clause, clauses_of, in_the_oven, leading_kind, worded
 from nutrition.prep.steps.corrections import NOTHING, Correction, corrected
 from nutrition.prep.steps.cutting import knife_minutes
 from nutrition.prep.steps.durations import HALF_WAY, Stated, stated_in
@@ -38,6 +38,7 @@ STAND_BY, ATTENDED_MOST = 3.0, 60.0
 SIMMER_LEAST = 10.0
 # What rises or sets takes another heat less well. Common practice, no source. [degrees Celsius]
 RISEN_SPREAD = 10
+HEATED = ("burner", "oven")
 USUAL_TIME = "the time is a usual one: common practice, no source"
 
 
@@ -52,6 +53,8 @@ class _Vessel:
     # cold liquid went in since it last boiled; it was taken off the heat
     cold: bool = False
     off: bool = False
+    # it came to the boil, and nothing went in since
+    boils: bool = False
 
 
 @dataclass(kw_only=True)
@@ -72,6 +75,8 @@ class _Reader:
     at: int = -1
     appliance: str = ""
     trays: int = 1
+    # the burner was turned down under what is worked on
+    low: bool = False
 
     def foods(self, at: Sequence[int]) -> list[Food]:
         return [food for one in at if (food := self.lines[one].food) is not None]
@@ -82,6 +87,8 @@ class _Reader:
         right = self.corrections.get(clause.text.lower(), NOTHING)
         if clause.remark or right.no_work:
             self.remarks.append(clause.text)
+            self.low = self.low or signs.LOW_HEAT.search(clause.text) is not None
+            self.set_to = (heat_in(clause.text) if clause.remark else None) or self.set_to
             return
         kind = clause.kind
         if kind is None:
@@ -149,6 +156,11 @@ class _Reader:
             return kind_named()["roast"]
         now = self.current
         hot = now is not None and (now.place in ("burner", "oven") or now.off)
+        if kind.name == "steam" and now is not None and now.off and not uses:
+            return kind_named()["rest"]
+        left = self.low and signs.LEFT.search(clause.text) and not signs.OFF.search(clause.text)
+        if kind.name == "rest" and left and now is not None and now.place == "burner":
+            return kind_named()["simmer"]
         if kind.name == "add" and stated is None and hot and signs.COVERED_PAN.search(clause.text):
             return kind_named()["steam"]
         if kind.name not in ("add", "mix") or stated is None or stated.most < STAND_BY:
@@ -199,7 +211,10 @@ class _Reader:
             gap=SAME_POT_GAP if tight and len(before) == 1 else None,
             waits=kind.waits,
             strict=kind.strict,
-            hot=(kind.hot or any(self._is_hot(one) for one in before))
+            hot=(
+                (kind.hot and not (kind.place == "oven" and self._are_nuts(own)))
+                or any(self._is_hot(one) for one in before)
+            )
             and not (kind.cools or signs.COOLED.search(clause.text)),
             ahead=kind.ahead,
             events=self._events(clause, alone),
@@ -218,17 +233,20 @@ class _Reader:
             return []
         if says_all(clause.text) or (says_together(clause.text) and not uses):
             return self._open()
+        if signs.ON_PLATES.search(clause.text) and not uses:
+            return self._open()
         refs = [one for one in self.vessels if one.lines & set(uses)]
         apart = signs.APART.search(clause.text) is not None
-        goes_in = leading_kind(clause.text) is None and signs.GOES_IN.search(clause.text)
+        goes_in = leading_kind(worded(clause.text)) is None and signs.GOES_IN.search(clause.text)
         new = [one for one in uses if not any(one in vessel.lines for vessel in self.vessels)]
-        into = signs.INTO_WHAT_IS_THERE.search(clause.text) is not None
+        fills = signs.FILLED.search(clause.text)
+        into = bool(fills or signs.INTO_WHAT_IS_THERE.search(clause.text))
         added = clause.kind is not None and clause.kind.name in ("add", "mix")
         if kind.joins or added:
-            product = signs.PRODUCT.search(clause.text) is not None
+            product = signs.PRODUCT.search(worded(clause.text)) is not None
             if refs and not new and not into:
                 return _unique([self.current, *refs]) if product else refs
-            ordered = leading_kind(clause.text) is not None
+            ordered = leading_kind(worded(clause.text)) is not None
             object_of = lines_named(signs.WHERETO.split(clause.text)[0], self.lines)
             direct = any(one in new for one in object_of)
             aside = direct and clause.first and ordered and not into and not refs
@@ -237,10 +255,14 @@ class _Reader:
             together = kind.name == "mix" or signs.OVER.search(clause.text)
             left = [one for one in self.vessels if together and self._is_left(one)]
             return _unique([self.current, *refs, *left])
-        if goes_in and not apart:
+        if (goes_in or fills) and not apart:
             return _unique([self.current, *refs])
-        if signs.PRODUCT.search(clause.text) and not apart:
+        with_more = clause.first and signs.WITH_MORE.match(clause.text)
+        if (with_more or signs.PRODUCT.search(worded(clause.text))) and not apart:
             return _unique([self.current, *refs])
+        if any(one.name == "add" for one in clause.also) and signs.OVER.search(clause.text):
+            left = [one for one in self.vessels if self._is_left(one)]
+            return _unique([self.current, *refs, *left])
         if refs:
             return refs
         if not uses or self._same_pot(clause, kind, new):
@@ -275,8 +297,11 @@ class _Reader:
             return kind.place
         if kind.name == "mix" and not signs.FOLDED.match(clause.text):
             return kind.place
-        if len(before) == 1 and before[0].place == "burner":
-            return "burner"
+        first, others = before[:1], before[1:]
+        stays = not others or (kind.name == "add" and first[0] is self.current)
+        if first and first[0].place == "burner" and stays:
+            # a grain that was rinsed goes into the pot; what is cooked too goes with it elsewhere
+            return kind.place if any(one.place in HEATED for one in others) else "burner"
         return kind.place
 
     def _minutes(
@@ -322,7 +347,7 @@ class _Reader:
         """How long it takes to come to the boil: what begins cold, or what liquid was put to."""
         hot = any(one.place == "burner" and not one.cold for one in before)
         dry = any(food.state == "dry" for food in self.foods(lines))
-        boils = any(one.kind == "boil_up" for one in before)
+        boils = any(one.boils for one in before)
         if boils or (hot and not dry) or signs.HOT_WATER.search(clause.text):
             return NONE
         if kind.name == "simmer":
@@ -332,7 +357,8 @@ class _Reader:
 
     def _heat(self, clause: Clause, kind: Kind) -> Heat:
         written = heat_in(clause.text) or self.set_to
-        self.set_to = written
+        turned = signs.TURNED_TO.search(clause.text)
+        self.set_to = (heat_in(turned["heat"]) if turned else None) or written
         risen = any(
             food.group in ("flour", "leavener") for food in self.foods(range(len(self.lines)))
         )
@@ -343,6 +369,10 @@ class _Reader:
         out = []
         if HALF_WAY.search(clause.text) and alone.usual > 0:
             out.append(Event(before_end=alone.usual / 2, hands=1.0, text="Turn"))
+        moved = signs.MOVED_AFTER.search(clause.text)
+        after = stated_in(f"{moved['minutes']} minutes") if moved else None
+        if after is not None and after.usual < alone.usual:
+            out.append(Event(before_end=alone.usual - after.usual, hands=1.0, text="Turn"))
         if signs.LADLE.search(clause.text):
             times = int(alone.usual // LADLE_EVERY)
             out += [
@@ -352,6 +382,11 @@ class _Reader:
                 for at in range(1, times)
             ]
         return tuple(out)
+
+    def _are_nuts(self, lines: Sequence[int]) -> bool:
+        """Whether nothing but nuts and seeds is meant, which are eaten at any warmth."""
+        foods = self.foods(lines)
+        return bool(foods) and all(food.group in ("nut", "seed") for food in foods)
 
     def _is_hot(self, vessel: _Vessel) -> bool:
         return any(self.tasks[one].hot for one in vessel.tail)
@@ -376,6 +411,7 @@ class _Reader:
             or any(food.group in ("broth", "plant milk") for food in self.foods(sorted(lines)))
         )
         off = signs.OFF.search(task.text) is not None
+        self.low = not off and signs.LOW_HEAT.search(task.text) is not None
         self.current = _Vessel(
             tail=(task.number,),
             lines=merged,
@@ -383,6 +419,10 @@ class _Reader:
             kind=task.kind,
             cold=liquid,
             off=off,
+            boils=task.kind == "boil_up"
+            or (
+                any(one.boils for one in before) and task.kind == "add" and not lines and not liquid
+            ),
         )
         self.vessels.append(self.current)
 

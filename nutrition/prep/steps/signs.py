@@ -22,7 +22,8 @@ COOLED = re.compile(
 LADLE = re.compile(r"\ba ladle(?:ful)? at a time\b", re.I)
 # It is done beside what goes on, not in it.
 APART = re.compile(
-    r"\bmeanwhile\b|\bwhile (?:it|that|they|the)\b|\bat the same time\b|\bseparately\b|\bapart\b"
+    r"^\W*(?:for|to make) the \w+(?: \w+)?\s*[,:]"
+    r"|\bmeanwhile\b|\bwhile (?:it|that|they|the)\b|\bat the same time\b|\bseparately\b|\bapart\b"
     r"|\bon (?:one|a|the) (?:\w+ )?(?:tray|sheet)\b"
     r"|\b(?:another|second|separate|small) (?:\w+ )?(?:pot|pan|bowl|skillet|tray)\b",
     re.I,
@@ -31,11 +32,22 @@ APART = re.compile(
 INTO_WHAT_IS_THERE = re.compile(
     r"^\W*(?:then |now |and |next )*"
     r"(?:add|fold|return|stir (?:\w+ ){0,4}(?:in|through)\b|mix in|toss in|whisk in|tip|pour|top"
-    r"|scatter|strew|sprinkle|squeeze|garnish|season|serve|finish|spoon|drizzle|dust|\w+ with\b"
+    r"|scatter|strew|sprinkle|squeeze|garnish|season|serve|finish|spoon|drizzle|dust|fish|sharpen"
+    r"|remove|discard|skim|lift|\w+ with\b"
     r"|\w+ again)"
     r"|\b(?:in|over|on top|off the heat|last|late|after|at the end)\b"
     r"(?! (?:a|an|the|your) (?:\w+ )?"
     r"(?:bowl|dish|jar|cup|tray|tin|pan|pot|water|milk|broth))",
+    re.I,
+)
+# What is done is done to what was there, with more: "Simmer with the milk".
+WITH_MORE = re.compile(
+    r"^\W*(?:then |now |and |next )*[a-z]+,? (?:gently |slowly |briefly |together )?with\b", re.I
+)
+# So many minutes after it began it is moved once.
+MOVED_AFTER = re.compile(
+    r"\b(?:stirring|turning|tossing|flipping|shaking|swapping|basting|rotating)\b[^,;.]*?"
+    r"\bafter (?:the first )?(?P<minutes>\d+|ten|fifteen|twenty|thirty)\b",
     re.I,
 )
 GOES_IN = re.compile(
@@ -67,6 +79,26 @@ FOLDED = re.compile(r"^\W*(?:fold|stir)\b", re.I)
 STIRRED = re.compile(r"^\W*(?:stir|whisk|toss|shake|mix|beat)\b", re.I)
 COVERED = re.compile(r"\b(?:cover|leave|stand|let)\b", re.I)
 COVERED_PAN = re.compile(r"\bcovered\b", re.I)
+# So low that what is left on it goes on cooking.
+LEFT = re.compile(r"\bleave\b(?!.*\b(?:stand|rest|sit)\b)", re.I)
+LOW_HEAT = re.compile(
+    r"\b(?:low|lowest|gentle|gentlest|minimum) (?:heat|flame|setting)\b"
+    r"|\bturn(?:ed)? (?:it |the heat )?(?:right |all the way )?down\b",
+    re.I,
+)
+# The oven is turned to another heat, for what comes after.
+TURNED_TO = re.compile(
+    r"\b(?:lower|reduce|raise|increase|turn)(?: it)?(?: the (?:heat|oven|temperature))?"
+    r"(?: it)?(?: down| up)? to (?P<heat>.*)",
+    re.I,
+)
+# Onto the plates goes all that there is.
+ON_PLATES = re.compile(
+    r"^\W*(?:divide|ladle|serve|plate|pile|arrange|spoon|share)\b.*\b(?:bowls|plates|dishes)\b",
+    re.I,
+)
+# What holds what was made before.
+FILLED = re.compile(r"^\W*(?:then |now )?(?:stuff|fill|wrap)\b(?! a\b)", re.I)
 OFF = re.compile(r"\boff the heat\b|\bfrom the heat\b", re.I)
 LIQUID = re.compile(r"(?<!splash of )(?<!splashes of )\b(?:water|broth|stock|milk)\b", re.I)
 HOT_WATER = re.compile(r"\bboiling water\b|\bhot water\b", re.I)
