@@ -19,14 +19,7 @@ from kitchen.models import CookingSession
 from kitchen.opened import opened
 from kitchen.page import asks_of, context_of, shown_dishes
 from kitchen.planning import Planned, planned_of
-from kitchen.progress import (
-    event_in,
-    learn_times,
-    plan_the_rest,
-    progress_in,
-    row_key,
-    take,
-)
+from kitchen.progress import event_in, learn_times, progress_in, row_key, told
 from nutrition.prep.batches import batch_for
 from nutrition.prep.timeline.clock import clock
 from nutrition.prep.timeline.schedule import Row
@@ -137,6 +130,7 @@ def _plan_data(planned: Planned) -> dict[str, Any]:
         if found
         else {},
         "ended": session.ended is not None,
+        "known": progress.known[-MOST_SENT:],
     }
 
 
@@ -206,13 +200,9 @@ def events(request: PageRequest, pk: int) -> HttpResponse:
             }
         ]
     rows = given[:MOST_SENT] if isinstance(given, list) else []
-    told = [event for one in rows if (event := event_in(one, now)) is not None]
-    again = take(row, told)
-    if again:
-        plan_the_rest(row, now)
+    row = told(row, [event for one in rows if (event := event_in(one, now)) is not None], now)
     if row.ended is not None:
         learn_times(row)
-    row.save()
     if request.content_type == "application/json":
-        return JsonResponse(_plan_data(planned_of(row)) | {"known": [one.key for one in told]})
+        return JsonResponse(_plan_data(planned_of(row)))
     return redirect("kitchen:cook", pk)

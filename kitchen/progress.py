@@ -8,6 +8,8 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from django.db import transaction
+
 from kitchen.models import CookingSession, StepTime
 from kitchen.planning import Planned, plan_data, planned_of
 from nutrition.prep.timeline.kitchen import Fixed
@@ -18,6 +20,8 @@ from nutrition.prep.timeline.solving import moved
 MOST_EVENTS = 2000
 # A step takes at most so much longer. [min]
 MOST_LONGER = 240
+# The rest is planned so often while others go on telling.
+PLANNED_AT_MOST = 3
 KINDS = ("done", "undone", "longer", "ended")
 # Events of a clock that is far off are of now.
 OFF_CLOCK = timedelta(days=2)
@@ -115,6 +119,31 @@ def take(session: CookingSession, events: list[Event]) -> bool:
             session.ended = event.at
     session.progress = progress.data()
     return again
+
+
+def told(session: CookingSession, events: list[Event], now: datetime) -> CookingSession:
+    """The session with events put into it, kept, and the rest planned anew where they ask it.
+
+    Two tablets may tell at once: events go into the session as it is stored, and the rest is
+    planned outside of that, again where something moved it meanwhile."""
+    if not events:
+        return session
+    with transaction.atomic():
+        row = session.stored()
+        again = take(row, events)
+        row.save(update_fields={"progress", "ended"})
+    for _time in range(PLANNED_AT_MOST):
+        if not again:
+            break
+        rest = plan_the_rest(row, now)
+        with transaction.atomic():
+            stored = row.stored()
+            again = progress_in(stored.progress).longer != progress_in(row.progress).longer
+            if rest is not None and not again:
+                stored.plan = row.plan
+                stored.save(update_fields={"plan"})
+        row = stored
+    return row
 
 
 def plan_the_rest(session: CookingSession, now: datetime) -> Timeline | None:

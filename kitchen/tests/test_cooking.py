@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 from django.utils import timezone
 
 from kitchen.models import Box, CookingSession, PotMeasure, StepTime
-from kitchen.progress import Event, event_in, progress_in, take
+from kitchen.progress import Event, event_in, progress_in, take, told
 from kitchen.tests.kitchen_case import KitchenCase
 from kitchen.weighing import learned_of
 
@@ -33,6 +33,32 @@ class Told(KitchenCase):
         self.assertEqual(list(told["done"]), [self.key(row)])
         undone = self.tell(session, {"id": "b", "kind": "undone", "about": self.key(row)}).json()
         self.assertEqual(undone["done"], {})
+
+    def test_two_tablets_tell_at_once_and_nothing_is_lost(self):
+        session = self.begin_session()
+        first, second = self.rows(session)[:2]
+        one, other = (CookingSession.objects.get(pk=session.pk) for _tablet in range(2))
+        now = timezone.now()
+        for row, step, key in ((one, first, "a"), (other, second, "b")):
+            told(row, [Event(key=key, kind="done", about=self.key(step), at=now)], now)
+        session.refresh_from_db()
+        self.assertEqual(set(session.progress["done"]), {self.key(first), self.key(second)})
+        self.assertEqual(self.tell(session).json()["known"], ["a", "b"])
+        version = CookingSession.objects.get(pk=session.pk).version
+        self.tell(session)
+        self.assertEqual(CookingSession.objects.get(pk=session.pk).version, version)
+
+    def test_it_took_longer_on_two_tablets_and_both_count(self):
+        session = self.begin_session()
+        simmer = self.step(session, "Simmer 35 minutes")
+        one, other = (CookingSession.objects.get(pk=session.pk) for _tablet in range(2))
+        now = session.at(simmer["start"] + 1)
+        for row, key in ((one, "a"), (other, "b")):
+            event = Event(key=key, kind="longer", about=self.key(simmer), at=now, minutes=5)
+            told(row, [event], now)
+        session.refresh_from_db()
+        both = {f"{simmer['dish']} {simmer['task']}": 10}
+        self.assertEqual(progress_in(session.progress).longer, both)
 
     def test_it_took_longer_and_the_rest_moves(self):
         session = self.begin_session(

@@ -7,6 +7,13 @@ export function waitingSteps(plan) {
     .sort((a, b) => a.start - b.start);
 }
 
+// What is still to be told: what was told and the plan does not know, as one that was kept on the
+// device or asked for just before, and then what never arrived.
+export function untold(plan, told, queue) {
+  const known = new Set([...(plan.known || []), ...queue.map((one) => one.id)]);
+  return [...told.filter((one) => !known.has(one.id)), ...queue];
+}
+
 // What goes on by itself: begun, and its next step by hand not done. It ends by the clock, counted
 // from when it was begun.
 export function timersOf(plan) {

@@ -1,8 +1,19 @@
 // The cook page of a session: what now, what next, timers by the clock that run on when the page is
 // loaded again or the tablet sleeps, a queue of what was told while there was no connection.
 
-import { behind, clockWords, rings, shownTimers, timersOf, waitingSteps } from "./cooking-steps.js";
+import {
+  behind,
+  clockWords,
+  rings,
+  shownTimers,
+  timersOf,
+  untold,
+  waitingSteps,
+} from "./cooking-steps.js";
 import { fresh, token } from "./page.js";
+
+// So many of those told are remembered, for a page that is older than they are.
+const MOST_TOLD = 100;
 
 const place = document.getElementById("cooking");
 if (place) begin(place);
@@ -11,6 +22,7 @@ function begin(root) {
   const plan = JSON.parse(document.getElementById("cook-plan").textContent);
   const who = document.body.dataset.who || "";
   const queueName = `cooking ${who} ${plan.session}`;
+  const toldName = `told ${who} ${plan.session}`;
   const ticksName = `ticks ${who} ${plan.session}`;
   const stored = (name) => {
     try {
@@ -19,7 +31,8 @@ function begin(root) {
       return [];
     }
   };
-  const state = { plan, queue: stored(queueName), rung: new Set(), busy: false };
+  const queue = untold(plan, stored(toldName), stored(queueName));
+  const state = { plan, queue, rung: new Set(), busy: false };
 
   // what was told here and has not arrived yet holds here already
   for (const event of state.queue) apply(state.plan, event);
@@ -35,8 +48,9 @@ function begin(root) {
     send();
   }
 
-  async function send() {
-    if (state.busy || !state.queue.length) return said();
+  // with nothing to tell it asks what others told
+  async function send(asks = false) {
+    if (state.busy || !(asks || state.queue.length)) return said();
     state.busy = true;
     let arrived = false;
     const sent = state.queue.slice(0, 100);
@@ -57,6 +71,8 @@ function begin(root) {
         const gone = new Set(sent.map((one) => one.id));
         state.queue = state.queue.filter((one) => !gone.has(one.id));
         localStorage.setItem(queueName, JSON.stringify(state.queue));
+        const all = [...stored(toldName), ...sent].slice(-MOST_TOLD);
+        localStorage.setItem(toldName, JSON.stringify(all));
         if (told.steps) state.plan = told;
         for (const event of state.queue) apply(state.plan, event);
         draw();
@@ -249,11 +265,11 @@ function begin(root) {
     if (document.visibilityState !== "visible") return;
     stayAwake();
     draw();
-    send();
+    send(true);
   });
-  window.addEventListener("online", send);
+  window.addEventListener("online", () => send(true));
   setInterval(draw, 1000);
-  setInterval(send, 15000);
+  setInterval(() => send(document.visibilityState === "visible"), 15000);
   keepPage(root.dataset.worker, () => {
     state.kept = true;
     said();

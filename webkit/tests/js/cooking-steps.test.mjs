@@ -7,6 +7,7 @@ import {
   rings,
   shownTimers,
   timersOf,
+  untold,
   waitingSteps,
 } from "../../static/js/cooking-steps.js";
 
@@ -87,6 +88,17 @@ test("of a pot that comes to the boil and then simmers one timer shows", () => {
   // what has gone on to the next does not ring later, the last rings for as long as it is over
   assert.deepEqual(rung(11), []);
   assert.deepEqual(rung(120), ["p2"]);
+});
+
+test("what was told and a page does not know is told again, in its order", () => {
+  const told = [{ id: "a" }, { id: "b" }, { id: "c" }];
+  const queue = [{ id: "c" }, { id: "d" }];
+  const keys = (plan, sent, waits) => untold(plan, sent, waits).map((one) => one.id);
+  assert.deepEqual(keys({ known: ["a"] }, told, queue), ["b", "c", "d"]);
+  assert.deepEqual(keys({ known: ["a", "b", "c"] }, told, []), []);
+  assert.deepEqual(keys({}, told, []), ["a", "b", "c"]);
+  // what waits goes again though it arrived: the answer was lost
+  assert.deepEqual(keys({ known: ["d"] }, [], [{ id: "d" }]), ["d"]);
 });
 
 test("what is left, in words", () => {
