@@ -14,6 +14,7 @@ from nutrition.targets.day import day_targets
 from nutrition.targets.person import GOAL_WORDS, LIFE_STAGE_WORDS, Person, Referred
 from nutrition.targets.schools import schools
 from nutrition.targets.watched_targets import watched_keys
+from nutrition.tests.thorough import thorough
 
 CODES = [code for code in conditions() if code != "over_65"]
 SCHOOLS = ["", *schools()]
@@ -30,6 +31,7 @@ def referred(code, stage):
 
 
 class Combinations(ClientCase):
+    @thorough
     def test_every_condition_with_every_school_is_kept_and_answered(self):
         """Life stages and goals go round beside them, so that each meets each."""
         self.client.post("/clients/new/")

@@ -10,6 +10,7 @@ from clients.plan.attention import reasons
 from clients.plan.in_force import plan_of
 from journal.models import LoggedDay, LoggedEntry, TakenChange
 from journal.record.reading import read
+from nutrition.tests.thorough import thorough
 from planner.models import Day, DayEntry
 from planner.testing import DayCase
 from practice.testing import as_shown
@@ -70,6 +71,7 @@ class Stalls(DayCase):
         self.assertIn("Not losing as expected", said)
         self.assertContains(self.client.get("/clients/"), "since")
 
+    @thorough
     def test_every_page_with_days_but_few_weigh_ins(self):
         pages = ("", "weights/", "days/", "eaten/", "liked/", "stall/", "blood/", "visits/")
         for left in (3, 2, 1, 0):

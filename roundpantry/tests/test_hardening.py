@@ -10,6 +10,7 @@ from django.urls import reverse
 
 from bowls.models import Bowl, BowlPart
 from clients.models import ClientSupplement, Intake, WeighIn
+from nutrition.tests.thorough import thorough
 from planner.models import Day, DayEntry
 from planner.testing import DayCase
 from practice.models import Practice
@@ -52,6 +53,7 @@ class Inputs(DayCase):
     def fine(self, response, what):
         self.assertNotIn(response.status_code, NEVER, what)
 
+    @thorough
     def test_every_question_that_an_address_can_ask(self):
         client, bowl, day, recipe = self.client_row.pk, self.bowl.pk, self.day.pk, self.recipe.pk
         asked = (
@@ -118,6 +120,7 @@ class Inputs(DayCase):
             ):
                 self.assertEqual(self.client.get(address).status_code, 404, address)
 
+    @thorough
     def test_every_field_that_a_form_can_send(self):
         client, bowl, day, recipe = self.client_row.pk, self.bowl.pk, self.day.pk, self.recipe.pk
         self.client.post("/clients/new/")

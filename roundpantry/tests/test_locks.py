@@ -12,11 +12,13 @@ from django_scopes import scope
 from bowls.models import Bowl
 from clients.models import Client, WeighIn
 from demo.tests.demo_rows import fill
+from nutrition.tests.thorough import thorough
 from planner.models import Day
 from practice.models import Practice, User
 from recipes.models import Recipe
 
 
+@thorough
 class Locks(TransactionTestCase):
     def setUp(self):
         fill()

@@ -7,6 +7,7 @@ from pathlib import Path
 from django.test import Client as Browser
 from django.urls import get_resolver
 
+from nutrition.tests.thorough import thorough
 from planner.testing import DayCase
 from practice.access import may, route_of
 from practice.models import User
@@ -59,6 +60,7 @@ def allowed(row, method, role):
     return at_least == "oneself" or ROLE_ORDER.index(role) >= ROLE_ORDER.index(at_least)
 
 
+@thorough
 class Roles(DayCase):
     @classmethod
     def make_rows(cls):

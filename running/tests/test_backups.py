@@ -17,6 +17,7 @@ from django.utils import timezone
 from django_scopes import scope
 
 from clients.models import Client
+from nutrition.tests.thorough import thorough
 from practice.models import Practice
 from record import chain, heads
 from record.acting import acting
@@ -268,6 +269,7 @@ class PuttingBack(Installed):
         connections.close_all()
         self.assertNotIn(b"Brannigan", self.own.read_bytes())
 
+    @thorough
     def test_an_upgrade_makes_a_backup_first_and_has_a_way_back(self):
         call_command("migrate", "clients", "0007", verbosity=0)
         connections.close_all()

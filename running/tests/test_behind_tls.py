@@ -13,6 +13,8 @@ from unittest import TestCase
 
 from django.conf import settings
 
+from nutrition.tests.thorough import thorough
+
 
 def _try_it():
     path = Path(settings.BASE_DIR) / "deploy" / "try_it.py"
@@ -23,6 +25,7 @@ def _try_it():
     return module
 
 
+@thorough
 class BehindTls(TestCase):
     @classmethod
     def setUpClass(cls):

@@ -7,11 +7,13 @@ from pathlib import Path
 
 from django.conf import settings
 
+from nutrition.tests.thorough import thorough
 from running.testing import Installed
 
 KILLS = 200
 
 
+@thorough
 class Killed(Installed):
     def test_two_hundred_times_nothing_that_was_acknowledged_is_lost(self):
         path = self.copy_of_database(self.var / "killed.sqlite3")
