@@ -73,6 +73,30 @@ class NothingLost(BrowserCase):
         expect(kale).to_have_value("77 g")
         self.assertTrue(page.evaluate("window.stays"), "the page was not loaded anew")
 
+    def test_what_is_typed_while_something_is_added_is_looked_for(self):
+        page = self.page
+        with self.practice():
+            day = Day.objects.filter(client__name="Osk Brannigan").order_by("date").first()
+        self.open(f"/for/{day.client_id}/days/{day.pk}/")
+        lunch = page.get_by_label("Add to lunch")
+        found = page.locator("#found-lunch")
+        lunch.fill("dill")
+        option = found.get_by_role("option").first
+        expect(option).to_be_visible()
+        held = []
+        page.route("**/add/", lambda route: held.append(route))
+        option.click()
+        lunch.fill("walnuts")
+        expect(found.get_by_role("option", name="Walnuts").first).to_be_visible()
+        self.assertEqual(len(held), 1, "what was chosen is on its way")
+        with page.expect_response("**/add/"):
+            held[0].continue_()
+        page.unroute("**/add/")
+        expect(page.get_by_label("Lunch", exact=True)).to_contain_text("dill", ignore_case=True)
+        expect(lunch).to_have_value("walnuts")
+        found.get_by_role("option", name="Walnuts").first.click()
+        expect(page.get_by_label("Amount of Walnuts")).to_be_visible()
+
     def test_a_save_that_fails_is_seen_keeps_what_was_typed_and_is_tried_again(self):
         page = self.page
         self.begin("Ragna Holt")

@@ -72,7 +72,11 @@ document.addEventListener("htmx:afterSettle", (event) => {
   const asked = config?.elt?.matches?.("[data-add]")
     ? document.getElementById(config.elt.id)
     : null;
-  if (!asked) return;
+  if (!asked) {
+    clearTimeout(again);
+    again = setTimeout(lookAgain);
+    return;
+  }
   asked.dataset.found = config.parameters.q || "";
   asked.setAttribute("aria-expanded", String(optionsOf(asked).length > 0));
   choose(asked, optionsOf(asked).length ? 0 : -1);
@@ -81,6 +85,18 @@ document.addEventListener("htmx:afterSettle", (event) => {
     optionsOf(asked)[0]?.click();
   }
 });
+
+let again = 0;
+// What was found is gone where something else was drawn over it, added a moment before; what was
+// typed meanwhile is looked for again.
+function lookAgain() {
+  const field = document.activeElement;
+  if (!field?.matches?.("[data-add]:not([data-meant])") || !field.value) return;
+  if (listOf(field)?.childElementCount) return;
+  // asked outright: to the field nothing has changed; what is typed next takes its place
+  const asked = { source: field, target: listOf(field) };
+  htmx.ajax("GET", field.getAttribute("hx-get"), asked)?.catch(() => {});
+}
 
 // Taken: the field is empty again and has the cursor, whoever took it.
 document.addEventListener(
