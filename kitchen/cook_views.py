@@ -200,8 +200,9 @@ def events(request: PageRequest, pk: int) -> HttpResponse:
             }
         ]
     rows = given[:MOST_SENT] if isinstance(given, list) else []
-    row = told(row, [event for one in rows if (event := event_in(one, now)) is not None], now)
-    if row.ended is not None:
+    given_events = [event for one in rows if (event := event_in(one, now)) is not None]
+    row = told(row, given_events, now)
+    if given_events and row.ended is not None:
         learn_times(row)
     if request.content_type == "application/json":
         return JsonResponse(_plan_data(planned_of(row)))

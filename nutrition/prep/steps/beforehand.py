@@ -11,12 +11,10 @@ from nutrition.composition.foods import Food
 from nutrition.prep.soaking import SOAKED
 from nutrition.prep.steps.cutting import cut_waits, cutting_minutes
 from nutrition.prep.steps.durations import stated_in
-from nutrition.prep.steps.task import Task
+from nutrition.prep.steps.line_names import says_soaked
+from nutrition.prep.steps.task import Task, filled_in
 from nutrition.prep.steps.work_kinds import NONE, Span, kind_named, usual_alone
 from nutrition.written.line import Line
-
-# A line that is soaked before anything is done, unless it is only rinsed or drained after it.
-_SOAKED_LINE = re.compile(r"\b(?:pre-?)?soaked\b(?! in (?:oil|brine))", re.I)
 
 
 def _shifted(tasks: Sequence[Task], by: int) -> list[Task]:
@@ -32,31 +30,20 @@ def soaked_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
     said = " ".join(task.text for task in tasks)
     if re.search(r"\bsoak|\bpressure|\bsprout|\bquick[- ]soak", said, re.I):
         return list(tasks)
-    told = [at for at, line in enumerate(lines) if _SOAKED_LINE.search(line.text)]
+    told = [at for at, line in enumerate(lines) if says_soaked(line.text)]
     dry = told or [at for at, line in enumerate(lines) if _is_dry_bean(line)]
     foods = [food for at in dry if (food := lines[at].food) is not None]
     if not foods:
         return list(tasks)
-    kind = kind_named()["soak"]
-    alone, _source = usual_alone(kind, foods)
+    alone, _source = usual_alone(kind_named()["soak"], foods)
     times = [time for at in told if (time := stated_in(lines[at].text)) is not None]
     if times:
         longest = max(times, key=lambda one: one.usual)
         alone = Span(longest.least, longest.usual, longest.most)
     why = "the line says so" if told else "dry beans, and no step soaks them"
-    soak = Task(
-        number=0,
-        text=f"Soak {', '.join(_plain(food) for food in foods)} in plenty of water",
-        kind="soak",
-        step=None,
-        place="counter",
-        hands=kind.hands,
-        alone=alone,
-        lines=tuple(dry),
-        waits=kind.waits,
-        ahead=kind.ahead,
-        notes=(f"{why}: filled in. Common practice, no source",),
-    )
+    text = f"Soak {', '.join(_plain(food) for food in foods)} in plenty of water"
+    said_why = f"{why}: filled in. Common practice, no source"
+    soak = replace(filled_in("soak", text, "counter", dry, said_why), alone=alone)
     rest = [
         replace(one, after=tuple(dict.fromkeys((*one.after, 0))))
         if set(one.lines) & set(dry) and (told or one.place == "burner")
@@ -98,25 +85,14 @@ def cut_first(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
     cuts: list[Task] = []
     out = _shifted(tasks, len(firsts))
     for number, (user_number, own) in enumerate(firsts.items()):
-        kind = kind_named()["cut"]
         total = NONE
         for at in own:
             total = total.plus(cutting_minutes(lines[at]) or NONE)
-        cuts.append(
-            Task(
-                number=number,
-                text="Get ready: " + "; ".join(lines[at].text for at in own),
-                kind="cut",
-                step=None,
-                place="counter",
-                hands=total,
-                alone=NONE,
-                lines=tuple(own),
-                waits=cut_waits([lines[at] for at in own]),
-                ahead=kind.ahead,
-                notes=("from the lines; the time is a usual one: common practice, no source",),
-            )
-        )
+        text = "Get ready: " + "; ".join(lines[at].text for at in own)
+        why = "from the lines; the time is a usual one: common practice, no source"
+        waits = cut_waits([lines[at] for at in own])
+        cut = filled_in("cut", text, "counter", own, why)
+        cuts.append(replace(cut, number=number, hands=total, alone=NONE, waits=waits))
         at = user_number + len(firsts)
         index = next(i for i, one in enumerate(out) if one.number == at)
         out[index] = replace(out[index], after=(*out[index].after, number))

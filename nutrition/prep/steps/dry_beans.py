@@ -9,12 +9,13 @@ from dataclasses import replace
 from nutrition.composition.ingredient import Ingredient
 from nutrition.prep.soaking import KIDNEY_BOIL_MIN, FromDry, from_dry
 from nutrition.prep.steps.boiling import to_the_boil
-from nutrition.prep.steps.task import Task, Worked
-from nutrition.prep.steps.work_kinds import NONE, Place, Span, kind_named
+from nutrition.prep.steps.task import Task, Worked, filled_in
+from nutrition.prep.steps.work_kinds import NONE, Span
 from nutrition.written.line import Line
 
 # Cooked beans wait so long until they go in. Common practice, no source. [min]
 COOKED_WAIT = 120.0
+WHY = "the time is a usual one: bought dry, eaten cooked; common practice, no source"
 
 
 def beans_first(work: Worked, lines: Sequence[Line]) -> Worked:
@@ -46,8 +47,10 @@ def _cooked(beans: FromDry, line: Line, at: int, number: int) -> list[Task]:
     least, most = beans.minutes
     more = KIDNEY_BOIL_MIN if beans.boiled_hard else 0.0
     hard = f": {KIDNEY_BOIL_MIN:g} minutes hard first" if beans.boiled_hard else ""
-    soak = _task("soak", f"Soak {beans.dry_g:.0f} g {name}, dry, in plenty of water", "counter", at)
-    boil = _task("simmer", f"Boil the {name} in fresh water until tender{hard}", "burner", at)
+    soaking = f"Soak {beans.dry_g:.0f} g {name}, dry, in plenty of water"
+    soak = filled_in("soak", soaking, "counter", [at], WHY)
+    boiling = f"Boil the {name} in fresh water until tender{hard}"
+    boil = filled_in("simmer", boiling, "burner", [at], WHY)
     boil = replace(
         boil,
         alone=Span(least + more, (least + most) / 2 + more, most + more),
@@ -55,31 +58,13 @@ def _cooked(beans: FromDry, line: Line, at: int, number: int) -> list[Task]:
         waits=COOKED_WAIT,
     )
     drain = replace(
-        _task("drain", f"Drain the {name}", "counter", at), alone=NONE, waits=COOKED_WAIT
+        filled_in("drain", f"Drain the {name}", "counter", [at], WHY), alone=NONE, waits=COOKED_WAIT
     )
     some = [soak, boil, drain] if beans.soaked else [boil, drain]
     return [
         replace(task, number=number + i, after=(number + i - 1,) if i else ())
         for i, task in enumerate(some)
     ]
-
-
-def _task(kind_name: str, text: str, place: Place, at: int) -> Task:
-    """A piece of work of its kind's usual times, filled in."""
-    kind = kind_named()[kind_name]
-    return Task(
-        number=0,
-        text=text,
-        kind=kind_name,
-        step=None,
-        place=place,
-        hands=kind.hands,
-        alone=kind.alone,
-        lines=(at,),
-        waits=kind.waits,
-        ahead=kind.ahead,
-        notes=("the time is a usual one: bought dry, eaten cooked; common practice, no source",),
-    )
 
 
 def _before(tasks: Sequence[Task], user: int, more: Sequence[Task]) -> list[Task]:

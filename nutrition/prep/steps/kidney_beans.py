@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from nutrition.prep.soaking import KIDNEY, KIDNEY_BOIL_MIN, KIDNEY_SOAK_MIN
-from nutrition.prep.steps.task import Task
-from nutrition.prep.steps.work_kinds import Span, kind_named
+from nutrition.prep.steps.task import Task, filled_in
+from nutrition.prep.steps.work_kinds import Span
 from nutrition.written.line import Line
 
 # What boils them; what may be done with them before that.
@@ -78,23 +78,18 @@ def _boiled_first(tasks: Sequence[Task], kidney: Sequence[int]) -> list[Task]:
     before = tuple(
         one.number for one in tasks if one.kind in ("soak", "sprout") and _has(one, tasks, kidney)
     )
-    kind = kind_named()["simmer"]
-    boil = Task(
+    why = (
+        "no step boils them, and a slow cooker, an oven or steam leave their poison: "
+        "FDA, Bad Bug Book"
+    )
+    text = "Boil the kidney beans hard for thirty minutes, in fresh water, and drain them"
+    boil = replace(
+        filled_in("simmer", text, "burner", kidney, why),
         number=len(tasks),
-        text="Boil the kidney beans hard for thirty minutes, in fresh water, and drain them",
-        kind="simmer",
-        step=None,
-        place="burner",
-        hands=kind.hands,
         alone=Span(KIDNEY_BOIL_MIN, KIDNEY_BOIL_MIN, KIDNEY_BOIL_MIN),
         boil=BOIL_UP,
-        lines=tuple(kidney),
         after=before,
-        waits=kind.waits,
-        notes=(
-            "no step boils them, and a slow cooker, an oven or steam leave their poison: "
-            "FDA, Bad Bug Book",
-        ),
+        ahead=0.0,
     )
     return [
         *(

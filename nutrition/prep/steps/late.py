@@ -10,8 +10,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from nutrition.prep.steps.line_names import says_all
-from nutrition.prep.steps.task import Event, Task
-from nutrition.prep.steps.work_kinds import NONE, Place, kind_named
+from nutrition.prep.steps.task import Event, Task, ends_of, filled_in
+from nutrition.prep.steps.work_kinds import Place
 from nutrition.written.line import Line
 
 # Sour in a pot that cooks so long turns bitter or keeps things hard; garlic in a simmer of so long
@@ -24,17 +24,18 @@ SULFUR = re.compile(r"black-salt")
 SALTY = re.compile(r"(?:.*-)?salt(?:-iodized)?$|.*soy-sauce|tamari(?:-|$)")
 MUSHROOM = re.compile(r".*mushrooms?-(?:.*-)?raw")
 BROWNING = frozenset({"fry", "crisp"})
+COUNTER: Place = "counter"
 COLD = frozenset({"blender", "counter", "refrigerator", "freezer"})
 
 
 @dataclass(frozen=True, kw_only=True)
 class Later:
-    """Lines that leave a task for one of their own after it, with its words and its reason."""
+    """Lines that leave a task for one of their own after it, with its words and its reason: off the
+    heat after everything else, or where the task is done."""
 
     lines: tuple[int, ...]
     words: str
     why: str
-    place: Place = "counter"
     off_the_heat: bool = True
 
 
@@ -74,9 +75,7 @@ def _laters(task: Task, lines: Sequence[Line]) -> list[Later]:
     sulfur = _of(task, lines, SULFUR)
     if task.kind in BROWNING and salt and _of(task, lines, MUSHROOM):
         why = "salt after browning: before it, mushrooms weep and stew"
-        out.append(
-            Later(lines=salt, words="Once brown", why=why, place=task.place, off_the_heat=False)
-        )
+        out.append(Later(lines=salt, words="Once brown", why=why, off_the_heat=False))
     if task.alone.usual >= SOUR_FROM_MIN and (sour := _of(task, lines, SOUR)):
         why = "sour last: in a long simmer it turns bitter"
         out.append(Later(lines=sour, words="Last, off the heat", why=why))
@@ -91,29 +90,13 @@ def _with(tasks: Sequence[Task], task: Task, later: Later, lines: Sequence[Line]
     right after the task and before what follows it."""
     number = len(tasks)
     if later.off_the_heat:
-        before = {one for other in tasks for one in other.after}
-        after = tuple(one.number for one in tasks if one.number not in before)
-        out = list(tasks)
+        place, after, out = COUNTER, ends_of(tasks), list(tasks)
     else:
-        after = (task.number,)
+        place, after = task.place, (task.number,)
         out = [
             replace(one, after=tuple(number if at == task.number else at for at in one.after))
             for one in tasks
         ]
-    add = kind_named()["add"]
-    names = ", ".join(lines[at].text for at in later.lines)
-    last = Task(
-        number=number,
-        text=f"{later.words}: {names}",
-        kind="add",
-        step=None,
-        place=later.place,
-        hands=add.hands,
-        alone=NONE,
-        lines=later.lines,
-        after=after,
-        waits=add.waits,
-        hot=task.hot,
-        notes=(later.why,),
-    )
-    return [*out, last]
+    text = f"{later.words}: {', '.join(lines[at].text for at in later.lines)}"
+    last = filled_in("add", text, place, later.lines, later.why)
+    return [*out, replace(last, number=number, after=after, hot=task.hot, ahead=0.0)]

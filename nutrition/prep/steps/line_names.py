@@ -48,6 +48,7 @@ ALL = re.compile(
     re.I,
 )
 TOGETHER = re.compile(r"\btogether\b", re.I)
+_SOAKED = re.compile(r"\b(?:pre-?)?soaked\b(?! in (?:oil|brine))", re.I)
 
 
 # Words of a line that a step uses for something else: measures, sizes, states.
@@ -89,6 +90,11 @@ def _is_called(line: Line, word: str) -> bool:
 def says_all(text: str) -> bool:
     """Whether a clause is about all that there is, or all the rest."""
     return ALL.search(meant(text)) is not None
+
+
+def says_soaked(text: str) -> bool:
+    """Whether a line says that it is soaked before anything is done: not kept in oil or brine."""
+    return _SOAKED.search(text) is not None
 
 
 def says_together(text: str) -> bool:

@@ -242,8 +242,8 @@ class _Reader:
         fills = signs.FILLED.search(clause.text)
         into = bool(fills or signs.INTO_WHAT_IS_THERE.search(clause.text))
         added = clause.kind is not None and clause.kind.name in ("add", "mix")
+        product = signs.PRODUCT.search(worded(clause.text)) is not None
         if kind.joins or added:
-            product = signs.PRODUCT.search(worded(clause.text)) is not None
             if refs and not new and not into:
                 return _unique([self.current, *refs]) if product else refs
             ordered = leading_kind(worded(clause.text)) is not None
@@ -253,16 +253,15 @@ class _Reader:
             if aside or (bool(new) and apart and not refs):
                 return []
             together = kind.name == "mix" or signs.OVER.search(clause.text)
-            left = [one for one in self.vessels if together and self._is_left(one)]
+            left = self._left() if together else []
             return _unique([self.current, *refs, *left])
         if (goes_in or fills) and not apart:
             return _unique([self.current, *refs])
         with_more = clause.first and signs.WITH_MORE.match(clause.text)
-        if (with_more or signs.PRODUCT.search(worded(clause.text))) and not apart:
+        if (with_more or product) and not apart:
             return _unique([self.current, *refs])
         if any(one.name == "add" for one in clause.also) and signs.OVER.search(clause.text):
-            left = [one for one in self.vessels if self._is_left(one)]
-            return _unique([self.current, *refs, *left])
+            return _unique([self.current, *refs, *self._left()])
         if refs:
             return refs
         if not uses or self._same_pot(clause, kind, new):
@@ -282,9 +281,9 @@ class _Reader:
             return False
         return not any(signs.OWN_POT.match(food.slug) for food in self.foods(new))
 
-    def _is_left(self, vessel: _Vessel) -> bool:
-        """Whether no later piece names what is in a vessel: it goes in now, or never."""
-        return not vessel.lines & self.named_later[self.at]
+    def _left(self) -> list[_Vessel]:
+        """The vessels of which no later piece names what is in them: they go in now, or never."""
+        return [one for one in self.vessels if not one.lines & self.named_later[self.at]]
 
     def _open(self) -> list[_Vessel]:
         return list(self.vessels)

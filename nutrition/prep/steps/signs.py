@@ -79,7 +79,7 @@ FOLDED = re.compile(r"^\W*(?:fold|stir)\b", re.I)
 STIRRED = re.compile(r"^\W*(?:stir|whisk|toss|shake|mix|beat)\b", re.I)
 COVERED = re.compile(r"\b(?:cover|leave|stand|let)\b", re.I)
 COVERED_PAN = re.compile(r"\bcovered\b", re.I)
-# So low that what is left on it goes on cooking.
+# On a heat so low what is left goes on cooking.
 LEFT = re.compile(r"\bleave\b(?!.*\b(?:stand|rest|sit)\b)", re.I)
 LOW_HEAT = re.compile(
     r"\b(?:low|lowest|gentle|gentlest|minimum) (?:heat|flame|setting)\b"

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from nutrition.prep.steps.heat import Heat
-from nutrition.prep.steps.work_kinds import NONE, Place, Span
+from nutrition.prep.steps.work_kinds import NONE, Place, Span, kind_named
 
 # What takes so long by itself is begun the evening before. Common practice, no source. [min]
 OVERNIGHT_MIN = 300.0
@@ -85,8 +85,7 @@ class Worked:
 
     @property
     def ends(self) -> tuple[int, ...]:
-        before = {one for task in self.tasks for one in task.after}
-        return tuple(task.number for task in self.tasks if task.number not in before)
+        return ends_of(self.tasks)
 
     @property
     def hands(self) -> Span:
@@ -95,6 +94,30 @@ class Worked:
         for task in self.tasks:
             total = total.plus(task.hands)
         return total
+
+
+def ends_of(tasks: Sequence[Task]) -> tuple[int, ...]:
+    """The tasks that nothing follows."""
+    before = {one for task in tasks for one in task.after}
+    return tuple(task.number for task in tasks if task.number not in before)
+
+
+def filled_in(kind_name: str, text: str, place: Place, lines: Sequence[int], why: str) -> Task:
+    """Work that no step says, of its kind's usual times, and why it is there."""
+    kind = kind_named()[kind_name]
+    return Task(
+        number=0,
+        text=text,
+        kind=kind_name,
+        step=None,
+        place=place,
+        hands=kind.hands,
+        alone=kind.alone,
+        lines=tuple(lines),
+        waits=kind.waits,
+        ahead=kind.ahead,
+        notes=(why,),
+    )
 
 
 def followers(tasks: Sequence[Task]) -> dict[int, list[int]]:

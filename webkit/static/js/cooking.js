@@ -71,8 +71,10 @@ function begin(root) {
         const gone = new Set(sent.map((one) => one.id));
         state.queue = state.queue.filter((one) => !gone.has(one.id));
         localStorage.setItem(queueName, JSON.stringify(state.queue));
-        const all = [...stored(toldName), ...sent].slice(-MOST_TOLD);
-        localStorage.setItem(toldName, JSON.stringify(all));
+        if (sent.length) {
+          const all = [...stored(toldName), ...sent].slice(-MOST_TOLD);
+          localStorage.setItem(toldName, JSON.stringify(all));
+        }
         if (told.steps) state.plan = told;
         for (const event of state.queue) apply(state.plan, event);
         draw();
