@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from nutrition.prep.soaking import KIDNEY, KIDNEY_BOIL_MIN, KIDNEY_SOAK_MIN
+from nutrition.prep.steps.line_names import says_soaked
 from nutrition.prep.steps.task import Task, filled_in
 from nutrition.prep.steps.work_kinds import Span
 from nutrition.written.line import Line
@@ -23,7 +24,10 @@ def kept_safe(tasks: Sequence[Task], lines: Sequence[Line]) -> list[Task]:
     kidney = [
         at
         for at, line in enumerate(lines)
-        if line.food is not None and line.food.state == "dry" and KIDNEY.match(line.food.kind_slug)
+        if line.food is not None
+        # soaked ones are reckoned as cooked and are raw
+        and (line.food.state == "dry" or says_soaked(line.text))
+        and KIDNEY.match(line.food.kind_slug)
     ]
     if not kidney:
         return list(tasks)

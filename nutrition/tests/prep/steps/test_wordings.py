@@ -105,6 +105,17 @@ class Times(unittest.TestCase):
             work = work_of([line], ["Simmer everything 40 minutes."])
             self.assertFalse([one for one in work.tasks if one.kind == "soak"], line)
 
+    def test_kidney_beans_of_a_line_that_is_soaked_are_raw(self):
+        short = work_of(
+            ["1 cup kidney beans, soaked 2 hours"], ["Simmer everything 20 minutes."]
+        ).tasks
+        told = [(one.kind, one.alone.least) for one in short if one.kind in ("soak", "simmer")]
+        self.assertEqual(told, [("soak", 300), ("simmer", 30)])
+        slow = work_of(["1 cup kidney beans, soaked overnight"], ["Slow cook everything 8 hours."])
+        self.assertTrue(comes_before(slow, "Boil the kidney beans hard", "Slow cook"))
+        can = work_of(["1 can kidney beans, drained"], ["Simmer everything 10 minutes."])
+        self.assertEqual([one.alone.least for one in can.tasks if one.kind == "simmer"], [10])
+
     def test_it_comes_to_the_boil_once(self):
         steps = ["Bring the barley and the broth to a boil, cover and simmer 40 minutes."]
         work = work_of(SOUP, steps)
