@@ -101,6 +101,14 @@ class Client(Versioned, Removable):
     who_else = models.CharField("who else eats", max_length=200, blank=True)
     notes = models.TextField("how they eat and cook", blank=True)
     watched = models.JSONField(default=list, blank=True)
+    light_words = models.BooleanField(
+        "no calories and no weights on what they are handed",
+        default=False,
+        help_text="On paper, labels, the calendar and their own link. So it is by itself with a "
+        "history of disordered eating.",
+    )
+
+    time_zone = models.CharField("time zone", max_length=40, blank=True)
 
     objects = ScopedManager(_manager_class=PresentManager, practice="practice")
     with_removed = ScopedManager(practice="practice")
@@ -229,6 +237,11 @@ class Client(Versioned, Removable):
     def counting_harms(self) -> bool:
         """Whether calories are kept off what this client is handed."""
         return any(row.counting_harms for row in those(self.conditions))
+
+    @property
+    def numbers_hidden(self) -> bool:
+        """Whether calories and weights stay off everything that this client is handed."""
+        return self.light_words or self.counting_harms
 
     @property
     def by_carbohydrate(self) -> bool:

@@ -1,7 +1,9 @@
 """One printable page for a client: a bowl or a day."""
 
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import get_object_or_404
+from django.urls import reverse
+from django.utils.dateformat import format as dated
 
 from bowls.bowl import reckon_bowl
 from bowls.models import Bowl
@@ -14,6 +16,8 @@ from clients.plan.strip import Reading, strip
 from nutrition.composition.allergies import found_in
 from nutrition.insight import indices
 from nutrition.recipe.method_steps import read_steps
+from nutrition.safety.cautions import Caution
+from paper.sheets import Choice, Paper, answer
 from planner.cautions import told_of
 from planner.day import ReckonedDay, reckon_day
 from planner.models import Day
@@ -31,7 +35,7 @@ def _shown(client: Client | None, rows: list[Reading]) -> list[Reading]:
     return [
         row
         for row in rows
-        if not (client is not None and client.counting_harms and row.key in CALORIES)
+        if not (client is not None and client.numbers_hidden and row.key in CALORIES)
     ]
 
 
@@ -67,6 +71,22 @@ def bowl(request: PageRequest, pk: int) -> HttpResponse:
     row: Bowl = get_object_or_404(Bowl.with_removed.select_related("client"), pk=pk)
     if request.for_client is None and (elsewhere := settle_on(request, row.client)):
         return elsewhere
+    return answer(request, bowl_paper(request, row))
+
+
+def asked_of_bowl(row: Bowl, client: Client | None) -> list[Caution]:
+    """What is to be asked about before somebody eats this bowl."""
+    reckoned, plan = reckon_bowl(row), plan_of(client)
+    return asked_first(client, of_foods(plan, reckoned.ingredients, lines=reckoned.unread))
+
+
+def asked_of_day(row: Day) -> list[Caution]:
+    """What is to be asked about before somebody eats by this day."""
+    return asked_first(row.client, told_of(plan_for(row), row, reckon_day(row)))
+
+
+def bowl_paper(request: PageRequest, row: Bowl) -> Paper:
+    """A bowl with its round, and the recipes that are in it."""
     reckoned, client = reckon_bowl(row), request.for_client
     plan = plan_of(client)
     context = {
@@ -81,22 +101,30 @@ def bowl(request: PageRequest, pk: int) -> HttpResponse:
             for part in reckoned.parts
             if part.row.recipe is not None and "plain" not in request.GET
         ],
-        "without_calories": client is not None and client.counting_harms,
+        "without_calories": client is not None and client.numbers_hidden,
         "strip_of": "This bowl brings",
         "indices": indices.all_indices(reckoned.profile),
         "refused": found_in(reckoned.ingredients, client.allergies if client else ()),
-        "ask_first": in_the_clients_words(
-            asked_first(client, of_foods(plan, reckoned.ingredients, lines=reckoned.unread))
-        ),
-        "practice": request.practice,
+        "ask_first": in_the_clients_words(asked_of_bowl(row, client)),
     }
-    return render(request, "handouts/bowl.html", context)
+    return Paper(
+        title=row.name,
+        template="handouts/bowl.html",
+        context=context,
+        back=(reverse("bowls:page", args=[row.pk]), "Back to the bowl"),
+        whom=f"for {client.name}" if client else "",
+        kind="bowl-paper",
+        choices=[Choice("plain", "Without the recipes", "With the recipes")],
+    )
 
 
 def day(request: PageRequest, pk: int) -> HttpResponse:
     row: Day = get_object_or_404(Day.with_removed.select_related("client"), pk=pk)
-    if elsewhere := settle_on(request, row.client):
-        return elsewhere
+    return settle_on(request, row.client) or answer(request, day_paper(request, row))
+
+
+def day_paper(request: PageRequest, row: Day) -> Paper:
+    """A day, meal by meal."""
     reckoned = reckon_day(row)
     plan = plan_for(row)
     context = {
@@ -107,7 +135,14 @@ def day(request: PageRequest, pk: int) -> HttpResponse:
         "strip_of": "The day brings",
         "recipes": _recipes_of(reckoned) if "recipes" in request.GET else [],
         "refused": found_in(reckoned.ingredients, row.client.allergies),
-        "ask_first": in_the_clients_words(asked_first(row.client, told_of(plan, row, reckoned))),
-        "practice": request.practice,
+        "ask_first": in_the_clients_words(asked_of_day(row)),
     }
-    return render(request, "handouts/day.html", context)
+    return Paper(
+        title=dated(row.date, "l, F j"),
+        template="handouts/day.html",
+        context=context,
+        back=(reverse("planner:page", args=[row.pk]), "Back to the day"),
+        whom=f"for {row.client.name}",
+        kind="one-page",
+        choices=[Choice("recipes", "With the recipes", "The day alone, on one page")],
+    )

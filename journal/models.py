@@ -212,3 +212,23 @@ class Addendum(Recorded):
 
     class Meta:
         ordering = ["made"]
+
+
+class Appointment(Removable):
+    """When somebody is seen next."""
+
+    record_of = "client"
+
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="appointments")
+    at = models.DateTimeField()
+    minutes = models.PositiveSmallIntegerField(default=45)
+    words = models.CharField("what to bring, or where", max_length=200, blank=True)
+
+    objects = ScopedManager(_manager_class=PresentManager, practice="client__practice")
+    with_removed = ScopedManager(practice="client__practice")
+
+    class Meta:
+        ordering = ["at"]
+
+    def __str__(self) -> str:
+        return f"Visit of {self.client} on {self.at:%B} {self.at.day}"

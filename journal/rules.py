@@ -5,6 +5,7 @@ import rules
 
 from practice.access import Route, allow
 from practice.rules import looks, plans, treats
+from record.models import PRINTED
 
 rules.add_perm("journal.look", looks)
 rules.add_perm("journal.plan", plans)
@@ -14,7 +15,9 @@ allow(
     "journal",
     Route("page happening weights paste-weights days day", "journal.look", "journal.plan"),
     Route("change felt recall eaten liked decided", "journal.look", "journal.plan"),
+    Route("appoint", "journal.look", "journal.plan"),
     Route("stall take outcome write", "journal.look", "journal.treat"),
     Route("blood add-blood paste-blood remove-blood", "journal.look", "journal.treat"),
+    Route("visit-paper", "journal.look", None, PRINTED),
     Route("visits new-visit visit addendum remove-visit", "journal.look", "journal.treat"),
 )

@@ -32,8 +32,10 @@ urlpatterns = [
     path("blood/paste/", blood_views.paste, name="paste-blood"),
     path("blood/<int:pk>/remove/", blood_views.remove, name="remove-blood"),
     path("visits/", visit_views.visits, name="visits"),
+    path("visits/next/", visit_views.appoint, name="appoint"),
     path("visits/new/", visit_views.new, name="new-visit"),
     path("visits/<int:pk>/", visit_views.visit, name="visit"),
+    path("visits/<int:pk>/paper/", visit_views.visit_paper, name="visit-paper"),
     path("visits/<int:pk>/addendum/", visit_views.add, name="addendum"),
     path("visits/<int:pk>/remove/", visit_views.PAGES.remove, name="remove-visit"),
 ]

@@ -10,7 +10,9 @@ from typing import Any
 
 from django.http import HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils import timezone
+from django.utils.dateformat import format as dated
 from django.views.decorators.http import require_POST
 
 from clients.pages.context import PageRequest
@@ -25,6 +27,7 @@ from nutrition.prep.timeline.clock import clock
 from nutrition.prep.timeline.schedule import Row
 from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
+from paper.sheets import Paper, answer
 from recipes.facts import facts_of
 from recipes.models import Recipe
 
@@ -38,8 +41,19 @@ def sheet(request: PageRequest, pk: int) -> HttpResponse:
     row, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
-    context = context_of(request, row) | {"practice": request.practice}
-    return render(request, "kitchen/sheet.html", context)
+    return answer(request, sheet_paper(request, row))
+
+
+def sheet_paper(request: PageRequest, row: CookingSession) -> Paper:
+    """The prep sheet: the timeline, and the order of work."""
+    return Paper(
+        title=f"Cooking on {dated(row.day, 'l, F j')}",
+        template="kitchen/sheet.html",
+        context=context_of(request, row),
+        back=(reverse("kitchen:page", args=[row.pk]), "Back to the timeline"),
+        whom=f"for {row.client.name}",
+        kind="one-page prep-sheet",
+    )
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -168,7 +182,7 @@ def cook(request: PageRequest, pk: int) -> HttpResponse:
         "now": next((one for one in steps if not one["done"] and one["by_hand"]), None),
         "plan": _plan_data(planned),
         "notes": notes,
-        "ask_household": asks_of(request, planned),
+        "ask_household": asks_of(request.practice, planned),
     }
     return render(request, "kitchen/cook.html", context)
 

@@ -23,6 +23,7 @@ from nutrition.prep.timeline.clock import clock
 from nutrition.prep.timeline.schedule import Row, Timeline
 from nutrition.prep.timeline.sheet import SheetPart, sheet_of
 from nutrition.prep.timeline.solving import WORDS
+from practice.models import Practice
 from recipes.facts import facts_of, serving_room_ml
 from recipes.models import Recipe
 from recipes.ownership import open_to
@@ -49,7 +50,7 @@ class DishShown:
         return bool(self.work and self.work.tasks)
 
 
-def asks_of(request: PageRequest, planned: Planned) -> str:
+def asks_of(practice: Practice, planned: Planned) -> str:
     """What the household reads where something is to be settled first."""
     client = planned.session.client
     foods, unread = [], []
@@ -60,7 +61,7 @@ def asks_of(request: PageRequest, planned: Planned) -> str:
             foods += facts.batch_foods()
             unread += list(facts.unread)
     told = of_foods(plan_of(client), foods, lines=tuple(unread))
-    return for_the_household(request.practice, asked_first(client, told))
+    return for_the_household(practice, asked_first(client, told))
 
 
 def shown_dishes(planned: Planned) -> list[DishShown]:
@@ -212,5 +213,5 @@ def context_of(
         "offered": open_to(session.client)
         .exclude(pk__in=[dish.recipe_id for dish in planned.dishes])
         .order_by("title")[:MOST_OFFERED],
-        "ask_household": asks_of(request, planned),
+        "ask_household": asks_of(request.practice, planned),
     }

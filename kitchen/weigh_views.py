@@ -9,6 +9,7 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
+from django.utils.dateformat import format as dated
 from django.views.decorators.http import require_POST
 
 from clients.pages.context import PageRequest
@@ -21,7 +22,10 @@ from kitchen.progress import learn_times
 from kitchen.weighing import PotShown, learned_of, pots_shown
 from kitchen.weighing import weigh as weigh_pot
 from nutrition.prep.small_pieces import Pieces, pieces_of
+from paper.labels import ContainerLabel, labels_paper
+from paper.sheets import answer
 from recipes.models import Recipe
+from webkit import figures
 from webkit.request_values import short
 
 
@@ -44,7 +48,7 @@ def _page(
         "session": row,
         "client": row.client,
         "rows": _rows(pots_shown(planned), typed, key),
-        "ask_household": asks_of(request, planned),
+        "ask_household": asks_of(request.practice, planned),
         "labels": Box.objects.filter(session=row).exists(),
     }
     return render(request, "kitchen/weigh.html", context, status=status)
@@ -95,14 +99,29 @@ def labels(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere:
         return elsewhere
     planned = planned_of(row)
+    shown = pots_shown(planned)
     boxes = Box.objects.filter(session=row, gone="").select_related("recipe")
-    context = {
-        "session": row,
-        "client": row.client,
-        "labels": [{"box": box, "cold": keeps_cold(box, pots_shown(planned))} for box in boxes],
-        "ask_household": asks_of(request, planned),
-    }
-    return render(request, "kitchen/labels.html", context)
+    labelled = [_label(box, keeps_cold(box, shown)) for box in boxes]
+    paper = labels_paper(
+        labelled,
+        f"{len(labelled)} label{'' if len(labelled) == 1 else 's'} of what came out",
+        back=(reverse("kitchen:weigh", args=[pk]), "Back to the weights"),
+        note="" if labelled else "No pot was weighed and divided yet.",
+        ask_household=asks_of(request.practice, planned),
+    )
+    return answer(request, paper)
+
+
+def _label(box: Box, cold: bool) -> ContainerLabel:
+    by = dated(box.use_by, "M j" if box.place == "freezer" else "D, M j")
+    on = f", for {dated(box.eaten_on, 'l')}" if box.eaten_on else ""
+    return ContainerLabel(
+        dish=box.recipe.title,
+        cooked=box.cooked,
+        eat_by=f"Freezer, by {by}" if box.place == "freezer" else f"Eat by {by}",
+        amount=f"{figures.grams(box.grams)}{on}",
+        serve="Good cold" if cold else "Reheat until it steams all through",
+    )
 
 
 def keeps_cold(box: Box, shown: list[PotShown]) -> bool:

@@ -36,6 +36,7 @@ from nutrition.insight.comparison import (
 from nutrition.insight.density_ladder import USUAL_KCAL, ladder, steps
 from nutrition.written.typed_amounts import UnreadableAmount
 from nutrition.written.units import milliliters
+from paper.sheets import Paper, answer
 from plates.models import OldDish
 from plates.pairs import pairs
 from plates.picture import ladder_drawing, rounds
@@ -288,21 +289,30 @@ def _found(request: PageRequest, where: str, most: int) -> dict[str, Any]:
 
 
 def lesson(request: PageRequest) -> HttpResponse:
+    return answer(request, lesson_paper(request))
+
+
+def lesson_paper(request: PageRequest) -> Paper:
     """One printable page for a client: the rounds at one scale, the portions in words, the few
     differences that matter."""
     context = compared(request, MOST_IN_LESSON)
     client = context["client"]
-    harm = client is not None and client.counting_harms
+    harm = client is not None and client.numbers_hidden
     hidden = {"energy_kcal", "kcal_per_gram"} if harm else set()
     context["rows"] = [row for row in context["rows"] if row["difference"].key not in hidden][
         : LESSON_SHOWN.get(len(context["plates"]), 0)
     ]
-    context |= {
-        "practice": request.practice,
-        "without_calories": harm,
-        "title": _lesson_title(context, harm),
-    }
-    return render(request, "plates/lesson.html", context)
+    return Paper(
+        title=_lesson_title(context, harm),
+        template="plates/lesson.html",
+        context=context | {"without_calories": harm},
+        back=(
+            _address("plates:compare", context["keys"], basis=context["basis"]),
+            "Back to the plates",
+        ),
+        whom=f"for {client.name}" if client else "",
+        kind="lesson",
+    )
 
 
 def _lesson_title(context: dict[str, Any], harm: bool) -> str:

@@ -6,7 +6,7 @@ from zoneinfo import available_timezones
 from django import forms
 from django.http import QueryDict
 
-from practice.models import Practice
+from practice.models import PAPERS, Practice
 
 
 def field_of(form: forms.BaseForm, name: str) -> Any:
@@ -24,13 +24,14 @@ def with_version(data: Any, version: int) -> QueryDict:
 class PracticeForm(forms.ModelForm):
     class Meta:
         model = Practice
-        fields = ["name", "town", "contact", "measures", "time_zone"]
+        fields = ["name", "town", "contact", "measures", "paper_size", "time_zone"]
         help_texts = {
             "measures": "Whose cups and spoons new recipes and typed amounts are in. Recipes "
             "already written keep theirs; each can be "
             "changed on its own page."
         }
 
+    paper_size = forms.ChoiceField(label="Paper", required=False, choices=PAPERS)
     # which zones there are is a matter of the machine, and of no stored record
     time_zone = forms.ChoiceField(
         required=False,
@@ -42,6 +43,9 @@ class PracticeForm(forms.ModelForm):
         field_of(self, "time_zone").choices = [
             (name, name.replace("_", " ")) for name in sorted(available_timezones())
         ]
+
+    def clean_paper_size(self) -> str:
+        return self.cleaned_data["paper_size"] or self.instance.paper_size
 
     def clean_time_zone(self) -> str:
         return self.cleaned_data["time_zone"] or self.instance.time_zone

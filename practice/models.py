@@ -7,8 +7,10 @@ from django.db import models
 from nutrition.written.units import SYSTEM_WORDS
 from practice.roles import READER, ROLES
 from practice.versioned import Versioned
-from record.recorded import Recorded, RecordedManager
+from record.recorded import Recorded, RecordedManager, ScopedManager
 
+# What is printed on.
+PAPERS = [("letter", "US letter"), ("a4", "A4")]
 # A session at rest ends after no less and no more. [minutes]
 REST = (5, 720)
 # What is known of a client is kept for no less and no more. [years]
@@ -37,6 +39,8 @@ class Practice(Versioned):
         help_text="Its dates are the practice's dates: today, weigh-ins, days, handouts.",
     )
 
+    paper_size = models.CharField("paper", max_length=6, default="letter", choices=PAPERS)
+
     # how people come in, set on the page of the people
     second_step = models.BooleanField("everybody signs in with a second step", default=False)
     rest_minutes = models.PositiveSmallIntegerField(
@@ -56,6 +60,19 @@ class Practice(Versioned):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Mark(Recorded):
+    """The practice's mark, on everything that is printed: small, within the address of an image."""
+
+    record_of = "practice"
+    record_leaves_out = frozenset({"picture"})
+
+    practice = models.OneToOneField(Practice, on_delete=models.CASCADE, related_name="mark")
+    picture = models.TextField()
+    changed = models.DateTimeField(auto_now=True)
+
+    objects = ScopedManager(practice="practice")
 
 
 class User(AbstractUser, Recorded):

@@ -51,6 +51,7 @@ INSTALLED_APPS = [
     "practice",
     "people",
     "jobs",
+    "paper",
     "schools",
     "clients",
     "pantry",

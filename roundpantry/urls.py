@@ -7,6 +7,7 @@ urlpatterns = [
     path("", RedirectView.as_view(pattern_name="clients:list"), name="home"),
     path("", include("practice.urls")),
     path("", include("people.urls")),
+    path("paper/", include("paper.urls")),
     path("schools/", include("schools.urls")),
     path("clients/", include("clients.urls")),
     path("pantry/", include("pantry.urls")),

@@ -17,6 +17,9 @@ from week.models import Week
 from week.pots import Pot
 from week.reckoning import ReckonedWeek, reckon_week
 
+# A list on paper has so many columns, and the heading of a section takes so many of its lines.
+COLUMNS, HEADING = 3, 2
+
 
 @dataclass(frozen=True)
 class Line:
@@ -60,6 +63,20 @@ class Trip:
     @property
     def count(self) -> int:
         return sum(len(lines) for _name, lines in self.sections)
+
+    @property
+    def columns(self) -> list[list[tuple[str, list[Line]]]]:
+        """The sections in the columns of a sheet of paper, in their order, each about as long."""
+        whole = sum(len(lines) + HEADING for _name, lines in self.sections)
+        columns: list[list[tuple[str, list[Line]]]] = [[] for _ in range(COLUMNS)]
+        before = 0
+        for name, lines in self.sections:
+            rows = len(lines) + HEADING
+            # by its middle, so that a long one does not leave a column empty
+            at = min(int((before + rows / 2) * COLUMNS / whole), COLUMNS - 1)
+            columns[at].append((name, lines))
+            before += rows
+        return columns
 
     @property
     def ticked(self) -> int:

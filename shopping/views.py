@@ -7,12 +7,15 @@ from typing import Any
 
 from django.http import HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils.dateformat import format as dated
 from django.views.decorators.http import require_POST
 
 from clients.pages.context import PageRequest
 from clients.plan.standing import for_the_household
 from nutrition.composition.foods import food_table
 from nutrition.formats.csv_cells import SafeWriter
+from paper.sheets import Paper, answer
 from shopping.forms import PackageForm
 from shopping.kitchen import cooked, tick
 from shopping.lists import list_of
@@ -45,6 +48,23 @@ def page(request: PageRequest, pk: int) -> HttpResponse:
     if elsewhere:
         return elsewhere
     return render(request, "shopping/page.html", _context(request, week))
+
+
+def paper(request: PageRequest, pk: int) -> HttpResponse:
+    week, elsewhere = PAGES.opened(request, pk)
+    return elsewhere or answer(request, list_paper(request, week))
+
+
+def list_paper(request: PageRequest, week: Week) -> Paper:
+    """The list by the sections of the shop, with a box before every line."""
+    return Paper(
+        title=f"Shopping for the week of {dated(week.start, 'F j')}",
+        template="shopping/paper.html",
+        context=_context(request, week),
+        back=(reverse("shopping:page", args=[week.pk]), "Back to the list"),
+        whom=f"for {week.client.name}",
+        kind="shopping-paper",
+    )
 
 
 @require_POST

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from django.http import HttpResponse
-from django.shortcuts import render
+from django.urls import reverse
+from django.utils.dateformat import format as dated
 
 from clients.pages.context import PageRequest
 from clients.plan.cautions import is_about
@@ -15,48 +16,54 @@ from nutrition.prep.batches import Label
 from nutrition.recipe.method_steps import read_steps
 from nutrition.safety.cautions import Caution
 from nutrition.targets.meals import MAIN_MEALS
+from paper.labels import ContainerLabel, labels_paper
+from paper.sheets import Choice, Paper, answer
+from practice.requests import SignedInRequest
 from webkit import figures
 from week.cautions import asked_of
 from week.door import cooked_pots, door_of
 from week.door_letters import letters_for
 from week.from_dry import cooked_first
+from week.models import Week
 from week.page import PAGES
 from week.pots import Pot
-from week.reckoning import reckon_week
+from week.reckoning import ReckonedWeek, reckon_week
 
 CALORIES = {"energy_kcal", "kcal_per_gram"}
 # So many numbers fit onto a label.
 ON_A_LABEL = 3
 
 
-def door(request: PageRequest, pk: int) -> HttpResponse:
+def _back(week: Week) -> tuple[str, str]:
+    return reverse("week:page", args=[week.pk]), "Back to the week"
+
+
+def door_paper(request: SignedInRequest, reckoned: ReckonedWeek) -> Paper:
     """The week on one page, for the refrigerator door."""
-    week, elsewhere = PAGES.opened(request, pk)
-    if elsewhere:
-        return elsewhere
-    reckoned = reckon_week(week)
-    days = door_of(reckoned)
+    week, days = reckoned.week, door_of(reckoned)
     context = {
         "week": week,
         "client": week.client,
         "reckoned": reckoned,
         "days": days,
-        "points": letters_for(days),
         "whole": len(reckoned.meals) + 1,
         "mains": MAIN_MEALS,
         "pots": cooked_pots(reckoned),
         "ask_household": for_the_household(request.practice, asked_of(reckoned)),
-        "practice": request.practice,
     }
-    return render(request, "week/door.html", context)
+    return Paper(
+        title=f"{dated(week.start, 'F j')} to {dated(week.last, 'F j')}",
+        template="week/door.html",
+        context=context,
+        back=_back(week),
+        whom=f"for {week.client.name}",
+        kind=f"door door-{letters_for(days)}",
+    )
 
 
-def cooking(request: PageRequest, pk: int) -> HttpResponse:
+def cooking_paper(request: SignedInRequest, reckoned: ReckonedWeek) -> Paper:
     """Every pot of the week: the recipe made for it, its containers, the hot pot's caution."""
-    week, elsewhere = PAGES.opened(request, pk)
-    if elsewhere:
-        return elsewhere
-    reckoned = reckon_week(week)
+    week = reckoned.week
     pots = [
         {
             "pot": pot,
@@ -64,7 +71,7 @@ def cooking(request: PageRequest, pk: int) -> HttpResponse:
             "effects": [
                 (NUTRIENT[key].name, share)
                 for key, share in (pot.scaled.effect.items() if pot.scaled else ())
-                if abs(share) >= 0.01
+                if abs(share) >= 0.01 and key not in _hidden(week)
             ],
         }
         for pot in reckoned.pots
@@ -77,10 +84,49 @@ def cooking(request: PageRequest, pk: int) -> HttpResponse:
         "first": cooked_first(week, reckoned.pots, reckoned.rows),
         "ask_household": for_the_household(request.practice, asked_of(reckoned)),
     }
-    return render(request, "week/cooking.html", context)
+    return Paper(
+        title=f"Cooking for the week of {dated(week.start, 'F j')}",
+        template="week/cooking.html",
+        context=context,
+        back=_back(week),
+        whom=f"for {week.client.name}",
+        kind="cooking-week",
+    )
 
 
-def _shown(label: Label, alone: bool, ask: bool) -> dict[str, object]:
+def labels_of_week(request: SignedInRequest, reckoned: ReckonedWeek, asked: str = "") -> Paper:
+    """A label for every container of the week, or of one pot."""
+    week = reckoned.week
+    pots = [pot for pot in reckoned.pots if not asked or pot.key == asked]
+    keys = [
+        row.target.key
+        for row in reckoned.plan.watched
+        if row.target.key not in _hidden(week) and NUTRIENT[row.target.key].group != "indices"
+    ][:ON_A_LABEL]
+    alone = not reckoned.skeleton.eaters
+    asks = asked_of(reckoned)
+    shown = [
+        _label(label, alone, _is_asked_about(pot, asks))
+        for pot in pots
+        for label in pot.labels(keys)
+    ]
+    return labels_paper(
+        shown,
+        f"{len(shown)} label{'' if len(shown) == 1 else 's'}",
+        back=_back(week),
+        note=f"One for each container of {week.container_ml:.0f} mL; three across a page. What is "
+        "eaten from the pot on the day needs none.",
+        ask_household=for_the_household(request.practice, asks),
+        choices=[Choice("pot", "", "All of the week")] if asked else [],
+    )
+
+
+def _hidden(week: Week) -> set[str]:
+    """The numbers that stay off what this client is handed."""
+    return CALORIES if week.client.numbers_hidden else set()
+
+
+def _label(label: Label, alone: bool, ask: bool) -> ContainerLabel:
     """A label as it is printed: its numbers in words, whose it is where several eat, and whether to
     ask before it is eaten."""
     said = [
@@ -88,10 +134,20 @@ def _shown(label: Label, alone: bool, ask: bool) -> dict[str, object]:
         + ("" if key == "energy_kcal" else f" {NUTRIENT[key].name.lower()}")
         for key, value in label.numbers
     ]
-    own = {name: getattr(label, name) for name in ("dish", "cooked", "eat_by", "frozen", "thaw")}
-    whose = "" if alone else label.whose
-    more = {"grams": label.grams, "numbers": said, "serve": label.serve, "whose": whose, "ask": ask}
-    return own | more
+    if label.frozen:
+        thaw = f", thaw {dated(label.thaw, 'D')} night" if label.thaw else ""
+        eat_by = f"Frozen{thaw}; eat by {dated(label.eat_by, 'M j')}"
+    else:
+        eat_by = f"Eat by {dated(label.eat_by, 'D, M j')}"
+    whose = "" if alone or not label.whose else f"; for {label.whose}"
+    return ContainerLabel(
+        dish=label.dish,
+        cooked=label.cooked,
+        eat_by=eat_by,
+        amount=", ".join([figures.grams(label.grams), *said]),
+        serve=f"{label.serve}{whose}",
+        ask=ask,
+    )
 
 
 def _is_asked_about(pot: Pot, asks: Sequence[Caution]) -> bool:
@@ -100,31 +156,17 @@ def _is_asked_about(pot: Pot, asks: Sequence[Caution]) -> bool:
     return any(not one.names or is_about(one.names, names) for one in asks)
 
 
-def labels(request: PageRequest, pk: int) -> HttpResponse:
-    """A label for every container of the week, or of one pot."""
+def door(request: PageRequest, pk: int) -> HttpResponse:
     week, elsewhere = PAGES.opened(request, pk)
-    if elsewhere:
-        return elsewhere
-    reckoned = reckon_week(week)
+    return elsewhere or answer(request, door_paper(request, reckon_week(week)))
+
+
+def cooking(request: PageRequest, pk: int) -> HttpResponse:
+    week, elsewhere = PAGES.opened(request, pk)
+    return elsewhere or answer(request, cooking_paper(request, reckon_week(week)))
+
+
+def labels(request: PageRequest, pk: int) -> HttpResponse:
+    week, elsewhere = PAGES.opened(request, pk)
     asked = request.GET.get("pot", "")
-    pots = [pot for pot in reckoned.pots if not asked or pot.key == asked]
-    hidden = CALORIES if week.client.counting_harms else set()
-    keys = [
-        row.target.key
-        for row in reckoned.plan.watched
-        if row.target.key not in hidden and NUTRIENT[row.target.key].group != "indices"
-    ][:ON_A_LABEL]
-    alone = not reckoned.skeleton.eaters
-    asks = asked_of(reckoned)
-    asked_about = {pot.key: _is_asked_about(pot, asks) for pot in pots}
-    context = {
-        "week": week,
-        "client": week.client,
-        "labels": [
-            _shown(label, alone, asked_about[pot.key]) for pot in pots for label in pot.labels(keys)
-        ],
-        "ask_household": for_the_household(request.practice, asks),
-        "pots": pots,
-        "asked": asked,
-    }
-    return render(request, "week/labels.html", context)
+    return elsewhere or answer(request, labels_of_week(request, reckon_week(week), asked))

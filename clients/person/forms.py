@@ -4,6 +4,7 @@
 
 import re
 from datetime import date, datetime
+from zoneinfo import available_timezones
 
 from django import forms
 from django.core.validators import MaxValueValidator, MinValueValidator
@@ -58,6 +59,7 @@ SECTIONS = (
         ("allergies", "other_allergies", "dislikes", "favorites"),
     ),
     ("Meals and kitchen", "", ("meals", "who_cooks", "when_cooking", "who_else", "notes")),
+    ("What they are handed", "", ("light_words", "time_zone")),
     (
         "School and formulas",
         "A school sets or shifts targets; without one, general guidance holds.",
@@ -136,6 +138,8 @@ class ClientForm(forms.ModelForm):
         max_length=30,
         help_text="1985-04-12, April 12, 1985, the year alone, or the age: 41.",
     )
+    # which zones there are is a matter of the machine, and of no stored record
+    time_zone = forms.ChoiceField(required=False, help_text="Of the times in their calendar.")
     version = forms.IntegerField(widget=forms.HiddenInput, required=False)
     takes_effect = effect_field("New targets take effect on", required=False)
 
@@ -164,6 +168,10 @@ class ClientForm(forms.ModelForm):
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
         field_of(self, "school").choices = [("", "no school: general guidance"), *school_choices()]
+        field_of(self, "time_zone").choices = [
+            ("", "the practice's"),
+            *((name, name.replace("_", " ")) for name in sorted(available_timezones())),
+        ]
         for kind, label in KIND_WORDS.items():
             choices = [
                 (row.code, row.name)

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils import timezone
+from django.utils.dateformat import format as dated
 from django.views.decorators.http import require_POST
 
 from clients.models import Client
@@ -13,7 +17,9 @@ from clients.pages.client_records import ClientRecordPages
 from clients.pages.context import PageRequest
 from journal.client_pages import for_a_client
 from journal.models import Addendum, Visit
+from journal.visits.appointments import AppointmentForm, next_visit
 from journal.visits.notes import MOST_WORDS, NEXT, figures_of, sections_of, sign, visit_before
+from paper.sheets import Paper, answer
 from practice.removal import offered_back
 from practice.versioned import StaleSave, version_in
 from webkit.request_values import TooLong, whole
@@ -25,13 +31,42 @@ MOST_ADDED, MOST_NAME = 4000, 160
 
 @for_a_client
 def visits(request: PageRequest, client: Client) -> HttpResponse:
+    return list_of(request, client)
+
+
+def list_of(
+    request: PageRequest, client: Client, status: int = 200, **more: object
+) -> HttpResponse:
+    """The visits, and when the next one is; with a form that was refused in its place."""
+    there = next_visit(client)
     context = {
+        "appointment": there,
+        "appointment_form": AppointmentForm(instance=there),
         "client": client,
         "visits": client.visits.select_related("by")[:50],
         "forms": Visit.FORMS,
         "removed": offered_back(client.visits(manager="with_removed")),
     }
-    return render(request, "journal/visits.html", context)
+    return render(request, "journal/visits.html", context | more, status=status)
+
+
+@require_POST
+@for_a_client
+def appoint(request: PageRequest, client: Client) -> HttpResponse:
+    """Set the next visit, move it, or call it off."""
+    there = next_visit(client)
+    if "off" in request.POST and there is not None:
+        there.remove(request.user)
+        messages.info(request, "The visit is called off.")
+        return redirect("journal:visits")
+    form = AppointmentForm(request.POST, instance=there)
+    if not form.is_valid():
+        return list_of(request, client, 400, appointment_form=form)
+    row = form.save(commit=False)
+    row.client = client
+    row.save()
+    messages.success(request, "The next visit is set, and stands in the client's calendar.")
+    return redirect("journal:visits")
 
 
 @require_POST
@@ -77,34 +112,57 @@ def _page(
     typed: dict[str, str] | None = None,
     **more: object,
 ) -> HttpResponse:
-    words = typed or visit.words
-    figures = figures_of(visit)
     before = visit_before(visit)
-    sections = [
-        {
-            "key": key,
-            "name": name,
-            "ask": ask,
-            "figures": [one for one in figures if one.section == key],
-            "words": words.get(key, ""),
-        }
-        for key, name, ask, _figures in sections_of(visit)
-    ]
     context = {
-        "client": visit.client,
-        "visit": visit,
-        "sections": sections,
-        "next_fields": [(key, name, words.get(key, "")) for key, name, _ask in NEXT],
+        **_written(visit, typed or visit.words),
         "before": before,
         "before_fields": [
             (name, before.words.get(key, "")) for key, name, _ask in NEXT if before.words.get(key)
         ]
         if before
         else [],
-        "addenda": visit.addenda.select_related("by"),
         "signed_as": request.user.shown_name,
     } | more
     return render(request, "journal/visit.html", context, status=status)
+
+
+def _written(visit: Visit, words: dict[str, str]) -> dict[str, Any]:
+    """What stands in a note: its sections with their figures, and what is for the next one."""
+    figures = figures_of(visit)
+    return {
+        "client": visit.client,
+        "visit": visit,
+        "sections": [
+            {
+                "key": key,
+                "name": name,
+                "ask": ask,
+                "figures": [one for one in figures if one.section == key],
+                "words": words.get(key, ""),
+            }
+            for key, name, ask, _figures in sections_of(visit)
+        ],
+        "next_fields": [(key, name, words.get(key, "")) for key, name, _ask in NEXT],
+        "addenda": visit.addenda.select_related("by"),
+    }
+
+
+def visit_paper(request: PageRequest, pk: int) -> HttpResponse:
+    row, elsewhere = PAGES.opened(request, pk)
+    return elsewhere or answer(request, paper_of(row))
+
+
+def paper_of(visit: Visit) -> Paper:
+    """A note on paper, for the file of whoever keeps one."""
+    return Paper(
+        title=f"Visit, {dated(visit.date, 'F j, Y')}",
+        template="journal/visit_paper.html",
+        context=_written(visit, visit.words),
+        back=(reverse("journal:visit", args=[visit.pk]), "Back to the note"),
+        whom=f"of {visit.client.name}",
+        kind="visit-paper",
+        to_client=False,
+    )
 
 
 def visit(request: PageRequest, pk: int) -> HttpResponse:

@@ -151,13 +151,16 @@ def _usable(line: Line, grams: float, system: str) -> tuple[str, float]:
     return said.words, said.grams
 
 
-def scale(facts: Facts, factor: float, servings: float | None = None) -> Scaled:
+def scale(
+    facts: Facts, factor: float, servings: float | None = None, system: str | None = None
+) -> Scaled:
     """Every settled line times `factor`, in measures a person can use. `servings` defaults to the
-    recipe's times the factor.
+    recipe's times the factor, and `system`, whose cups and spoons they are, to the recipe's.
 
     Raises ValueError for a factor outside what a kitchen does.
     """
     _checked(factor)
+    cups = system or facts.recipe.system
     lines = []
     exact, used = Profile.empty(), Profile.empty()
     big = not 1 / BIG_CHANGE < factor < BIG_CHANGE
@@ -165,7 +168,7 @@ def scale(facts: Facts, factor: float, servings: float | None = None) -> Scaled:
         if line.food is None or line.grams is None:
             continue
         grams = line.grams * factor
-        words, used_g = _usable(line, grams, facts.recipe.system)
+        words, used_g = _usable(line, grams, cups)
         caution = (
             next(
                 (said for pattern, said in STUBBORN if re.search(pattern, line.food.kind_slug)), ""

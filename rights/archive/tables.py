@@ -16,6 +16,8 @@ Model = type[models.Model]
 # Why a table is not in an archive.
 LEFT_OUT = {
     "clients.clientlook": "what the list says of a client, reckoned from the rest",
+    "handouts.calendarevent": "what calendars were given by this installation, numbered by it",
+    "handouts.bundle": "papers that wait to be fetched, made anew",
     "jobs.chore": "of the installation",
     "jobs.job": "work under way",
     "pantry.ownfoods": "a stamp of the state of the foods, made anew",

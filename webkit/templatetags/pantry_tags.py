@@ -1,5 +1,6 @@
 """Filters and tags for templates: nothing here computes, it only says."""
 
+import re
 from collections.abc import Sized
 from typing import Any
 
@@ -21,6 +22,7 @@ from webkit import figures
 from webkit.places import WHERE_FROM
 
 register = template.Library()
+_WEIGHT = re.compile(r" ?\(\d[\d,.]* g\)")
 # A change of less than this a week is within what mornings differ by. [kg]
 NO_CHANGE_KG = 0.05
 
@@ -75,6 +77,12 @@ def nutrient_unit(key: str) -> str:
 @register.filter
 def grams(value: float | None) -> str:
     return "" if value is None else figures.grams(value)
+
+
+@register.filter
+def without_grams(said: str) -> str:
+    """Words of amounts without the weights that stand in brackets behind them."""
+    return _WEIGHT.sub("", said)
 
 
 @register.filter

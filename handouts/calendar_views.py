@@ -1,0 +1,105 @@
+"""The client's calendar: what is in it, and the file."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.utils.text import slugify
+
+from clients.models import Client
+from clients.pages.context import PageRequest
+from handouts.agenda import KINDS, USUAL_TIMES, Planned, agenda, moment, wish_of, zone_of
+from handouts.calendar_file import calendar_for
+from handouts.models import CalendarWish
+from journal.client_pages import for_a_client
+from nutrition.targets.meals import MEAL_NAMES
+
+# So many are shown of what is to come.
+SHOWN = 12
+WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+MOST_BEFORE = 24 * 60
+
+
+class CalendarForm(forms.Form):
+    kinds = forms.MultipleChoiceField(
+        label="What is in it",
+        choices=[(key, words.capitalize()) for key, words in KINDS.items()],
+        widget=forms.CheckboxSelectMultiple,
+        required=False,
+    )
+    alarm_minutes = forms.IntegerField(
+        label="Reminded before it [minutes]", min_value=0, max_value=MOST_BEFORE
+    )
+    weigh_day = forms.TypedChoiceField(
+        label="Weighs in on",
+        choices=[("", "no day"), *enumerate(WEEKDAYS)],
+        coerce=int,
+        empty_value=None,
+        required=False,
+    )
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        for key in USUAL_TIMES:
+            self.fields[f"at_{key}"] = forms.TimeField(
+                label=f"{MEAL_NAMES[key]} at",
+                widget=forms.TimeInput(attrs={"type": "time"}, format="%H:%M"),
+            )
+
+    def times(self) -> dict[str, int]:
+        """The minutes of the day of each meal."""
+        at = {key: self.cleaned_data[f"at_{key}"] for key in USUAL_TIMES}
+        return {key: one.hour * 60 + one.minute for key, one in at.items()}
+
+
+def _initial(client: Client) -> dict[str, Any]:
+    wish = wish_of(client)
+    times = {f"at_{key}": f"{at // 60:02}:{at % 60:02}" for key, at in wish.times.items()}
+    return times | {
+        "kinds": list(wish.kinds),
+        "alarm_minutes": wish.alarm_minutes,
+        "weigh_day": "" if wish.weigh_day is None else wish.weigh_day,
+    }
+
+
+def _to_come(client: Client) -> list[tuple[Planned, Any]]:
+    today = timezone.localdate()
+    there = [one for one in agenda(client, wish_of(client)) if one.on >= today or one.weekly]
+    return [(one, moment(client, one)) for one in there[:SHOWN]]
+
+
+@for_a_client
+def settings(request: PageRequest, client: Client) -> HttpResponse:
+    posted = request.method == "POST"
+    form = CalendarForm(request.POST if posted else None, initial=_initial(client))
+    if posted and form.is_valid():
+        data = form.cleaned_data
+        kept = {name: data[name] for name in ("kinds", "alarm_minutes", "weigh_day")}
+        CalendarWish.objects.update_or_create(
+            client=client, defaults=kept | {"times": form.times()}
+        )
+        messages.success(request, "Saved. The next file, or look of their calendar, has it.")
+        return redirect("handouts:calendar")
+    context = {
+        "client": client,
+        "form": form,
+        "to_come": _to_come(client),
+        "zone": zone_of(client).key.replace("_", " "),
+    }
+    return render(request, "handouts/calendar.html", context, status=400 if posted else 200)
+
+
+@for_a_client
+def file(_request: PageRequest, client: Client) -> HttpResponse:
+    """The calendar as a file that every calendar takes in."""
+    answered = HttpResponse(
+        calendar_for(client, timezone.now()), content_type="text/calendar; charset=utf-8"
+    )
+    name = slugify(client.name)[:60] or "client"
+    answered["Content-Disposition"] = f'attachment; filename="{name}.ics"'
+    return answered

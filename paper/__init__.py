@@ -1,0 +1,1 @@
+"""Paper: one design for everything that is printed, in the browser and as PDF."""
