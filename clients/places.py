@@ -1,6 +1,7 @@
 """The places that later stages fill on a client's page."""
 
-from webkit.extension_points import Place
+from clients.models import Client
+from webkit.extension_points import Place, Question
 
 # beside the name: what to do next
 DOING = Place("client-doing")
@@ -14,3 +15,5 @@ WEIGHT = Place("client-weight")
 WEIGHING = Place("client-weighing")
 # what is planned for them
 PLANS = Place("client-plans")
+# the clinician whose order may be typed: "given_by" and "license"
+ORDERED_BY: Question[[Client], dict[str, str]] = Question()

@@ -24,13 +24,12 @@ from week.from_dry import cooked_first
 from week.models import Week
 from week.reckoning import MealOfDay, ReckonedWeek, reckon_week
 
-# The kinds of event, by key, as they are ticked.
+# The kinds of event, by key, as they are ticked; weighing in has its day instead.
 KINDS = {
     "meals": "meals",
     "cooking": "cooking",
     "soaking": "soaking beans",
     "thawing": "thawing",
-    "weighing": "weighing in",
     "visit": "the next visit",
 }
 # When an ordinary day has its meals [minutes of the day], until the client's own are set; and when
@@ -111,7 +110,7 @@ def agenda(client: Client, wish: Wish) -> list[Planned]:
         if week.last >= since:
             found += _of_week(client, reckon_week(week), wish)
     found += [*_sessions(client, since), *_weighing(client, wish), *_visit(client)]
-    wanted = [one for one in found if one.kind in wish.kinds]
+    wanted = [one for one in found if one.kind in (*wish.kinds, "weighing")]
     return sorted(wanted, key=lambda one: (one.on, one.minute or 0, one.key))
 
 

@@ -8,7 +8,7 @@ class JournalConfig(AppConfig):
 
     def ready(self) -> None:
         from clients.pages.listing import STEP
-        from clients.places import WEIGHING, WEIGHT
+        from clients.places import ORDERED_BY, WEIGHING, WEIGHT
         from clients.plan.agreements import AGREED
         from clients.plan.attention import NEEDS
         from clients.plan.cautions import MORE_NUMBERS, USUAL_NUMBERS
@@ -22,6 +22,7 @@ class JournalConfig(AppConfig):
         )
         from journal.body_scale import body_scale
         from journal.eaten.likings import eaten_gladly
+        from journal.letters.draft import answered_last
         from journal.models import Happening, LoggedDay, TakenChange, Visit
         from week.places import EATEN_GLADLY
 
@@ -30,6 +31,7 @@ class JournalConfig(AppConfig):
         MORE_NUMBERS.answered_by(numbers_of_the_log)
         USUAL_NUMBERS.answered_by(numbers_of_the_habit)
         looked_at_anew_with(LoggedDay, Happening, TakenChange, Visit)
+        ORDERED_BY.answered_by(answered_last)
         STEP.answered_by(step)
         EATEN_GLADLY.answered_by(eaten_gladly)
         WEIGHT.filled_by("journal/_follow_up.html")

@@ -232,3 +232,32 @@ class Appointment(Removable):
 
     def __str__(self) -> str:
         return f"Visit of {self.client} on {self.at:%B} {self.at.day}"
+
+
+class Letter(Versioned, Removable):
+    """A letter to a client's physician. Begun from the record; `figures` are kept as they were when
+    it was signed. What came back is written beside it, with the license of who answered."""
+
+    practice = models.ForeignKey(Practice, on_delete=models.CASCADE)
+    client = models.ForeignKey(Client, on_delete=models.CASCADE, related_name="letters")
+    date = models.DateField()
+    to = models.CharField("to whom", max_length=160, blank=True)
+    where = models.CharField("their address or fax", max_length=200, blank=True)
+    words = models.JSONField(default=dict, blank=True)
+    figures = models.JSONField(default=list, blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    signed = models.DateTimeField(null=True, blank=True, editable=False)
+    signed_as = models.CharField(max_length=160, blank=True)
+    answered = models.DateField(null=True, blank=True)
+    answer = models.TextField("what they answered", max_length=4000, blank=True)
+    answered_by = models.CharField("who answered", max_length=120, blank=True)
+    license = models.CharField("their license", max_length=80, blank=True)
+
+    objects = ScopedManager(_manager_class=PresentManager, practice="practice")
+    with_removed = ScopedManager(practice="practice")
+
+    class Meta:
+        ordering = ["-date", "-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.client}, letter of {self.date:%B} {self.date.day}"

@@ -18,6 +18,9 @@ allow(
     Route("appoint", "journal.look", "journal.plan"),
     Route("stall take outcome write", "journal.look", "journal.treat"),
     Route("blood add-blood paste-blood remove-blood", "journal.look", "journal.treat"),
-    Route("visit-paper", "journal.look", None, PRINTED),
+    Route("visit-paper letter-paper", "journal.look", None, PRINTED),
+    Route(
+        "letters new-letter letter letter-answered remove-letter", "journal.look", "journal.treat"
+    ),
     Route("visits new-visit visit addendum remove-visit", "journal.look", "journal.treat"),
 )

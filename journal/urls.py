@@ -5,6 +5,7 @@ from django.urls import path
 from journal import views
 from journal.blood import views as blood_views
 from journal.eaten import average_views, day_views
+from journal.letters import views as letter_views
 from journal.stall import views as stall_views
 from journal.visits import views as visit_views
 from journal.weight import views as weight_views
@@ -32,6 +33,12 @@ urlpatterns = [
     path("blood/paste/", blood_views.paste, name="paste-blood"),
     path("blood/<int:pk>/remove/", blood_views.remove, name="remove-blood"),
     path("visits/", visit_views.visits, name="visits"),
+    path("letters/", letter_views.letters, name="letters"),
+    path("letters/new/", letter_views.new, name="new-letter"),
+    path("letters/<int:pk>/", letter_views.letter, name="letter"),
+    path("letters/<int:pk>/paper/", letter_views.letter_paper, name="letter-paper"),
+    path("letters/<int:pk>/answered/", letter_views.answered, name="letter-answered"),
+    path("letters/<int:pk>/remove/", letter_views.PAGES.remove, name="remove-letter"),
     path("visits/next/", visit_views.appoint, name="appoint"),
     path("visits/new/", visit_views.new, name="new-visit"),
     path("visits/<int:pk>/", visit_views.visit, name="visit"),

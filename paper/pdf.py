@@ -4,6 +4,7 @@ who has it read aloud. Nothing is fetched but the application's own style and fo
 from __future__ import annotations
 
 import logging
+import re
 import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
@@ -26,6 +27,7 @@ if TYPE_CHECKING:
 _logger = logging.getLogger(__name__)
 # What lays out speaks of every rule that is for screens alone.
 logging.getLogger("weasyprint").setLevel(logging.CRITICAL)
+logging.getLogger("weasyprint.progress").propagate = False
 SHEET = "app.css"
 # The sizes of paper, by the key that a practice keeps. ISO 216; ANSI/ASME Y14.1
 SIZES = {"letter": "letter", "a4": "A4"}
@@ -102,15 +104,31 @@ def _fetcher() -> Any:
     return Shipped()
 
 
+_HEX = re.compile(r"#([0-9a-fA-F]{6}|[0-9a-fA-F]{3})\b")
+
+
+def _gray_of(found: re.Match[str]) -> str:
+    """A color as the gray that is as light (ITU-R BT.601)."""
+    code = found[1] if len(found[1]) == 6 else "".join(one * 2 for one in found[1])
+    red, green, blue = (int(code[at : at + 2], 16) for at in (0, 2, 4))
+    light = round(0.299 * red + 0.587 * green + 0.114 * blue)
+    return f"#{light:02x}{light:02x}{light:02x}"
+
+
+def _sheet_text(gray: bool) -> str:
+    text = _static(SHEET).read_text()
+    return _HEX.sub(_gray_of, text) if gray else text
+
+
 @cache
-def _read_once(version: float) -> tuple[CSS, Any]:
+def _read_once(version: float, gray: bool) -> tuple[CSS, Any]:
     """The style sheet as it stands, read once for all papers: it takes longer than a page."""
     library = _library()
     from weasyprint.text.fonts import FontConfiguration
 
     fonts = FontConfiguration()
     sheet = library.CSS(
-        string=_static(SHEET).read_text(),
+        string=_sheet_text(gray),
         base_url=f"file://{settings.STATIC_URL}{SHEET}",
         url_fetcher=_fetcher(),
         media_type="print",
@@ -160,10 +178,9 @@ def pdf_of(
     the work. Raises NoPdf on a machine without what lays out.
     """
     library = _library()
-    path = _static(SHEET)
-    sheet, fonts = _read_once(path.stat().st_mtime)
+    sheet, fonts = _read_once(_static(SHEET).stat().st_mtime, gray)
     tree = tinyhtml5.parse(page, namespace_html_elements=False)
-    put_in_images(tree, style_of_drawings(path.read_text(), gray))
+    put_in_images(tree, style_of_drawings(_sheet_text(gray), gray))
     paper = SIZES[size]
     sized = library.CSS(
         string=f"@page {{ size: {paper} }} @page door {{ size: {paper} landscape }}",

@@ -55,7 +55,7 @@ def _of_rule(rule: QualifiedRule, values: dict[str, str]) -> list[str]:
 
 
 def _put_in(value: str, values: dict[str, str]) -> str:
-    return _VARIABLE.sub(lambda m: values.get(m[1], m[2] or "none"), value)
+    return _VARIABLE.sub(lambda m: values.get(m[1], (m[2] or "none").strip()), value)
 
 
 @cache

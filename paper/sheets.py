@@ -14,6 +14,7 @@ from django.utils.text import slugify
 
 from paper.marks import mark_of
 from paper.pdf import NoPdf, pdf_of
+from paper.reading import read_words
 from paper.wanted import AS_PDF, GRAY, LARGE, Wanted, address_of, wanted_in
 from practice.requests import SignedInRequest
 
@@ -86,6 +87,9 @@ def answer(request: SignedInRequest, paper: Paper) -> HttpResponse:
             return pdf_answer(whole(request, [paper], wanted), paper.file_name, request, wanted)
         except NoPdf as error:
             context["no_pdf"] = str(error)
+    if paper.to_client:
+        inner = render_to_string(paper.template, context | {"outer": WITHIN}, request)
+        context["reads"] = read_words(inner)
     return render(request, paper.template, context | {"outer": ON_SCREEN, "on_screen": True})
 
 

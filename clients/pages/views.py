@@ -26,6 +26,7 @@ from clients.person.forms import (
 )
 from clients.person.history import history_of
 from clients.person.weight_chart import small_chart
+from clients.places import ORDERED_BY
 from clients.plan.attention import judged_now, reasons, weekly_pace
 from clients.plan.cautions import ABOUT_LENGTH, of_the_client
 from clients.plan.in_force import plan_of
@@ -268,6 +269,11 @@ def _key(key: str) -> str:
     return key
 
 
+def _answered(client: Client) -> dict[str, str]:
+    """Whose order it may be, as a later stage knows: who answered last, with their license."""
+    return ORDERED_BY.first(client) or {}
+
+
 def target(request: PageRequest, pk: int, key: str) -> HttpResponse:
     """Set one target by hand, with whose number it is and why."""
     client, elsewhere = opened(request, pk)
@@ -282,7 +288,8 @@ def target(request: PageRequest, pk: int, key: str) -> HttpResponse:
         key=key,
         standing=standing,
         initial={name: round(value, 1) for name, value in initial.items() if value is not None}
-        | {"kind": "choice"},
+        | {"kind": "choice"}
+        | _answered(client),
     )
     if request.method == "POST" and form.is_valid():
         data = dict(form.cleaned_data)

@@ -1,0 +1,1 @@
+"""Letters to a client's physician."""
