@@ -16,7 +16,7 @@ def sentences_of(page: str) -> list[str]:
     out = []
     for article in tree.iter("article"):
         for one in article.iter("p", "li"):
-            words = " ".join(one.text_content().split())
+            words = " ".join("".join(str(part) for part in one.itertext()).split())
             out += [said for said in sentences_in(words) if len(said.split()) >= LEAST_WORDS]
     return out
 
