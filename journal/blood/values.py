@@ -22,6 +22,7 @@ from journal.dates import read_date
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.follow_up.intake import LoggedDay as Known
 from nutrition.follow_up.intake import average
+from nutrition.formats.fhir.codes import unit_of
 from nutrition.targets.blood import (
     Analyte,
     BadValue,
@@ -172,6 +173,25 @@ _NAMES = {
     "uacr": "albuminuria",
     "albumin/creatinine": "albuminuria",
     "a1c": "hba1c",
+    "hemoglobin a1c": "hba1c",
+    "haemoglobin a1c": "hba1c",
+    "glucose fasting": "glucose",
+    "creatinine, serum": "creatinine",
+    "potassium, serum": "potassium",
+    "serum potassium": "potassium",
+    "serum creatinine": "creatinine",
+    "vitamin b12": "b12",
+    "vit b12": "b12",
+    "vitamin d": "vitamin_d",
+    "25-hydroxyvitamin d": "vitamin_d",
+    "vitamin d, 25-hydroxy": "vitamin_d",
+    "ldl cholesterol": "ldl",
+    "hdl cholesterol": "hdl",
+    "uric acid": "urate",
+    "alat": "alt",
+    "asat": "ast",
+    "gfr": "egfr",
+    "egfr": "egfr",
     "fasting glucose": "glucose",
     "ldl": "ldl",
     "ldl-c": "ldl",
@@ -228,7 +248,7 @@ def key_named(text: str) -> str | None:
 def unit_named(text: str) -> str:
     """A unit as the table writes it."""
     text = text.strip().replace("μ", "µ")
-    return _UNITS.get(text.lower(), text)
+    return unit_of(_UNITS.get(text.lower(), text))
 
 
 def read_table(text: str, today: date) -> Table:
@@ -251,13 +271,17 @@ def read_table(text: str, today: date) -> Table:
     except csv.Error as error:
         out.problems.append((1, f"It cannot be read as a table: {error}."))
         return out
-    places = _places(heads)
+    places = places_of(heads)
     missing = [name for name in ("date", "what", "result") if name not in places]
     if missing:
         words = f"The first line must name the columns; “{missing[0]}” is missing: {first[:80]}"
         out.problems.append((1, words))
         return out
-    unread = [head for at, head in enumerate(heads) if head and at not in places.values()]
+    unread = [
+        head
+        for at, head in enumerate(heads)
+        if head and at not in places.values() and head not in _PASSED_OVER
+    ]
     if unread:
         words = (
             f"Nothing is kept of the column{'s' if len(unread) > 1 else ''} {', '.join(unread)}: "
@@ -267,7 +291,7 @@ def read_table(text: str, today: date) -> Table:
         out.problems.append((1, words))
     lines: dict[tuple[str, date], int] = {}
     for at, cells in _records(reader, out, skipped):
-        if not any(cell.strip() for cell in cells):
+        if not any(cell.strip() for cell in cells) or cells[0].startswith(OUT_OF_USE):
             continue
         if len(out.rows) >= MOST_ROWS:
             out.problems.append((at, f"More than {MOST_ROWS} lines: give this one apart."))
@@ -302,23 +326,34 @@ def _records(reader: Any, out: Table, skipped: int) -> Iterator[tuple[int, list[
         begins = reader.line_num + 1 + skipped
 
 
+# A line that begins so is out of use.
+OUT_OF_USE = "#"
 _HEADS = {
-    "date": ("date", "collected", "day"),
-    "what": ("what", "test", "analyte", "name", "value", "measurement"),
-    "result": ("result", "number", "value"),
-    "unit": ("unit", "units"),
+    "date": (
+        *("date", "collected", "day", "collection date", "date collected", "collected on"),
+        *("specimen date", "sample date", "taken", "drawn", "date of collection", "date taken"),
+    ),
+    "what": (
+        *("what", "test", "analyte", "name", "test name", "component", "parameter", "marker"),
+        *("value", "measurement", "observation", "examination"),
+    ),
+    "result": ("result", "number", "value", "result value", "measured", "your result"),
+    "unit": ("unit", "units", "uom", "unit of measure", "result unit"),
     "low": ("low", "from", "range from", "lower"),
     "high": ("high", "to", "range to", "upper"),
     "range": (
         *("range", "reference", "reference range", "ref", "ref range", "ref."),
-        *("normal", "normal range", "laboratory range", "lab range"),
+        *("normal", "normal range", "laboratory range", "lab range", "reference interval"),
     ),
-    "lab": ("lab", "laboratory"),
+    "lab": ("lab", "laboratory", "performing lab", "performed by"),
     "remark": ("remark", "note", "comment"),
 }
+# What a laboratory says of a value is found anew here: a column of it is passed over.
+_PASSED_OVER = {"flag", "flags", "abnormal", "abnormal flag", "interpretation", "status", "h/l"}
 
 
-def _places(heads: Sequence[str]) -> dict[str, int]:
+def places_of(heads: Sequence[str]) -> dict[str, int]:
+    """Which column holds what, by the headings [small letters]."""
     out: dict[str, int] = {}
     for name, words in _HEADS.items():
         for word in words:
@@ -344,12 +379,14 @@ def _row(
     key = key_named(cell("what"))
     if key is None:
         raise BadValue(f"“{cell('what')[:40]}” is no value that is kept here.")
+    if not cell("date"):
+        raise BadValue("It has no date: write when it was measured, such as 2026-11-03.")
     on = read_date(cell("date"))
     if on is None:
         raise BadValue(f"“{cell('date')[:20]}” is no date: write 2026-11-03.")
     if on > today:
         raise BadValue(f"{on} has not come yet.")
-    value = _number(cell("result"))
+    value = number_in(cell("result"))
     if value is None:
         raise BadValue(f"“{cell('result')[:20]}” is no number.")
     unit = unit_named(cell("unit")) or analytes()[key].unit
@@ -386,7 +423,7 @@ def read_range(text: str) -> tuple[float | None, float | None]:
     for shape, at in ((_SPAN, (1, 2)), (_BELOW, (0, 1)), (_ABOVE, (1, 0))):
         found = shape.match(text)
         if found:
-            low, high = (_number(found[one]) if one else None for one in at)
+            low, high = (number_in(found[one]) if one else None for one in at)
             if (at[0] and low is None) or (at[1] and high is None):
                 break
             return low, high
@@ -400,7 +437,7 @@ def _range(low: str, high: str, both: str) -> tuple[float | None, float | None]:
         raise BadValue("The range stands twice: in one column, and as low and high.")
     found: list[float | None] = []
     for name, text in (("low", low), ("high", high)):
-        value = _number(text)
+        value = number_in(text)
         if text and value is None:
             # a column of low may hold the whole range
             if name == "low" and not high:
@@ -415,7 +452,7 @@ def _range(low: str, high: str, both: str) -> tuple[float | None, float | None]:
     return least, most
 
 
-def _number(text: str) -> float | None:
+def number_in(text: str) -> float | None:
     """A finite number, with a decimal point or comma; None for anything else."""
     text = text.strip().replace(",", ".")
     try:

@@ -16,10 +16,12 @@ from clients.plan.cautions import of_the_client
 from clients.plan.in_force import plan_of
 from clients.plan.versions import make_version
 from journal.blood.drawing import spark
+from journal.blood.tables import as_table
 from journal.blood.values import Table, bearing, keep, latest_rows, read_table
 from journal.client_pages import for_a_client
 from journal.forms import BloodForm
 from journal.record.days import logged_days
+from nutrition.targets.blood import BadValue
 from practice.removal import offered_back
 from webkit.request_values import TooLong, text_or_file
 
@@ -75,9 +77,17 @@ def paste(request: PageRequest, client: Client) -> HttpResponse:
     except TooLong as error:
         table = Table(problems=[(1, str(error))])
         return _page(request, client, 400, table=table, text=request.POST.get("text", ""))
-    table = read_table(text, timezone.localdate())
-    if table.problems or not table.rows:
+    today = timezone.localdate()
+    try:
+        brought = as_table(text, today)
+    except BadValue as error:
+        table = Table(problems=[(1, str(error))])
         return _page(request, client, 400, table=table, text=text)
+    table = read_table(brought.text, today)
+    if table.problems or not table.rows or brought.text != text:
+        # brought into another form, it is looked over before it is kept
+        more = {"table": table, "text": brought.text, "file_told": brought.told}
+        return _page(request, client, 400 if table.problems else 200, **more)
     count, changed = keep(client, table.rows, request.user)
     _said(request, f"{count} value{'s are' if count != 1 else ' is'} saved.", changed)
     return redirect("journal:blood")
