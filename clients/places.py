@@ -5,6 +5,8 @@ from webkit.extension_points import Place, Question
 
 # beside the name: what to do next
 DOING = Place("client-doing")
+# at the head of the list of clients
+LIST_DOING = Place("clients-doing")
 # while the practice is new
 FIRST_STEPS = Place("client-first-steps")
 # after what waits

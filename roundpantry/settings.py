@@ -65,6 +65,7 @@ INSTALLED_APPS = [
     "journal",
     "plates",
     "handouts",
+    "exchange",
     "finder",
     "rights",
     "running",

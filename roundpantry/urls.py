@@ -20,6 +20,7 @@ urlpatterns = [
     path("journal/", include("journal.urls")),
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
+    path("exchange/", include("exchange.urls")),
     path("rights/", include("rights.urls")),
     path("", include("running.urls")),
     path("", include("finder.urls")),

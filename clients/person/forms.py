@@ -277,6 +277,14 @@ class ClientForm(forms.ModelForm):
         )
 
 
+# What somebody takes of, by its key.
+TAKEN_OF = {
+    row.key: f"{row.name} [{row.unit}]"
+    for row in NUTRIENTS
+    if row.group in ("vitamins", "minerals") or row.key in IN_CAPSULES
+}
+
+
 class SupplementForm(forms.Form):
     """One thing a client takes. A frequency of their own, "5 times a week", stays what it is."""
 
@@ -292,14 +300,7 @@ class SupplementForm(forms.Form):
     ]
     key = forms.ChoiceField(
         label="Nutrient",
-        choices=[
-            ("", ""),
-            *(
-                (row.key, f"{row.name} [{row.unit}]")
-                for row in NUTRIENTS
-                if row.group in ("vitamins", "minerals") or row.key in IN_CAPSULES
-            ),
-        ],
+        choices=[("", ""), *TAKEN_OF.items()],
     )
     dose = forms.FloatField(label="Dose", min_value=0.001, max_value=MOST_DOSE)
     form = forms.CharField(label="Form", max_length=80, required=False)

@@ -16,6 +16,7 @@ Model = type[models.Model]
 # Why a table is not in an archive.
 LEFT_OUT = {
     "clients.clientlook": "what the list says of a client, reckoned from the rest",
+    "exchange.begun": "a file that waits to be taken over",
     "handouts.calendarevent": "what calendars were given by this installation, numbered by it",
     "handouts.bundle": "papers that wait to be fetched, made anew",
     "jobs.chore": "of the installation",

@@ -12,6 +12,8 @@ from nutrition.formats.fhir.chart import Chart
 from nutrition.formats.fhir.codes import OWN
 
 Json = Mapping[str, Any]
+# No file of a client has more. [resources, characters]
+MOST_RESOURCES, MOST_SIZE = 5_000, 5_000_000
 
 
 @dataclass(frozen=True, kw_only=True)

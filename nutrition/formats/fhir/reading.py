@@ -15,6 +15,8 @@ from nutrition.formats.fhir.chart import Chart, Intake, LabValue, Weight
 from nutrition.formats.fhir.codes import HEIGHT, LOINC, OWN, WEIGHT, analyte_of, unit_of
 from nutrition.formats.fhir.diet import KG_OF, nutrient_named, read_diet
 from nutrition.formats.fhir.parts import (
+    MOST_RESOURCES,
+    MOST_SIZE,
     Asked,
     Json,
     SoFar,
@@ -32,8 +34,6 @@ from nutrition.formats.fhir.parts import (
 from nutrition.formats.fhir.writing import EATEN, INTAKE, PRESSURE
 from nutrition.targets.blood import BadValue, Measured, check_value, likely_units
 
-# No file of a client has more. [resources, characters]
-MOST_RESOURCES, MOST_SIZE = 5_000, 5_000_000
 CM_OF = {"cm": 1.0, "m": 100.0, "in": 2.54}
 READ = {
     *("Patient", "Observation", "AllergyIntolerance", "NutritionOrder", "Goal", "CarePlan"),

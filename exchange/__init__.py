@@ -1,0 +1,1 @@
+"""A client in formats that other programs read, out and in."""

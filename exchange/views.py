@@ -1,0 +1,91 @@
+"""A client out as FHIR or CSV, and in from FHIR."""
+
+from __future__ import annotations
+
+from django import forms
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.text import slugify
+from django.views.decorators.http import require_POST
+
+from clients.models import Client
+from clients.pages.context import PageRequest
+from exchange.archive_files import fhir_of
+from exchange.coming import begin_from, lines_of, take_over
+from exchange.models import Begun
+from exchange.tables import logs_csv, plans_csv
+from journal.client_pages import for_a_client
+from nutrition.formats.fhir.parts import MOST_SIZE
+from nutrition.formats.fhir.reading import UnreadableBundle, read_bundle
+
+KINDS = {
+    "fhir.json": (fhir_of, "application/fhir+json"),
+    "plans.csv": (plans_csv, "text/csv; charset=utf-8"),
+    "logs.csv": (logs_csv, "text/csv; charset=utf-8"),
+}
+
+
+@for_a_client
+def out(_request: PageRequest, client: Client, kind: str) -> HttpResponse:
+    """One of the files."""
+    write, said = KINDS[kind]
+    answered = HttpResponse(write(client), content_type=said)
+    name = slugify(client.name)[:60] or "client"
+    answered["Content-Disposition"] = f'attachment; filename="{name}-{kind}"'
+    return answered
+
+
+class ComingForm(forms.Form):
+    file = forms.FileField(label="A FHIR R4 file (JSON)", required=False)
+    text = forms.CharField(
+        label="or its text", required=False, widget=forms.Textarea(attrs={"rows": 6})
+    )
+
+    def clean(self) -> dict[str, object]:
+        data = super().clean() or {}
+        file = data.get("file")
+        if file is not None:
+            if file.size > MOST_SIZE:
+                raise forms.ValidationError(f"The file has over {MOST_SIZE // 1_000_000} MB.")
+            try:
+                data["text"] = file.read().decode("utf-8-sig")
+            except UnicodeDecodeError:
+                self.add_error("file", "This is no text in UTF-8.")
+                return data
+        if not str(data.get("text") or "").strip():
+            self.add_error("file", "Choose a file, or paste its text.")
+        return data
+
+
+def coming(request: PageRequest) -> HttpResponse:
+    """A client who comes in a file: looked at first, then a first visit is begun from it."""
+    posted = request.method == "POST"
+    form = ComingForm(request.POST if posted else None, request.FILES if posted else None)
+    context: dict[str, object] = {"form": form}
+    if posted and form.is_valid():
+        text = str(form.cleaned_data["text"])
+        try:
+            if "begin" in request.POST:
+                intake = begin_from(text, request.practice, request.user)
+                messages.success(request, "Look it over, and finish it: it is a first visit.")
+                return redirect("clients:intake", intake.pk)
+            context |= {"lines": lines_of(read_bundle(text)), "text": text}
+            return render(request, "exchange/coming.html", context)
+        except UnreadableBundle as error:
+            form.add_error("file", str(error))
+    return render(request, "exchange/coming.html", context, status=400 if posted else 200)
+
+
+@require_POST
+@for_a_client
+def values(request: PageRequest, client: Client) -> HttpResponse:
+    """What the file of the first visit has of weights and values is taken over, or let go."""
+    begun = get_object_or_404(Begun, intake__client=client)
+    if "drop" in request.POST:
+        begun.delete()
+        messages.info(request, "What else was in the file is let go.")
+        return redirect("clients:page", client.pk)
+    weights, count = take_over(client, begun, request.user)
+    messages.success(request, f"Taken over: weights {weights}, values {count}.")
+    return redirect("clients:page", client.pk)
