@@ -5,11 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from datetime import timedelta
 
-from django.http import QueryDict
 from django.utils import timezone
 
 from clients.models import Client
-from clients.pages.context import PageRequest
+from handouts.asking import asked_by
 from handouts.models import Bundle
 from handouts.papers import Offer, offers
 from jobs.models import Job
@@ -65,9 +64,14 @@ def _written(job: Job, client: Client, chosen: Sequence[Offer], tell: Tell) -> P
         for at, one in enumerate(chosen):
             if tell(WRITING * at / len(chosen), one.name):
                 raise CannotBe("It was stopped.")
-            papers.append(one.make(_asked_by(job, client, options)))
+            papers.append(one.make(asked_by(job.practice, job.by, client, options)))
         tell(WRITING, "the sheets are begun")
-        page = whole(_asked_by(job, client, options), papers, wanted, title=job.asked["title"])
+        page = whole(
+            asked_by(job.practice, job.by, client, options),
+            papers,
+            wanted,
+            title=job.asked["title"],
+        )
     try:
         return pdf_of(
             page, size=job.practice.paper_size, gray=wanted.gray, on_sheet=_sheets_told(tell)
@@ -85,14 +89,3 @@ def _sheets_told(tell: Tell) -> Callable[[int], None]:
             raise CannotBe("It was stopped.")
 
     return told
-
-
-def _asked_by(job: Job, client: Client, options: dict[str, str]) -> PageRequest:
-    """What a page would be asked with: by whom, for whom, how."""
-    request = PageRequest()
-    request.method = "GET"
-    request.user, request.practice, request.for_client = job.by, job.practice, client
-    query = QueryDict(mutable=True)
-    query.update(options)
-    request.GET = query  # type: ignore[assignment]
-    return request

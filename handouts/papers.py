@@ -15,6 +15,7 @@ from django.utils.dateformat import format as dated
 from bowls.models import Bowl
 from clients.models import Client
 from clients.pages.context import PageRequest
+from handouts.asking import asked_by
 from handouts.views import asked_of_bowl, asked_of_day, bowl_paper, day_paper
 from journal.models import Visit
 from journal.visits.views import paper_of as visit_paper
@@ -25,6 +26,7 @@ from paper.sheets import Paper
 from planner.models import Day
 from plates.pairs import pairs
 from plates.views import lesson_paper
+from practice.models import User
 from shopping.views import list_paper
 from week.cautions import asked_of
 from week.models import Week
@@ -179,6 +181,12 @@ def _lessons(client: Client) -> list[Offer]:
     address = f"{reverse('plates:lesson')}?{query.urlencode()}"
     make = partial(_lesson, query)
     return [Offer(key="lesson", kind="lesson", name=f"Lesson: {words}", address=address, make=make)]
+
+
+def lesson_of(client: Client, by: User) -> Paper | None:
+    """The lesson that there is for a client; None where nobody wrote down what they ate before."""
+    found = _lessons(client)
+    return found[0].make(asked_by(client.practice, by, client, {})) if found else None
 
 
 def _lesson(query: QueryDict, request: PageRequest) -> Paper:

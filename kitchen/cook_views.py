@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from django.http import HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -28,6 +28,7 @@ from nutrition.prep.timeline.schedule import Row
 from nutrition.recipe.kitchen_notes import notes_on
 from nutrition.recipe.method_steps import read_steps
 from paper.sheets import Paper, answer
+from practice.models import Practice
 from recipes.facts import facts_of
 from recipes.models import Recipe
 
@@ -153,6 +154,19 @@ def cook(request: PageRequest, pk: int) -> HttpResponse:
     row, elsewhere = opened(request, pk)
     if elsewhere:
         return elsewhere
+    addresses = {
+        "outer": "base.html",
+        "events_address": reverse("kitchen:events", args=[pk]),
+        "weigh_address": reverse("kitchen:weigh", args=[pk]),
+        "worker_address": reverse("shopping:worker"),
+        "back": (reverse("kitchen:page", args=[pk]), "To the timeline"),
+    }
+    context = cook_context(request.practice, row) | addresses
+    return render(request, "kitchen/cook.html", context)
+
+
+def cook_context(practice: Practice, row: CookingSession) -> dict[str, Any]:
+    """What the cook page shows of a session, for whoever cooks."""
     planned = planned_of(row)
     notes = []
     for dish in planned.dishes:
@@ -174,7 +188,7 @@ def cook(request: PageRequest, pk: int) -> HttpResponse:
         }
         for step in (planned.timeline.rows if planned.timeline else ())
     ]
-    context = {
+    return {
         "session": row,
         "client": row.client,
         "dishes": shown_dishes(planned),
@@ -182,9 +196,8 @@ def cook(request: PageRequest, pk: int) -> HttpResponse:
         "now": next((one for one in steps if not one["done"] and one["by_hand"]), None),
         "plan": _plan_data(planned),
         "notes": notes,
-        "ask_household": asks_of(request.practice, planned),
+        "ask_household": asks_of(practice, planned),
     }
-    return render(request, "kitchen/cook.html", context)
 
 
 @require_POST
@@ -192,6 +205,11 @@ def events(request: PageRequest, pk: int) -> HttpResponse:
     """What the cook told since: from the page as it comes, or later, when there is a connection
     again. A form without script tells one thing and comes back to the page."""
     row, _elsewhere = opened(request, pk)
+    return events_of(request, row) or redirect("kitchen:cook", pk)
+
+
+def events_of(request: HttpRequest, row: CookingSession) -> HttpResponse | None:
+    """What a cook page told is kept; the answer to a page that told by script, None for a form."""
     now = timezone.now()
     given: object
     if request.content_type == "application/json":
@@ -220,4 +238,4 @@ def events(request: PageRequest, pk: int) -> HttpResponse:
         learn_times(row)
     if request.content_type == "application/json":
         return JsonResponse(_plan_data(planned_of(row)))
-    return redirect("kitchen:cook", pk)
+    return None

@@ -66,6 +66,7 @@ INSTALLED_APPS = [
     "plates",
     "handouts",
     "exchange",
+    "shared_with",
     "finder",
     "rights",
     "running",

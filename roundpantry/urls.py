@@ -21,6 +21,7 @@ urlpatterns = [
     path("compare/", include("plates.urls")),
     path("handouts/", include("handouts.urls")),
     path("exchange/", include("exchange.urls")),
+    path("", include("shared_with.urls")),
     path("rights/", include("rights.urls")),
     path("", include("running.urls")),
     path("", include("finder.urls")),

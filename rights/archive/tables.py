@@ -26,6 +26,8 @@ LEFT_OUT = {
     "people.invitation": "places that are offered, by link",
     "people.signedin": "of the sign-in",
     "practice.user": "as people.json: names and roles, without passwords",
+    "shared_with.link": "an address that opens what this installation holds",
+    "shared_with.use": "of the addresses",
     "record.entry": "as record.json, in words that can be read",
     "record.key": "what is sealed is in record.json as it reads",
     "rights.erased": "what is no longer here",

@@ -124,6 +124,8 @@ function begin(root) {
     box.replaceChildren();
     if (!step) {
       box.append(made("p", "step-text", "All steps are done."));
+      // whoever cooks by a link weighs nothing into the record
+      if (!root.dataset.weigh) return;
       const link = made("a", "button huge", "What did it come to?");
       link.href = root.dataset.weigh;
       link.addEventListener("click", () => tell("ended", ""));
