@@ -11,7 +11,11 @@ rules.add_perm("recipes.plan", plans)
 
 allow(
     "recipes",
-    Route("list new import shelf shelf-copy preview page foods", "recipes.look", "recipes.plan"),
+    Route(
+        "list new import import-many shelf shelf-copy preview page foods",
+        "recipes.look",
+        "recipes.plan",
+    ),
     Route("keep-typing archive copy remove", "recipes.look", "recipes.plan"),
     Route("versions keep back cook swap scale", "recipes.look", "recipes.plan"),
     Route("export", "recipes.look", None, EXPORTED),

@@ -3,7 +3,7 @@
 from django.urls import path
 
 from changes import views as changes
-from recipes import cook_views, exchange_views, kept_views, views
+from recipes import cook_views, exchange_views, kept_views, many_views, views
 from recipes.page import PAGES
 from recipes.shelf import views as shelf
 
@@ -12,6 +12,7 @@ urlpatterns = [
     path("", PAGES.listing, name="list"),
     path("new/", views.edit, name="new"),
     path("import/", exchange_views.take_in, name="import"),
+    path("import/many/", many_views.take_in_many, name="import-many"),
     path("<int:pk>/export.<str:kind>", exchange_views.give_out, name="export"),
     path("shelf/", shelf.look, name="shelf"),
     path("shelf/copy/", shelf.copy, name="shelf-copy"),

@@ -247,7 +247,7 @@ CONTENT_SECURITY_POLICY = {
 }
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 1_000
-DATA_UPLOAD_MAX_NUMBER_FILES = 3
+DATA_UPLOAD_MAX_NUMBER_FILES = 200
 CSRF_FAILURE_VIEW = "practice.views.form_refused"
 # without a name of its own a site has no passkeys
 SILENCED_SYSTEM_CHECKS = [] if OTP_WEBAUTHN_RP_ID else ["otp_webauthn.E010", "otp_webauthn.E030"]

@@ -1,12 +1,16 @@
-"""A recipe out of a saved web page: the schema.org data it carries. Nothing is fetched."""
+"""A recipe out of a saved web page: the schema.org data it carries, or else the list of ingredients
+that it shows. Nothing is fetched."""
 
 from __future__ import annotations
 
 import json
 import re
+from dataclasses import replace
 
 from lxml import etree, html
 
+from nutrition.formats.bare_page import text_of
+from nutrition.formats.recipe_text import read_text
 from nutrition.formats.schema_org import find_recipe, shared_from
 from nutrition.formats.shared import Shared
 from nutrition.recipe.model import UnreadableRecipe
@@ -48,10 +52,15 @@ def read_web_page(text: str) -> Shared:
     found = find_recipe([data for data in stated if data is not None])
     if found is not None:
         return shared_from(found)
+    bare = text_of(page)
+    if bare:
+        read = read_text(bare)
+        told = "the page carries no data: its list of ingredients was read; hold it against it"
+        return replace(read, told=(*read.told, told))
     if None in stated:
         raise UnreadableRecipe("the recipe data in the page cannot be read")
     raise UnreadableRecipe(
-        "the page carries no schema.org Recipe: copy its ingredients and paste them"
+        "the page carries no schema.org Recipe, and no list of ingredients: paste them"
     )
 
 

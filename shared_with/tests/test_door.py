@@ -122,7 +122,7 @@ class Strangers(LinkCase):
         session = CookingSession.objects.create(
             practice=client.practice, client=client, day=on, ready_at=1080, earliest=900
         )
-        week = Week.objects.create(practice=client.practice, client=client, start=on)
+        week = Week.objects.create(practice=client.practice, client=client, start=on, skeleton={})
         return session.pk, week.pk
 
     def test_who_is_signed_in_elsewhere_reaches_no_more_by_it(self):
