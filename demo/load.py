@@ -28,6 +28,7 @@ from clients.plan.versions import make_version, version_on
 from demo.at_work import at_work
 from demo.follow_up import follow, stretches
 from demo.follow_up import rows as followed
+from demo.handing_over import load_handing_over
 from demo.kitchen import load_kitchen
 from demo.pantry import load_pantry
 from demo.weeks import load_weeks
@@ -179,6 +180,7 @@ def load() -> None:
         load_weeks(practice, user, clients)
         load_kitchen(practice, user, clients)
         follow(practice, user, clients)
+        load_handing_over(practice, user, clients)
         at_work(practice, user, clients)
         for row in scenario["old_dishes"]:
             _old_dish(practice, clients, row)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from django import forms
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
@@ -13,10 +12,10 @@ from clients.models import Client
 from clients.pages.context import PageRequest
 from exchange.archive_files import fhir_of
 from exchange.coming import begin_from, lines_of, take_over
+from exchange.forms import ComingForm
 from exchange.models import Begun
 from exchange.tables import logs_csv, plans_csv
 from journal.client_pages import for_a_client
-from nutrition.formats.fhir.parts import MOST_SIZE
 from nutrition.formats.fhir.reading import UnreadableBundle, read_bundle
 
 KINDS = {
@@ -34,28 +33,6 @@ def out(_request: PageRequest, client: Client, kind: str) -> HttpResponse:
     name = slugify(client.name)[:60] or "client"
     answered["Content-Disposition"] = f'attachment; filename="{name}-{kind}"'
     return answered
-
-
-class ComingForm(forms.Form):
-    file = forms.FileField(label="A FHIR R4 file (JSON)", required=False)
-    text = forms.CharField(
-        label="or its text", required=False, widget=forms.Textarea(attrs={"rows": 6})
-    )
-
-    def clean(self) -> dict[str, object]:
-        data = super().clean() or {}
-        file = data.get("file")
-        if file is not None:
-            if file.size > MOST_SIZE:
-                raise forms.ValidationError(f"The file has over {MOST_SIZE // 1_000_000} MB.")
-            try:
-                data["text"] = file.read().decode("utf-8-sig")
-            except UnicodeDecodeError:
-                self.add_error("file", "This is no text in UTF-8.")
-                return data
-        if not str(data.get("text") or "").strip():
-            self.add_error("file", "Choose a file, or paste its text.")
-        return data
 
 
 def coming(request: PageRequest) -> HttpResponse:

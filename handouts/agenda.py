@@ -18,6 +18,7 @@ from kitchen.models import CookingSession
 from kitchen.page import asks_of
 from kitchen.planning import planned_of
 from nutrition.prep.timeline.schedule import Timeline
+from nutrition.targets.meals import COOKING, EVENING, MORNING, USUAL_TIMES
 from week.cautions import asked_of
 from week.door import cooked_pots
 from week.from_dry import cooked_first
@@ -32,11 +33,7 @@ KINDS = {
     "thawing": "thawing",
     "visit": "the next visit",
 }
-# When an ordinary day has its meals [minutes of the day], until the client's own are set; and when
-# in the evening beans go into water and what is frozen into the refrigerator.
-# Common practice, no source.
-USUAL_TIMES = {"breakfast": 450, "lunch": 750, "snack": 930, "dinner": 1110}
-EVENING, MORNING, COOKING = 1200, 420, 1020
+# So long is a meal, a pot, and what is done in passing. [min]
 MEAL_MINUTES, COOKING_MINUTES, SHORT = 30, 90, 5
 # What is over for longer is no longer told of. [days]
 LOOKED_BACK = 7

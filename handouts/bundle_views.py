@@ -19,7 +19,7 @@ from handouts.papers import BUNDLES, bundled, offers
 from jobs.models import DONE, Job
 from jobs.queue import ask_to_stop, job_of, waits_for
 from journal.client_pages import for_a_client
-from paper.wanted import GRAY, LARGE
+from paper.options import GRAY, LARGE
 
 # A page without script looks again after so long. [s]
 LOOKS_AGAIN = 2

@@ -14,9 +14,9 @@ from handouts.papers import Offer, offers
 from jobs.models import Job
 from jobs.queue import begin
 from jobs.work import CannotBe, Tell
+from paper.options import GRAY, LARGE, wanted_in
 from paper.pdf import NoPdf, Pdf, pdf_of
 from paper.sheets import whole
-from paper.wanted import GRAY, LARGE, wanted_in
 from practice.models import User
 from webkit.client_address import addresses_for
 
@@ -35,7 +35,7 @@ def about(client: Client) -> str:
 def begin_bundle(
     client: Client, by: User, title: str, keys: Sequence[str], options: Sequence[str]
 ) -> Job:
-    """Ask for the papers with these keys as one file; options are those of paper.wanted."""
+    """Ask for the papers with these keys as one file; options are those of paper.options."""
     asked = {"client": client.pk, "title": title, "keys": list(keys), "options": list(options)}
     return begin(client.practice, by, KIND, about(client), asked)
 

@@ -61,7 +61,7 @@ def recipe_paper(request: PageRequest, row: Recipe, servings: float | None = Non
         scaled = scale(facts, factor_for_servings(facts, asked), asked, system)
     except ValueError as error:
         problem = f"Written here for {row.servings:g}: {error}."
-    told = of_foods(plan_of(client), facts.batch_foods(), lines=facts.unread)
+    told = of_foods(plan_of(client), facts.foods(), lines=facts.unread)
     context: dict[str, Any] = {
         "recipe": row,
         "client": client,

@@ -53,15 +53,13 @@ class DishShown:
 def asks_of(practice: Practice, planned: Planned) -> str:
     """What the household reads where something is to be settled first."""
     client = planned.session.client
-    foods, unread = [], []
-    for dish in planned.dishes:
-        recipe = planned.recipes.get(dish.recipe_id)
-        if recipe is not None:
-            facts = facts_of(recipe)
-            foods += facts.batch_foods()
-            unread += list(facts.unread)
-    told = of_foods(plan_of(client), foods, lines=tuple(unread))
-    return for_the_household(practice, asked_first(client, told))
+    plan, asks = plan_of(client), []
+    for recipe in planned.recipes.values():
+        facts = facts_of(recipe)
+        # what somebody eats of it at once is a serving, and not the pot, nor all that is cooked
+        told = of_foods(plan, facts.foods(), lines=facts.unread)
+        asks += asked_first(client, told)
+    return for_the_household(practice, asks)
 
 
 def shown_dishes(planned: Planned) -> list[DishShown]:

@@ -13,9 +13,9 @@ from django.template.loader import render_to_string
 from django.utils.text import slugify
 
 from paper.marks import mark_of
+from paper.options import AS_PDF, GRAY, LARGE, Wanted, address_of, wanted_in
 from paper.pdf import NoPdf, pdf_of
 from paper.reading import read_words
-from paper.wanted import AS_PDF, GRAY, LARGE, Wanted, address_of, wanted_in
 from practice.requests import SignedInRequest
 
 # What stands around the frame of papers: the page that they are looked at on, and nothing but them.

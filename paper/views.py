@@ -2,21 +2,14 @@
 
 from __future__ import annotations
 
-from django import forms
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
+from paper.forms import MarkForm
 from paper.marks import NoMark, keep_mark, mark_of
 from practice.models import Mark
 from practice.requests import SignedInRequest
-
-
-class MarkForm(forms.Form):
-    file = forms.FileField(
-        label="A picture",
-        help_text="PNG, JPEG, WebP or GIF; wide or square. It stands at the head of every paper.",
-    )
 
 
 def mark(request: SignedInRequest) -> HttpResponse:

@@ -22,7 +22,7 @@ def cook(request: PageRequest, pk: int) -> HttpResponse:
     count = len(worked.steps)
     at = min(max(key_in(request.GET.get("step", "1")) or 1, 1), max(count, 1))
     step = worked.steps[at - 1] if worked.steps else None
-    told = of_foods(plan_of(request.for_client), facts.batch_foods(), lines=facts.unread)
+    told = of_foods(plan_of(request.for_client), facts.foods(), lines=facts.unread)
     context = {
         "ask_household": for_the_household(request.practice, asked_first(request.for_client, told)),
         "recipe": recipe,

@@ -255,3 +255,28 @@ class ScaleForm(forms.Form):
         if data.get("to") in ("stock", "package") and not data.get("line"):
             self.add_error("line", "Choose the line that is on hand or comes in packages.")
         return data
+
+
+class ManyFiles(forms.ClearableFileInput):
+    allow_multiple_selected = True
+
+
+class ManyField(forms.FileField):
+    """Several files."""
+
+    widget = ManyFiles
+
+    def clean(self, data: Any, initial: Any = None) -> list[Any]:
+        return [super(ManyField, self).clean(one, initial) for one in data or []]
+
+
+class ManyForm(forms.Form):
+    file = ManyField(
+        label="Files: saved web pages, JSON-LD, CSV, text, or a zip of them", required=False
+    )
+
+    def clean_file(self) -> list[Any]:
+        files: list[Any] = self.cleaned_data["file"]
+        if not files:
+            raise forms.ValidationError("Choose at least one file.")
+        return files

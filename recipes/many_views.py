@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from io import BytesIO
 from typing import Any
 
-from django import forms
 from django.db import transaction
 from django.http import HttpResponse
 from django.shortcuts import render
@@ -17,10 +16,10 @@ from clients.pages.context import PageRequest
 from nutrition.formats.recipe_files import read_recipe
 from nutrition.recipe.model import UnreadableRecipe
 from practice.models import Practice, User
-from recipes.exchange_views import store
 from recipes.facts import facts_of
-from recipes.forms import MOST_BYTES, there_already
+from recipes.forms import MOST_BYTES, ManyForm, there_already
 from recipes.models import Recipe
+from recipes.taking_in import store
 
 # So many files at once, and so much in an archive of them. [bytes]
 MOST_FILES, MOST_UNPACKED = 200, 50_000_000
@@ -37,31 +36,6 @@ class Report:
     unread: int = 0
     told: tuple[str, ...] = ()
     why: str = ""
-
-
-class ManyFiles(forms.ClearableFileInput):
-    allow_multiple_selected = True
-
-
-class ManyField(forms.FileField):
-    """Several files."""
-
-    widget = ManyFiles
-
-    def clean(self, data: Any, initial: Any = None) -> list[Any]:
-        return [super(ManyField, self).clean(one, initial) for one in data or []]
-
-
-class ManyForm(forms.Form):
-    file = ManyField(
-        label="Files: saved web pages, JSON-LD, CSV, text, or a zip of them", required=False
-    )
-
-    def clean_file(self) -> list[Any]:
-        files: list[Any] = self.cleaned_data["file"]
-        if not files:
-            raise forms.ValidationError("Choose at least one file.")
-        return files
 
 
 def _named(files: list[Any]) -> Iterator[tuple[str, bytes | None, str]]:

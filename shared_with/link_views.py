@@ -16,7 +16,7 @@ from django.views.decorators.http import require_POST
 from handouts.calendar_file import calendar_for
 from handouts.papers import lesson_of
 from journal.models import FELT
-from kitchen.cook_views import cook_context, events_of
+from kitchen.cook_page import cook_context, events_of
 from kitchen.models import CookingSession
 from shared_with.addresses import address_of
 from shared_with.door import for_the_link

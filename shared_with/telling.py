@@ -18,7 +18,7 @@ from journal.eaten.spoken_log import MOST_PIECE, Names, hear
 from journal.models import FELT, Felt, LoggedDay, LoggedEntry
 from nutrition.follow_up.doubts import doubt
 from nutrition.follow_up.kitchen_line import LEFT_OUT
-from nutrition.follow_up.told_amounts import AS_PLANNED, BY_EYE
+from nutrition.follow_up.told_amounts import AS_PLANNED, IN_A_TOUCH, LESS
 from nutrition.follow_up.weigh_in import KG_PER_LB, Weighed
 from nutrition.targets.person import LIMITS
 from planner.models import DayEntry
@@ -28,8 +28,6 @@ from webkit.request_values import TooLong, number_in
 
 # A phone was out of reach for no longer; what is older is asked about by hand. [days]
 LONGEST_AWAY = 60
-# Told in a touch: how much of a dish was eaten. By eye: common practice, no source.
-SHARES = {"planned": 1.0, "less": 0.5, "none": 0.0}
 HOW_WORDS = {"planned": "as planned", "less": "less of it", "none": "not eaten"}
 BY_CLIENT = "told by the client"
 MOST_SAID = 200
@@ -132,15 +130,15 @@ def _ate(link: Link, data: Mapping[str, Any], on: date) -> Heard:
     if len(text) > MOST_SAID:
         raise NotTold(f"That is longer than {MOST_SAID} characters: say it in two.")
     dish = today_of(client, on).dish(str(data.get("dish", "")))
-    if how in SHARES and dish is None:
+    if how in IN_A_TOUCH and dish is None:
         raise NotTold("That dish is no longer planned for this day.")
-    if how not in SHARES and not text:
+    if how not in IN_A_TOUCH and not text:
         raise NotTold("Write what it was instead.")
     log = open_log(client, client.practice, on)
     with log.changing(None, link.by, remember=False) as stored:
-        if how in SHARES and dish is not None:
+        if how in IN_A_TOUCH and dish is not None:
             _forget(client, on, dish.key)
-            made = _share(stored, dish, SHARES[how])
+            made = _share(stored, dish, IN_A_TOUCH[how])
             return Heard(f"{dish.name}: {HOW_WORDS[how]}", made)
         return _instead(client, stored, dish, text, str(data.get("meal", "snack")))
 
@@ -150,8 +148,12 @@ def _share(log: LoggedDay, dish: DishToday, share: float) -> tuple[int, ...]:
     if isinstance(dish.row, DayEntry):
         decide(log, [dish.row], share)
         rows = log.entries.filter(of_entry=dish.row)
+        if 0 < share < 1:
+            for one in rows:
+                one.low, one.high = one.amount * LESS[0], one.amount * LESS[1]
+                one.save()
         return tuple(rows.values_list("pk", flat=True))
-    row, spread = dish.row, AS_PLANNED if share == 1 else BY_EYE
+    row, spread = dish.row, AS_PLANNED if share == 1 else LESS
     amount = row.amount * share
     words = {1.0: "as planned", 0.0: LEFT_OUT}
     made = LoggedEntry.objects.create(

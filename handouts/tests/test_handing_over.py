@@ -11,6 +11,7 @@ from jobs.models import Job
 from jobs.testing import work_off_now
 from planner.models import DayEntry
 from planner.testing import DayCase
+from recipes.facts import facts_of
 from recipes.models import Recipe
 
 POT = (
@@ -56,6 +57,25 @@ class OnPaper(Case):
         refused = self.paper(servings="4000")
         self.assertContains(refused, "Written here for 4")
         self.assertContains(refused, "pearl barley")
+
+    def test_it_is_judged_by_a_serving_and_not_by_the_pot(self):
+        serving = self.pot_facts().serving["potassium_mg"].amount
+        for most, asks in ((serving * 1.5, False), (serving * 0.5, True)):
+            self.client_row.overrides.all().delete()
+            self.client_row.overrides.create(
+                key="potassium_mg",
+                high=most,
+                kind="order",
+                reason="letter",
+                by=self.user,
+                given_by="Dr. Solveig",
+                license="MD",
+            )
+            page = self.paper().content.decode()
+            self.assertEqual("Ask before you eat by this page" in page, asks, most)
+
+    def pot_facts(self):
+        return facts_of(self.pot)
 
     def test_the_same_as_pdf_large_and_without_color(self):
         answer = self.paper(pdf="1")

@@ -17,7 +17,8 @@ from clients.pages.client_records import ClientRecordPages
 from clients.pages.context import PageRequest
 from journal.client_pages import for_a_client
 from journal.models import Addendum, Visit
-from journal.visits.appointments import AppointmentForm, next_visit
+from journal.visits.appointments import next_visit
+from journal.visits.forms import AppointmentForm
 from journal.visits.notes import MOST_WORDS, NEXT, figures_of, sections_of, sign, visit_before
 from paper.sheets import Paper, answer
 from practice.removal import offered_back

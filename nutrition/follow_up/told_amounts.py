@@ -10,3 +10,7 @@ AS_SERVED, NAMED = (0.9, 1.1), (0.8, 1.2)
 # Under or over so much of what was planned it is said to be less, or more. Common practice, no
 # source.
 SAME_AS_PLANNED = (0.95, 1.05)
+# "Less", told in a touch and without how much, is half, give or take half of that: a quarter to
+# three quarters. Common practice, no source.
+IN_A_TOUCH = {"planned": 1.0, "less": 0.5, "none": 0.0}
+LESS = (0.5, 1.5)

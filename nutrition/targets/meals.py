@@ -25,6 +25,13 @@ PATTERN_SHARES: dict[str, dict[str, float]] = {
 }
 
 
+# When an ordinary day has its meals [minutes of the day], until somebody's own are set; when in
+# the evening beans go into water and what is frozen into the refrigerator, when a pot is begun, and
+# when somebody steps on the scale. Common practice, no source.
+USUAL_TIMES = {"breakfast": 450, "lunch": 750, "snack": 930, "dinner": 1110}
+EVENING, MORNING, COOKING = 1200, 420, 1020
+
+
 @dataclass(frozen=True, kw_only=True)
 class MealTarget:
     """A meal's share of the day [0 to 1] and what it comes to; the least protein stands apart from

@@ -155,6 +155,8 @@ class Telling(LinkCase):
         self.tell(self.row("b" * 10, kind="ate", dish=key, how="less"))
         row = LoggedEntry.objects.get()
         self.assertEqual((row.amount, row.how), (1, "less"))
+        # nobody said how much less: a quarter to three quarters of the two that were planned
+        self.assertEqual((row.low, row.high), (0.5, 1.5))
         self.tell(self.row("c" * 10, kind="ate", dish=key, how="instead", text="2 apples"))
         rows = {(one.how, one.food) for one in LoggedEntry.objects.all()}
         self.assertIn("apple", next(food for how, food in rows if how == "instead"))
