@@ -4,6 +4,8 @@ import argparse
 from pathlib import Path
 from urllib.parse import urlencode
 
+from playwright.sync_api import ViewportSize
+
 from e2e.browser import chromium, sign_in
 from e2e.serving import BASE, ROOT, serving_demo
 
@@ -32,16 +34,6 @@ def look(words):
     return do
 
 
-def reckon(page):
-    for label, value in (
-        ("Bowls to cover", "12"),
-        ("To a density of [kcal/g]", "0.8"),
-        ("At most", "2"),
-    ):
-        page.get_by_label(label).fill(value)
-    page.get_by_role("button", name="Work it out").click()
-
-
 def first_week(page):
     page.locator("#rows td a").first.click()
 
@@ -63,6 +55,12 @@ def steps_done(count: int):
     return do
 
 
+def on_their_phone(page):
+    address = page.locator(".link-address").first.input_value()
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(address)
+
+
 # two of the demo's bowls, brought to the same calories
 TWO_PLATES = "/compare/?with=bowl-1&with=bowl-4&basis=calories"
 # name: what to do after opening the address
@@ -82,9 +80,10 @@ VIEWS = {
             ).first.click(),
         ],
     ),
-    "record": (
-        "/clients/?q=osk",
-        [go("Osk Brannigan"), go("Rights and record"), go("Who did what"), go("Everything")],
+    "hand-over": ("/clients/", [person("Osk Brannigan"), go("Hand over")]),
+    "link": (
+        "/clients/",
+        [person("Ilse Varga-Holm"), go("Hand over"), go("Their link"), on_their_phone],
     ),
     "package": (
         "/clients/",
@@ -120,10 +119,6 @@ VIEWS = {
     "shopping": ("/clients/?q=jens", [go("Jens Halloran"), go("Week"), first_week, go("Shopping")]),
     "two-plates": ("/compare/", [lambda page: page.goto(BASE + TWO_PLATES)]),
     "ladder": ("/clients/", [person("Wren Adeyemi-Lund"), go("Density ladder")]),
-    "sauce-bench": (
-        "/recipes/?q=sunflower",
-        [go("Sunflower and dill sauce"), go("Sauce bench"), reckon],
-    ),
     "timeline": ("/clients/?q=osk", [go("Osk Brannigan"), go("Kitchen"), first_session]),
     "cooking": (
         "/clients/?q=osk",
@@ -141,9 +136,8 @@ def main() -> None:
     args = parser.parse_args()
     args.to.mkdir(parents=True, exist_ok=True)
     with serving_demo(), chromium() as browser:
-        page = browser.new_page(
-            viewport={"width": args.width, "height": 800 if args.width > 500 else 844}
-        )
+        size = ViewportSize(width=args.width, height=800 if args.width > 500 else 844)
+        page = browser.new_page(viewport=size)
         page.on(
             "console",
             lambda message: (
@@ -153,6 +147,7 @@ def main() -> None:
         sign_in(page, BASE, "marin", "tern-point-kettle")
         for name in args.names:
             address, steps = VIEWS[name]
+            page.set_viewport_size(size)
             page.goto(BASE + address)
             for step in steps:
                 step(page)

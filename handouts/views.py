@@ -112,7 +112,7 @@ def bowl_paper(request: PageRequest, row: Bowl) -> Paper:
         template="handouts/bowl.html",
         context=context,
         back=(reverse("bowls:page", args=[row.pk]), "Back to the bowl"),
-        whom=f"for {client.name}" if client else "",
+        whom=f"for {client.name}" if client else "for nobody in particular",
         kind="bowl-paper",
         choices=[Choice("plain", "Without the recipes", "With the recipes")],
     )

@@ -1,5 +1,7 @@
 """The forms of a recipe: written with what was decided line by line, taken in, scaled."""
 
+from typing import Any
+
 from django import forms
 from django.db.models import Q
 
