@@ -30,7 +30,7 @@ from recipes.models import Recipe
 from webkit.request_values import number_in
 
 # What of an address asks for a recipe in other measures, and for so many servings.
-METRIC, SERVINGS = "metric", "servings"
+METRIC, US, SERVINGS = "metric", "us", "servings"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,7 +55,8 @@ def recipe_paper(request: PageRequest, row: Recipe, servings: float | None = Non
     what no kitchen makes is left as it is written, and said."""
     facts, client = facts_of(row), request.for_client
     asked = servings or number_in(request.GET.get(SERVINGS, "")) or row.servings
-    system = "metric" if METRIC in request.GET else request.practice.measures
+    own = request.practice.measures
+    system = "metric" if METRIC in request.GET else "us" if US in request.GET else own
     problem, scaled = "", None
     try:
         scaled = scale(facts, factor_for_servings(facts, asked), asked, system)
@@ -86,7 +87,11 @@ def recipe_paper(request: PageRequest, row: Recipe, servings: float | None = Non
         back=(back, "Back to the recipe"),
         whom=f"for {client.name}" if client else "",
         kind="recipe-paper",
-        choices=[Choice(METRIC, "In metric cups", "In the practice's cups")],
+        choices=[
+            Choice(US, "In US cups", "In the practice's cups")
+            if own == "metric"
+            else Choice(METRIC, "In metric cups", "In the practice's cups")
+        ],
     )
 
 

@@ -101,7 +101,8 @@ def labels(request: PageRequest, pk: int) -> HttpResponse:
     planned = planned_of(row)
     shown = pots_shown(planned)
     boxes = Box.objects.filter(session=row, gone="").select_related("recipe")
-    labelled = [_label(box, keeps_cold(box, shown)) for box in boxes]
+    light = row.client.numbers_hidden
+    labelled = [_label(box, keeps_cold(box, shown), light) for box in boxes]
     paper = labels_paper(
         labelled,
         f"{len(labelled)} label{'' if len(labelled) == 1 else 's'} of what came out",
@@ -112,14 +113,15 @@ def labels(request: PageRequest, pk: int) -> HttpResponse:
     return answer(request, paper)
 
 
-def _label(box: Box, cold: bool) -> ContainerLabel:
+def _label(box: Box, cold: bool, light: bool) -> ContainerLabel:
     by = dated(box.use_by, "M j" if box.place == "freezer" else "D, M j")
-    on = f", for {dated(box.eaten_on, 'l')}" if box.eaten_on else ""
+    weight = "" if light else figures.grams(box.grams)
+    on = f"for {dated(box.eaten_on, 'l')}" if box.eaten_on else ""
     return ContainerLabel(
         dish=box.recipe.title,
         cooked=box.cooked,
         eat_by=f"Freezer, by {by}" if box.place == "freezer" else f"Eat by {by}",
-        amount=f"{figures.grams(box.grams)}{on}",
+        amount=", ".join(words for words in (weight, on) if words),
         serve="Good cold" if cold else "Reheat until it steams all through",
     )
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from base64 import b64encode
+from base64 import b64decode, b64encode
+from functools import lru_cache
 from io import BytesIO
 from typing import BinaryIO
 
@@ -26,6 +27,15 @@ def mark_of(practice: Practice) -> str:
     return found.picture if found else ""
 
 
+@lru_cache(maxsize=8)
+def in_gray(mark: str) -> str:
+    """The mark without color; empty for none."""
+    if not mark:
+        return ""
+    with Image.open(BytesIO(b64decode(mark.partition(",")[2])), formats=KINDS) as read:
+        return _as_address(read.convert("LA"))
+
+
 def keep_mark(practice: Practice, file: BinaryIO, size: int) -> None:
     """Keep the image as the practice's mark. Raises NoMark."""
     picture = read_mark(file, size)
@@ -45,6 +55,10 @@ def read_mark(file: BinaryIO, size: int) -> str:
     except (UnidentifiedImageError, OSError, SyntaxError, Image.DecompressionBombError) as error:
         raise NoMark(f"Choose a picture: {', '.join(KINDS)}.") from error
     picture.thumbnail(KEPT)
+    return _as_address(picture)
+
+
+def _as_address(picture: Image.Image) -> str:
     out = BytesIO()
     picture.save(out, "PNG", optimize=True)
     return f"data:image/png;base64,{b64encode(out.getvalue()).decode()}"

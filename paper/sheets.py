@@ -12,7 +12,7 @@ from django.shortcuts import render
 from django.template.loader import render_to_string
 from django.utils.text import slugify
 
-from paper.marks import mark_of
+from paper.marks import in_gray, mark_of
 from paper.options import AS_PDF, GRAY, LARGE, Wanted, address_of, wanted_in
 from paper.pdf import NoPdf, pdf_of
 from paper.reading import read_words
@@ -59,10 +59,10 @@ class Paper:
 def _frame(request: SignedInRequest, papers: Sequence[Paper], wanted: Wanted) -> dict[str, Any]:
     """What the frame around papers needs."""
     asked = request.GET.dict()
-    one = papers[0]
+    one, mark = papers[0], mark_of(request.practice)
     return {
         "practice": request.practice,
-        "mark": mark_of(request.practice),
+        "mark": in_gray(mark) if wanted.gray else mark,
         "wanted": wanted,
         "paper": one,
         "pdf_address": address_of(asked, **{AS_PDF: True}),

@@ -1,8 +1,5 @@
 """What a client sees and tells by their link."""
 
-from collections.abc import Mapping
-from typing import Any
-
 from django.apps import AppConfig
 
 
@@ -11,18 +8,13 @@ class SharedWithConfig(AppConfig):
 
     def ready(self) -> None:
         from clients.pages.listing import STEP
-        from clients.places import NEXT
         from clients.plan.attention import NEEDS
         from clients.plan.looks import looked_at_anew_with
         from handouts.places import MORE
-        from shared_with.attention import step, to_attend, unseen_of
+        from shared_with.attention import step, to_attend
         from shared_with.models import Told
-
-        def unseen(page: Mapping[str, Any]) -> dict[str, Any]:
-            return {"unseen": unseen_of(page["client"])}
 
         NEEDS.answered_by(to_attend)
         STEP.answered_by(step)
         looked_at_anew_with(Told)
         MORE.filled_by("shared_with/_of_client.html", 5)
-        NEXT.filled_by("shared_with/_unseen.html", 20, more=unseen)

@@ -14,11 +14,6 @@ from shared_with.models import Told
 SEE_TOLD = "see-told"
 
 
-def unseen_of(client: Client) -> int:
-    """How much a client told that nobody has seen."""
-    return Told.objects.filter(client=client, seen=None).count()
-
-
 def to_attend(client: Client, _today: date) -> list[Need]:
     """What was told and not seen, since the first of it."""
     rows = Told.objects.filter(client=client, seen=None).order_by("at")

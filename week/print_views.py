@@ -106,7 +106,7 @@ def labels_of_week(request: SignedInRequest, reckoned: ReckonedWeek, asked: str 
     alone = not reckoned.skeleton.eaters
     asks = asked_of(reckoned)
     shown = [
-        _label(label, alone, _is_asked_about(pot, asks))
+        _label(label, alone, _is_asked_about(pot, asks), week.client.numbers_hidden)
         for pot in pots
         for label in pot.labels(keys)
     ]
@@ -126,7 +126,7 @@ def _hidden(week: Week) -> set[str]:
     return CALORIES if week.client.numbers_hidden else set()
 
 
-def _label(label: Label, alone: bool, ask: bool) -> ContainerLabel:
+def _label(label: Label, alone: bool, ask: bool, hidden: bool) -> ContainerLabel:
     """A label as it is printed: its numbers in words, whose it is where several eat, and whether to
     ask before it is eaten."""
     said = [
@@ -144,7 +144,7 @@ def _label(label: Label, alone: bool, ask: bool) -> ContainerLabel:
         dish=label.dish,
         cooked=label.cooked,
         eat_by=eat_by,
-        amount=", ".join([figures.grams(label.grams), *said]),
+        amount=", ".join([*([] if hidden else [figures.grams(label.grams)]), *said]),
         serve=f"{label.serve}{whose}",
         ask=ask,
     )

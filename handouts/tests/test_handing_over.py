@@ -54,6 +54,10 @@ class OnPaper(Case):
         self.assertContains(page, "2\xa0cups</strong> pearl barley")
         self.assertContains(page, "Makes <strong>8 servings")
         self.assertContains(self.paper(metric="1"), "metric (cup 250 mL")
+        self.practice.measures = "metric"
+        self.practice.save()
+        self.assertContains(self.paper(), "In US cups")
+        self.assertContains(self.paper(us="1"), "US (cup 237 mL")
         refused = self.paper(servings="4000")
         self.assertContains(refused, "Written here for 4")
         self.assertContains(refused, "pearl barley")

@@ -7,7 +7,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from PIL import Image
 
-from paper.marks import NoMark, mark_of, read_mark
+from paper.marks import NoMark, in_gray, mark_of, read_mark
 from practice.models import Mark
 from practice.testing import PracticeCase
 
@@ -30,6 +30,14 @@ class Marks(PracticeCase):
         packed = base64.b64decode(kept.removeprefix("data:image/png;base64,"))
         self.assertEqual(Image.open(io.BytesIO(packed)).size, (600, 300))
         self.assertContains(self.client.get(reverse("paper:mark")), kept)
+
+    def test_in_black_and_white_it_has_no_color(self):
+        self.upload(picture())
+        gray = in_gray(mark_of(self.practice))
+        packed = base64.b64decode(gray.removeprefix("data:image/png;base64,"))
+        colors = Image.open(io.BytesIO(packed)).convert("RGB").getcolors()
+        self.assertEqual([len(set(color)) for _count, color in colors], [1])
+        self.assertEqual(in_gray(""), "")
 
     def test_what_is_no_picture_is_refused_and_says_so(self):
         for content, words in (

@@ -110,7 +110,7 @@ class Telling(LinkCase):
         links = self.for_client(reverse("shared_with:links"))
         self.assertContains(self.client.get(links), "own, not seen")
         page = self.client.get(reverse("clients:page", args=[self.client_row.pk]))
-        self.assertContains(page, "1 told by their link")
+        self.assertContains(page, "They told 1 thing by their link")
         told = Told.objects.get()
         self.post(self.for_client(reverse("shared_with:seen")), {"told": [told.pk]})
         told.refresh_from_db()
