@@ -77,11 +77,15 @@ def _values(client: Client) -> tuple[LabValue, ...]:
     return tuple(sorted(values, key=lambda one: (one.measured.on, one.measured.key)))
 
 
+def _keys(plan: Plan) -> list[str]:
+    """What has a target, in the order of the table: the same however a version keeps them."""
+    return [key for key, one in NUTRIENT.items() if key in plan.rows and one.group != LEFT_OUT]
+
+
 def _limits(plan: Plan) -> tuple[Limit, ...]:
     out = []
-    for key, row in plan.rows.items():
-        if NUTRIENT[key].group == LEFT_OUT:
-            continue
+    for key in _keys(plan):
+        row = plan.rows[key]
         target, ordered = row.target, row.override is not None and row.override.kind == "order"
         out.append(
             Limit(
@@ -107,8 +111,7 @@ def _taken(client: Client) -> tuple[Taken, ...]:
 
 def _intakes(client: Client, plan: Plan) -> tuple[Intake, ...]:
     """Every logged day: what it brought of all that has a target, and the foods in words."""
-    keys = [key for key in plan.rows if NUTRIENT[key].group != LEFT_OUT]
-    keys = list(dict.fromkeys(["energy_kcal", "protein_g", *keys]))
+    keys = list(dict.fromkeys(["energy_kcal", "protein_g", *_keys(plan)]))
     return tuple(
         Intake(
             on=day.on,

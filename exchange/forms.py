@@ -7,6 +7,22 @@ from django import forms
 from nutrition.formats.fhir.parts import MOST_SIZE
 
 
+class TablesForm(forms.Form):
+    """Plans or logs as they were given out."""
+
+    file = forms.FileField(label="Plans or logs (CSV)")
+
+    def clean_file(self) -> str:
+        file = self.cleaned_data["file"]
+        if file.size > MOST_SIZE:
+            raise forms.ValidationError(f"The file has over {MOST_SIZE // 1_000_000} MB.")
+        try:
+            text: str = file.read().decode("utf-8-sig")
+        except UnicodeDecodeError as error:
+            raise forms.ValidationError("This is no text in UTF-8.") from error
+        return text
+
+
 class ComingForm(forms.Form):
     file = forms.FileField(label="A FHIR R4 file (JSON)", required=False)
     text = forms.CharField(

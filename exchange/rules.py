@@ -12,5 +12,5 @@ rules.add_perm("exchange.treat", treats)
 allow(
     "exchange",
     Route("fhir plans logs", "exchange.treat", None, EXPORTED),
-    Route("coming values", "exchange.look", "exchange.treat"),
+    Route("coming values tables", "exchange.look", "exchange.treat"),
 )

@@ -1,4 +1,5 @@
-"""Plans and logs as CSV: a row for everything that is eaten, with its grams and what it brings."""
+"""Plans and logs as CSV: a row for everything that is eaten, with what it is read back by, its
+grams and what it brings."""
 
 from __future__ import annotations
 
@@ -6,18 +7,27 @@ from collections.abc import Iterable
 from io import StringIO
 
 from clients.models import Client
-from exchange.chart import logged_of
+from journal.eaten.spoken_log import dish_name
+from journal.models import LoggedDay, LoggedEntry
+from journal.record.days import portion_of
+from nutrition.composition.foods import food_table
 from nutrition.composition.nutrients import NUTRIENT
 from nutrition.composition.profile import Profile
 from nutrition.formats.csv_cells import SafeWriter
 from planner.day import reckon_day
-from planner.models import Day
+from planner.models import Day, Eaten
 
 # The nutrients that a row has, each with its range.
 KEYS = (
     *("energy_kcal", "protein_g", "carbohydrate_g", "fiber_g", "fat_g", "saturated_fat_g"),
     *("sodium_mg", "potassium_mg", "phosphorus_mg", "calcium_mg", "iron_mg"),
 )
+# What a row is read back by: the day, the meal by its key, what kind of thing, its name, how many
+# servings or bowls of it, or grams of a food.
+PLAN = ("date", "meal", "kind", "what", "amount [servings, bowls; g of a food]")
+# ... and of a log: how much of what was planned it was, its range, how it was measured, what was
+# said, and whether the day is all there.
+LOG = (*PLAN, "how", "least", "most", "measured", "said", "all of the day")
 
 
 def csv_of(heads: Iterable[str], rows: Iterable[Iterable[object]]) -> bytes:
@@ -30,18 +40,17 @@ def csv_of(heads: Iterable[str], rows: Iterable[Iterable[object]]) -> bytes:
     return out.getvalue().encode()
 
 
-def heads() -> list[str]:
-    """The columns of both tables."""
+def _amount_heads() -> list[str]:
     parts = [
         f"{NUTRIENT[key].name}{edge} [{NUTRIENT[key].unit}]"
         for key in KEYS
         for edge in ("", ", at least", ", at most", ", lines unknown")
     ]
-    return ["date", "meal", "what", "how much", "grams [g]", *parts]
+    return ["how much", "grams [g]", *parts]
 
 
-def _amounts(profile: Profile) -> list[object]:
-    out: list[object] = []
+def _amounts(said: str, profile: Profile) -> list[object]:
+    out: list[object] = [said, round(profile.grams, 2)]
     for key in KEYS:
         amount = profile[key]
         known = amount.known > 0 or amount.amount > 0
@@ -51,35 +60,48 @@ def _amounts(profile: Profile) -> list[object]:
     return out
 
 
+def kind_of_row(row: Eaten) -> str:
+    """ "food", "recipe", "bowl"; "other" for what was eaten out or is not settled."""
+    if row.food:
+        return "food"
+    return "recipe" if row.recipe_id else "bowl" if row.bowl_id else "other"
+
+
+def name_of_row(row: Eaten) -> str:
+    """What a row is read back by: a food by its key, a dish by its name."""
+    if row.food:
+        return row.food
+    return row.recipe.title if row.recipe else row.bowl.name if row.bowl else dish_name(row)
+
+
 def plans_csv(client: Client) -> bytes:
     """Every planned day of a client."""
     rows = []
     for day in Day.objects.filter(client=client).order_by("date", "pk"):
         day.practice = client.practice
-        for meal in reckon_day(day).meals:
-            for entry in meal.entries:
-                rows.append(
-                    [
-                        *(day.date, meal.name, entry.name, entry.said),
-                        round(entry.profile.grams, 2),
-                        *_amounts(entry.profile),
-                    ]
-                )
-    return csv_of(heads(), rows)
+        for entry in reckon_day(day).entries:
+            row = entry.row
+            own = [day.date, row.meal, kind_of_row(row), name_of_row(row), row.amount]
+            rows.append([*own, *_amounts(entry.said, entry.profile)])
+    return csv_of([*PLAN, *_amount_heads()], rows)
 
 
 def logs_csv(client: Client) -> bytes:
-    """Every logged day of a client; `how much` is as it was told."""
+    """Every logged day of a client; a day of which nothing is known is a row without a thing."""
     rows = []
-    for day in logged_of(client):
-        for one in day.eaten:
-            portion = one.portion
-            rows.append(
-                [
-                    *(day.on, one.meal, portion.name, portion.said),
-                    round(portion.grams, 2),
-                    *_amounts(portion.profile),
-                    "yes" if day.whole else "no",
-                ]
-            )
-    return csv_of([*heads(), "all of the day"], rows)
+    for day in LoggedDay.objects.filter(client=client).order_by("date"):
+        whole = "yes" if day.whole else "no"
+        for row in day.entries.select_related("recipe", "bowl", "planned", "day"):
+            rows.append([*_of_log(row), whole, *_of_portion(row, client)])
+    return csv_of([*LOG, *_amount_heads()], rows)
+
+
+def _of_log(row: LoggedEntry) -> list[object]:
+    low, high = (row.low_g, row.high_g) if row.food else (row.low, row.high)
+    own = [row.day.date, row.meal, kind_of_row(row), name_of_row(row), row.amount]
+    return [*own, row.how, low, high, row.basis, row.said]
+
+
+def _of_portion(row: LoggedEntry, client: Client) -> list[object]:
+    portion = portion_of(row, client.practice.measures)
+    return _amounts(portion.said if row.food in food_table() else "", portion.profile)

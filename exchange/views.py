@@ -12,9 +12,10 @@ from clients.models import Client
 from clients.pages.context import PageRequest
 from exchange.archive_files import fhir_of
 from exchange.coming import begin_from, lines_of, take_over
-from exchange.forms import ComingForm
+from exchange.forms import ComingForm, TablesForm
 from exchange.models import Begun
 from exchange.tables import logs_csv, plans_csv
+from exchange.tables_in import NotATable, take_in
 from journal.client_pages import for_a_client
 from nutrition.formats.fhir.reading import UnreadableBundle, read_bundle
 
@@ -52,6 +53,22 @@ def coming(request: PageRequest) -> HttpResponse:
         except UnreadableBundle as error:
             form.add_error("file", str(error))
     return render(request, "exchange/coming.html", context, status=400 if posted else 200)
+
+
+@for_a_client
+def tables(request: PageRequest, client: Client) -> HttpResponse:
+    """Plans or logs that come in: days that are there stay as they are."""
+    posted = request.method == "POST"
+    form = TablesForm(request.POST if posted else None, request.FILES if posted else None)
+    taken = None
+    if posted and form.is_valid():
+        try:
+            taken = take_in(client, form.cleaned_data["file"], request.user)
+        except NotATable as error:
+            form.add_error("file", f"Nothing was taken in. {error}")
+    context = {"client": client, "form": form, "taken": taken}
+    status = 400 if posted and taken is None else 200
+    return render(request, "exchange/tables.html", context, status=status)
 
 
 @require_POST

@@ -6,6 +6,7 @@ import json
 import zipfile
 from datetime import date
 
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
 from clients.models import BloodValue, Client, Intake, TargetOverride, WeighIn
@@ -16,7 +17,7 @@ from journal.models import LoggedDay, LoggedEntry
 from nutrition.formats.fhir.reading import read_bundle
 from nutrition.tests.formats.fhir.charts import usual
 from nutrition.tests.formats.fhir.test_fhir import written
-from planner.models import DayEntry
+from planner.models import Day, DayEntry
 from planner.testing import DayCase
 
 
@@ -79,7 +80,7 @@ class Out(Case):
         for name, what in (("plans", "100 g"), ("logs", "150 g")):
             with self.subTest(name=name):
                 rows = list(csv.DictReader(io.StringIO(self.out(name).content.decode())))
-                tofu = next(row for row in rows if row["what"] == "Tofu, firm")
+                tofu = next(row for row in rows if row["what"] == "tofu-firm")
                 self.assertEqual(tofu["grams [g]"], what.removesuffix(" g") + ".0")
                 low, high = tofu["Protein, at least [g]"], tofu["Protein, at most [g]"]
                 self.assertLess(float(low), float(tofu["Protein [g]"]))
@@ -156,3 +157,48 @@ class Coming(Case):
         page = self.come(json.dumps(stranger))
         self.assertContains(page, "not said: choose it")
         self.assertContains(page, '<strong class="near">look</strong>', count=7)
+
+
+class TablesIn(Case):
+    def take(self, text):
+        file = SimpleUploadedFile("table.csv", text if isinstance(text, bytes) else text.encode())
+        return self.client.post(self.for_client(reverse("exchange:tables")), {"file": file})
+
+    def test_what_was_given_out_comes_back_whole(self):
+        for name, rows in (("plans", Day), ("logs", LoggedDay)):
+            with self.subTest(name=name):
+                before = self.out(name).content
+                self.assertGreater(before.count(b"\n"), 1)
+                for day in rows.objects.filter(client=self.client_row):
+                    day.delete()
+                self.assertContains(self.take(before), "taken in")
+                self.assertEqual(self.out(name).content, before)
+
+    def test_a_day_that_is_there_stays_as_it_is(self):
+        before = self.out("plans").content
+        page = self.take(before)
+        self.assertContains(page, "0 things on 0 days")
+        self.assertContains(page, "stays as it is")
+        self.assertEqual(self.out("plans").content, before)
+
+    def test_what_is_not_known_here_is_told(self):
+        head = self.out("plans").content.decode().splitlines()[0]
+        line = "2026-12-24,dinner,recipe,Nobody knows,1" + "," * (head.count(",") - 4)
+        page = self.take(f"{head}\n{line}\n")
+        self.assertContains(page, "“Nobody knows” is not known here")
+        self.assertFalse(Day.objects.filter(date=date(2026, 12, 24)).exists())
+
+    def test_what_cannot_be_read_keeps_nothing(self):
+        head = self.out("plans").content.decode().splitlines()[0]
+        rest = "," * (head.count(",") - 4)
+        good = f"2026-12-23,dinner,food,tofu-firm,100{rest}"
+        for wrong, words in (
+            ("soon,dinner,food,tofu-firm,100", "Line 3"),
+            ("2026-12-24,brunch,food,tofu-firm,100", "is no meal"),
+            ("2026-12-24,dinner,food,tofu-firm,nan", "cannot be"),
+            ("2026-12-24,dinner,food,tofu-firm,10001", "cannot be"),
+        ):
+            page = self.take(f"{head}\n{good}\n{wrong}{rest}\n")
+            self.assertContains(page, words, status_code=400)
+            self.assertFalse(Day.objects.filter(date=date(2026, 12, 23)).exists())
+        self.assertContains(self.take("a,b\n1,2"), "is missing", status_code=400)
