@@ -48,6 +48,14 @@ class OnPaper(Case):
         self.assertContains(page, "One serving brings")
         self.assertContains(page, "does not replace care by a licensed professional")
         self.assertContains(page, "Reads at about grade")
+        for address in (
+            reverse("handouts:bowl", args=[self.bowl.pk]),
+            reverse("handouts:day", args=[self.day.pk]),
+            reverse("handouts:recipe", args=[self.pot.pk]),
+        ):
+            # what we write ourselves is no harder to read than is wanted
+            page = self.client.get(self.for_client(address))
+            self.assertNotContains(page, "shorter sentences and words help")
 
     def test_for_as_many_as_asked_in_the_cups_asked_for(self):
         page = self.paper(servings="8")

@@ -9,12 +9,17 @@ self.addEventListener("message", (event) => {
   event.waitUntil(
     (async () => {
       const cache = await caches.open(KEPT);
+      let kept = 0;
       for (const address of event.data.keep) {
         const answer = await fetch(address, { credentials: "same-origin" }).catch(() => null);
         // a link that no longer opens leaves nothing behind
         if (answer && (answer.status === 410 || answer.status === 404)) await caches.delete(KEPT);
-        if (answer?.ok && !answer.redirected) await cache.put(address, answer);
+        if (answer?.ok && !answer.redirected) {
+          await cache.put(address, answer);
+          kept += 1;
+        }
       }
+      event.source?.postMessage({ kept: kept === event.data.keep.length });
     })(),
   );
 });

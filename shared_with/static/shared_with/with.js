@@ -106,8 +106,8 @@ async function keepPages() {
   if (!("serviceWorker" in navigator)) return;
   const scope = document.body.dataset.worker.replace(/worker\.js$/, "");
   try {
-    const worker = await navigator.serviceWorker.register(document.body.dataset.worker, { scope });
-    await navigator.serviceWorker.ready;
+    await navigator.serviceWorker.register(document.body.dataset.worker, { scope });
+    const ready = await navigator.serviceWorker.ready;
     const parts = performance
       .getEntriesByType("resource")
       .map((one) => one.name)
@@ -116,8 +116,11 @@ async function keepPages() {
       .map((one) => new URL(one.href).pathname)
       .filter((name) => name === scope || name.endsWith("/list/"));
     const here = [scope, ...pages].filter((name, at, all) => all.indexOf(name) === at);
-    worker.active?.postMessage({ keep: [...here, ...new Set(parts)] });
-    document.documentElement.dataset.kept = "1";
+    // it is kept once the worker says so
+    navigator.serviceWorker.addEventListener("message", (said) => {
+      if (said.data?.kept) document.documentElement.dataset.kept = "1";
+    });
+    ready.active.postMessage({ keep: [...here, ...new Set(parts)] });
   } catch {
     // nothing is kept: the page works while there is a connection
   }
