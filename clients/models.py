@@ -244,6 +244,11 @@ class Client(Versioned, Removable):
         return self.light_words or self.counting_harms
 
     @property
+    def kept_off(self) -> frozenset[str]:
+        """The keys of the numbers that stay off what this client is handed."""
+        return frozenset({"energy_kcal", "kcal_per_gram"}) if self.numbers_hidden else frozenset()
+
+    @property
     def by_carbohydrate(self) -> bool:
         """Whether each meal's carbohydrate is said: a dose, or a sugar after meals, goes by it."""
         return any(row.carbohydrate_by_meal for row in those(self.conditions))

@@ -20,7 +20,7 @@ from kitchen.planning import planned_of
 from nutrition.prep.timeline.schedule import Timeline
 from nutrition.targets.meals import COOKING, EVENING, MORNING, USUAL_TIMES
 from week.cautions import asked_of
-from week.door import cooked_pots
+from week.door import cooks_by_day
 from week.from_dry import cooked_first
 from week.models import Week
 from week.reckoning import MealOfDay, ReckonedWeek, reckon_week
@@ -51,12 +51,11 @@ class Planned:
     words: str
     more: str = ""
     weekly: int | None = None
-    alarm: bool = True
 
     def said(self) -> dict[str, Any]:
         """All that a calendar would show of it, as plain data."""
         own = {name: getattr(self, name) for name in ("kind", "minute", "minutes", "words", "more")}
-        return own | {"on": self.on.isoformat(), "weekly": self.weekly, "alarm": self.alarm}
+        return own | {"on": self.on.isoformat(), "weekly": self.weekly}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -156,13 +155,10 @@ def _meal_words(meal: MealOfDay) -> tuple[str, str] | None:
 def _kitchen_of_week(reckoned: ReckonedWeek) -> Iterator[Planned]:
     """What is cooked, soaked and thawed for a week, once a day each."""
     week = reckoned.week
-    cooks: dict[date, list[str]] = {}
-    for pot in cooked_pots(reckoned):
-        cooks.setdefault(pot.cooked_on, []).append(pot.name)
     planned = set(
         CookingSession.objects.filter(client=week.client, week=week).values_list("day", flat=True)
     )
-    for on, names in cooks.items():
+    for on, names in cooks_by_day(reckoned).items():
         if on not in planned:  # a session says it, with its hour
             yield Planned(
                 key=f"cook-{week.pk}-{on:%Y%m%d}",
@@ -170,7 +166,7 @@ def _kitchen_of_week(reckoned: ReckonedWeek) -> Iterator[Planned]:
                 on=on,
                 minute=COOKING,
                 minutes=COOKING_MINUTES,
-                words=f"Cook: {', '.join(dict.fromkeys(names))}",
+                words=f"Cook: {', '.join(names)}",
             )
     for on, names in _by_evening(reckoned, "soak").items():
         yield _evening(f"soak-{week.pk}-{on:%Y%m%d}", "soaking", on, "Soak", names)

@@ -69,7 +69,7 @@ def _planned_in(row: CalendarEvent) -> Planned:
     data = row.data
     said = {name: data[name] for name in ("kind", "minute", "minutes", "words", "more", "weekly")}
     on = datetime.fromisoformat(data["on"]).date()
-    return Planned(key=row.key, on=on, alarm=bool(data["alarm"]), **said)
+    return Planned(key=row.key, on=on, **said)
 
 
 def _event(client: Client, row: CalendarEvent, one: Planned, wish: Wish) -> Event:
@@ -80,7 +80,7 @@ def _event(client: Client, row: CalendarEvent, one: Planned, wish: Wish) -> Even
         words=one.words,
         more=one.more,
         kind=one.kind,
-        alarm_before=wish.alarm_minutes if one.alarm and one.minute is not None else None,
+        alarm_before=wish.alarm_minutes if one.minute is not None else None,
         weekly=one.weekly,
         sequence=row.sequence,
         changed=row.changed,

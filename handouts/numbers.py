@@ -16,7 +16,6 @@ ON_PAPER = (
     *("energy_kcal", "protein_g", "carbohydrate_g", "fiber_g", "fat_g", "sodium_mg"),
     *("potassium_mg", "calcium_mg", "iron_mg"),
 )
-CALORIES = frozenset({"energy_kcal", "kcal_per_gram"})
 
 
 @dataclass(frozen=True)
@@ -31,7 +30,7 @@ class Number:
 
 def numbers_of(client: Client | None, profile: Profile) -> list[Number]:
     """The numbers of something eaten, as they are printed for a client."""
-    hidden = CALORIES if client is not None and client.numbers_hidden else frozenset()
+    hidden = client.kept_off if client is not None else frozenset()
     return [
         Number(
             NUTRIENT[key].name,

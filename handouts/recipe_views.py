@@ -50,11 +50,11 @@ def recipe(request: PageRequest, pk: int) -> HttpResponse:
     return answer(request, recipe_paper(request, row))
 
 
-def recipe_paper(request: PageRequest, row: Recipe, servings: float | None = None) -> Paper:
-    """A recipe as somebody cooks it. How many it is for stands in the address, or is `servings`;
+def recipe_paper(request: PageRequest, row: Recipe) -> Paper:
+    """A recipe as somebody cooks it. How many it is for stands in the address;
     what no kitchen makes is left as it is written, and said."""
     facts, client = facts_of(row), request.for_client
-    asked = servings or number_in(request.GET.get(SERVINGS, "")) or row.servings
+    asked = number_in(request.GET.get(SERVINGS, "")) or row.servings
     own = request.practice.measures
     system = "metric" if METRIC in request.GET else "us" if US in request.GET else own
     problem, scaled = "", None
@@ -70,7 +70,6 @@ def recipe_paper(request: PageRequest, row: Recipe, servings: float | None = Non
         "measure": serving_said(row.role, facts),
         "serving_g": None if _hides(client) else facts.serving.grams,
         "lines": _lines(facts, scaled, as_written=asked == row.servings),
-        "unsettled": scaled.unsettled if scaled else (),
         "whole": scaled.whole if scaled else (),
         "steps": read_steps(row.method, facts.lines).steps,
         "numbers": numbers_of(client, facts.serving),

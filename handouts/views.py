@@ -27,16 +27,11 @@ from recipes.facts import facts_of
 from recipes.models import Recipe
 from webkit.drawing.dishes import dish_round
 
-CALORIES = {"energy_kcal", "kcal_per_gram"}
-
 
 def _shown(client: Client | None, rows: list[Reading]) -> list[Reading]:
     """The rows of the strip, without calories for a client whom such numbers can harm."""
-    return [
-        row
-        for row in rows
-        if not (client is not None and client.numbers_hidden and row.key in CALORIES)
-    ]
+    hidden = client.kept_off if client is not None else frozenset()
+    return [row for row in rows if row.key not in hidden]
 
 
 def _to_cook(recipe: Recipe) -> dict[str, object]:

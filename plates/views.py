@@ -298,7 +298,7 @@ def lesson_paper(request: PageRequest) -> Paper:
     context = compared(request, MOST_IN_LESSON)
     client = context["client"]
     harm = client is not None and client.numbers_hidden
-    hidden = {"energy_kcal", "kcal_per_gram"} if harm else set()
+    hidden = client.kept_off if client is not None else frozenset()
     context["rows"] = [row for row in context["rows"] if row["difference"].key not in hidden][
         : LESSON_SHOWN.get(len(context["plates"]), 0)
     ]

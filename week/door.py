@@ -49,7 +49,7 @@ class DoorDay:
 def door_of(reckoned: ReckonedWeek) -> list[DoorDay]:
     """The days of the page, in order."""
     columns = [key for key, _name in reckoned.meals]
-    thaws, cooks = _thaws(reckoned), _cooks(reckoned)
+    thaws, cooks = _thaws(reckoned), cooks_by_day(reckoned)
     today = timezone.localdate()
     days = {day.date: _meals(day, columns) for day in reckoned.days}
     early = {on for on in (*thaws, *cooks) if on < reckoned.week.start}
@@ -104,7 +104,8 @@ def _thaws(reckoned: ReckonedWeek) -> dict[date, list[str]]:
     return {on: sorted(set(names)) for on, names in by_day.items()}
 
 
-def _cooks(reckoned: ReckonedWeek) -> dict[date, list[str]]:
+def cooks_by_day(reckoned: ReckonedWeek) -> dict[date, list[str]]:
+    """What is cooked on which day, each once."""
     by_day: dict[date, list[str]] = {}
     for pot in cooked_pots(reckoned):
         by_day.setdefault(pot.cooked_on, []).append(pot.name)

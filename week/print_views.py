@@ -29,7 +29,6 @@ from week.page import PAGES
 from week.pots import Pot
 from week.reckoning import ReckonedWeek, reckon_week
 
-CALORIES = {"energy_kcal", "kcal_per_gram"}
 # So many numbers fit onto a label.
 ON_A_LABEL = 3
 
@@ -71,7 +70,7 @@ def cooking_paper(request: SignedInRequest, reckoned: ReckonedWeek) -> Paper:
             "effects": [
                 (NUTRIENT[key].name, share)
                 for key, share in (pot.scaled.effect.items() if pot.scaled else ())
-                if abs(share) >= 0.01 and key not in _hidden(week)
+                if abs(share) >= 0.01 and key not in week.client.kept_off
             ],
         }
         for pot in reckoned.pots
@@ -101,7 +100,8 @@ def labels_of_week(request: SignedInRequest, reckoned: ReckonedWeek, asked: str 
     keys = [
         row.target.key
         for row in reckoned.plan.watched
-        if row.target.key not in _hidden(week) and NUTRIENT[row.target.key].group != "indices"
+        if row.target.key not in week.client.kept_off
+        and NUTRIENT[row.target.key].group != "indices"
     ][:ON_A_LABEL]
     alone = not reckoned.skeleton.eaters
     asks = asked_of(reckoned)
@@ -119,11 +119,6 @@ def labels_of_week(request: SignedInRequest, reckoned: ReckonedWeek, asked: str 
         ask_household=for_the_household(request.practice, asks),
         choices=[Choice("pot", "", "All of the week")] if asked else [],
     )
-
-
-def _hidden(week: Week) -> set[str]:
-    """The numbers that stay off what this client is handed."""
-    return CALORIES if week.client.numbers_hidden else set()
 
 
 def _label(label: Label, alone: bool, ask: bool, hidden: bool) -> ContainerLabel:
