@@ -9,6 +9,7 @@ from urllib.parse import quote, urlencode
 # at a time.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
+from axe_playwright_python.sync_playwright import Axe  # noqa: E402
 from django.conf import settings  # noqa: E402
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase  # noqa: E402
 from django.test import Client as Signing  # noqa: E402
@@ -45,6 +46,16 @@ CUT_OFF = (
     "htmx:sendAbort",
     "Failed to load resource: net::ERR",
 )
+
+
+# Targets of 24 px and more are asked for as well; what is well is not listed, which takes as long
+# as finding what is not.
+ASKED = {
+    "rules": {"target-size": {"enabled": True}},
+    "resultTypes": ["violations"],
+    "iframes": False,
+    "preload": False,
+}
 
 
 class BrowserCase(StaticLiveServerTestCase):
@@ -123,6 +134,13 @@ class BrowserCase(StaticLiveServerTestCase):
                 self.complaints.remove(words)
                 forgiven -= 1
         self.assertEqual(self.complaints, [], "the browser complained")
+
+    def axe_finds(self):
+        """What axe-core has against the page, a line each."""
+        return [
+            f"{violation['id']}: {violation['help']} ({violation['nodes'][0]['html'][:160]})"
+            for violation in Axe().run(self.page, options=ASKED).response["violations"]
+        ]
 
     def kept(self, words):
         """Waits, in a with, until what was typed has reached the server by itself."""

@@ -20,7 +20,7 @@ from kitchen.planning import planned_of
 from nutrition.prep.timeline.schedule import Timeline
 from nutrition.targets.meals import COOKING, EVENING, MORNING, USUAL_TIMES
 from week.cautions import asked_of
-from week.door import cooks_by_day
+from week.door import cooks_by_day, thaws_by_day
 from week.from_dry import cooked_first
 from week.models import Week
 from week.reckoning import MealOfDay, ReckonedWeek, reckon_week
@@ -168,26 +168,19 @@ def _kitchen_of_week(reckoned: ReckonedWeek) -> Iterator[Planned]:
                 minutes=COOKING_MINUTES,
                 words=f"Cook: {', '.join(names)}",
             )
-    for on, names in _by_evening(reckoned, "soak").items():
+    for on, names in _soaks_by_day(reckoned).items():
         yield _evening(f"soak-{week.pk}-{on:%Y%m%d}", "soaking", on, "Soak", names)
-    for on, names in _by_evening(reckoned, "thaw").items():
+    for on, names in thaws_by_day(reckoned).items():
         yield _evening(f"thaw-{week.pk}-{on:%Y%m%d}", "thawing", on, "Into the refrigerator", names)
 
 
-def _by_evening(reckoned: ReckonedWeek, what: str) -> dict[date, list[str]]:
-    found: dict[date, list[str]] = {}
-    if what == "soak":
-        for first in cooked_first(reckoned.week, reckoned.pots, reckoned.rows):
-            if first.beans.soaked:
-                name = first.beans.dry.name.split(",")[0].lower()
-                found.setdefault(first.soak_on, []).append(name)
-        return found
-    for one in reckoned.thawed:
-        found.setdefault(one.thaw_on, []).append(one.name)
-    for pot in reckoned.pots:
-        for on in pot.frozen_dates:
-            found.setdefault(on - timedelta(days=1), []).append(pot.name)
-    return found
+def _soaks_by_day(reckoned: ReckonedWeek) -> dict[date, list[str]]:
+    by_day: dict[date, list[str]] = {}
+    for first in cooked_first(reckoned.week, reckoned.pots, reckoned.rows):
+        if first.beans.soaked:
+            name = first.beans.dry.name.split(",")[0].lower()
+            by_day.setdefault(first.soak_on, []).append(name)
+    return by_day
 
 
 def _evening(key: str, kind: str, on: date, verb: str, names: list[str]) -> Planned:

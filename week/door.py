@@ -49,7 +49,7 @@ class DoorDay:
 def door_of(reckoned: ReckonedWeek) -> list[DoorDay]:
     """The days of the page, in order."""
     columns = [key for key, _name in reckoned.meals]
-    thaws, cooks = _thaws(reckoned), cooks_by_day(reckoned)
+    thaws, cooks = thaws_by_day(reckoned), cooks_by_day(reckoned)
     today = timezone.localdate()
     days = {day.date: _meals(day, columns) for day in reckoned.days}
     early = {on for on in (*thaws, *cooks) if on < reckoned.week.start}
@@ -93,7 +93,7 @@ def _meal(meal: MealOfDay) -> DoorMeal:
     )
 
 
-def _thaws(reckoned: ReckonedWeek) -> dict[date, list[str]]:
+def thaws_by_day(reckoned: ReckonedWeek) -> dict[date, list[str]]:
     """What goes from the freezer into the refrigerator, by the evening."""
     by_day: dict[date, list[str]] = {}
     for one in reckoned.thawed:

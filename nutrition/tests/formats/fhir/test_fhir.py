@@ -18,6 +18,7 @@ from nutrition.formats.fhir.reading import UnreadableBundle, read_bundle
 from nutrition.formats.fhir.writing import to_bundle
 from nutrition.targets.blood import analytes
 from nutrition.tests.formats.fhir.charts import charts, usual
+from nutrition.tests.thorough import thorough
 
 MADE = datetime(2026, 12, 1, 12, tzinfo=UTC)
 
@@ -90,6 +91,7 @@ class ReadBack(unittest.TestCase):
         self.assertEqual(found.chart, usual())
         self.assertEqual((found.told, found.asked), ((), ()))
 
+    @thorough
     @settings(max_examples=150, suppress_health_check=list(HealthCheck), deadline=None)
     @given(charts())
     def test_nothing_of_any_client_is_lost(self, chart):
@@ -121,6 +123,22 @@ def observation(**more: object) -> dict:
 def bundle(*rows: dict) -> str:
     entries = [{"resource": one} for one in rows]
     return json.dumps({"resourceType": "Bundle", "type": "collection", "entry": entries})
+
+
+# What may stand in a resource, whatever it is: names that are read, and anything at all below them.
+KINDS = ("Patient", "Observation", "AllergyIntolerance", "NutritionOrder", "Goal")
+ABOVE = st.sampled_from(
+    "code oralDiet target name component valueQuantity status effectiveDateTime".split()
+)
+BELOW = st.sampled_from(
+    "code coding valueQuantity value unit component status extension url "
+    "oralDiet nutrient modifier supplement schedule repeat target name".split()
+)
+WITHIN = st.recursive(
+    st.one_of(st.none(), st.booleans(), st.integers(), st.floats(), st.text(max_size=5)),
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(BELOW, inner, max_size=4),
+    max_leaves=12,
+)
 
 
 class FromOthers(unittest.TestCase):
@@ -241,31 +259,9 @@ class FromOthers(unittest.TestCase):
         with self.assertRaises(UnreadableBundle):
             read_bundle(bundle(*[observation()] * 5_001))
 
+    @thorough
     @settings(max_examples=200, suppress_health_check=list(HealthCheck), deadline=None)
-    @given(st.data())
-    def test_whatever_is_in_a_file_nothing_breaks(self, data):
-        leaves = st.one_of(
-            st.none(), st.booleans(), st.integers(), st.floats(), st.text(max_size=5)
-        )
-        tree = st.recursive(
-            leaves,
-            lambda inner: st.one_of(
-                st.lists(inner, max_size=3),
-                st.dictionaries(
-                    st.sampled_from(
-                        "code coding valueQuantity value unit component status extension url "
-                        "oralDiet nutrient modifier supplement schedule repeat target name".split()
-                    ),
-                    inner,
-                    max_size=4,
-                ),
-            ),
-            max_leaves=12,
-        )
-        names = "code oralDiet target name component valueQuantity status effectiveDateTime".split()
-        kinds = ("Patient", "Observation", "AllergyIntolerance", "NutritionOrder", "Goal")
-        rows = [
-            data.draw(st.dictionaries(st.sampled_from(names), tree)) | {"resourceType": kind}
-            for kind in kinds
-        ]
-        read_bundle(bundle(*rows))
+    @given(st.tuples(*[st.dictionaries(ABOVE, WITHIN)] * len(KINDS)))
+    def test_whatever_is_in_a_file_nothing_breaks(self, resources):
+        rows = zip(resources, KINDS, strict=True)
+        read_bundle(bundle(*[row | {"resourceType": kind} for row, kind in rows]))
