@@ -40,6 +40,7 @@ def _back(week: Week) -> tuple[str, str]:
 def door_paper(request: SignedInRequest, reckoned: ReckonedWeek) -> Paper:
     """The week on one page, for the refrigerator door."""
     week, days = reckoned.week, door_of(reckoned)
+    ask = for_the_household(request.practice, asked_of(reckoned))
     context = {
         "week": week,
         "client": week.client,
@@ -48,7 +49,7 @@ def door_paper(request: SignedInRequest, reckoned: ReckonedWeek) -> Paper:
         "whole": len(reckoned.meals) + 1,
         "mains": MAIN_MEALS,
         "pots": cooked_pots(reckoned),
-        "ask_household": for_the_household(request.practice, asked_of(reckoned)),
+        "ask_household": ask,
     }
     return Paper(
         title=f"{dated(week.start, 'F j')} to {dated(week.last, 'F j')}",
@@ -56,7 +57,7 @@ def door_paper(request: SignedInRequest, reckoned: ReckonedWeek) -> Paper:
         context=context,
         back=_back(week),
         whom=f"for {week.client.name}",
-        kind=f"door door-{letters_for(days)}",
+        kind=f"door {letters_for(days, asked=bool(ask))}",
     )
 
 

@@ -30,16 +30,19 @@ def days(name, beside=1, count=7):
 
 class Letters(SimpleTestCase):
     def test_as_large_as_the_sheet_holds_and_never_too_small_for_two_meters(self):
-        self.assertEqual(letters_for(days(SHORT)), 20)
-        # each of seven days has 25.8 mm; a line of 20 points takes 7.76, of 18 points 6.98, of 16
-        # points 6.21, one of 8.5 points 3.36. Three lines and a small one: 26.6, or 24.3
-        self.assertEqual(letters_for(days(FREEKEH)), 18)
-        # and two small ones: 27.7 at 18 points, 26.5 at 17, 25.3 at 16
-        self.assertEqual(letters_for(days(FREEKEH, 3)), 16)
-        # four lines until 15 points have room for "and roast celeriac": 21.0 of three
-        self.assertEqual(letters_for(days(LONG)), 15)
-        self.assertEqual(letters_for(days(LONG, 12)), 15, "rather a second sheet")
-        self.assertEqual(letters_for(days(LONG, 1, 4)), 20, "fewer days")
+        self.assertEqual(letters_for(days(SHORT)), "door-20")
+        # Each of seven days has 24.86 mm of the 174 that the head leaves; a line of 20 points takes
+        # 7.76, of 18 points 6.98, of 17 points 6.60, one of 8.5 points 3.36, and 1.5 are between
+        # two days. Three lines and a small one: 25.8 at 18 points, 24.6 at 17.
+        self.assertEqual(letters_for(days(FREEKEH)), "door-17")
+        # and two small ones: 25.7 at 15 points, so that the small print gives way
+        self.assertEqual(letters_for(days(FREEKEH, 2)), "door-15 door-tight")
+        # 34.86 with three small ones, of the 34.8 of five days
+        self.assertEqual(letters_for(days(FREEKEH, 5, 5)), "door-18")
+        self.assertEqual(letters_for(days(FREEKEH, 3, 5)), "door-20")
+        # of the 23.29 that a line that asks leaves, 16 points would take 23.49, 15 points 22.32
+        self.assertEqual(letters_for(days(FREEKEH), asked=True), "door-15")
+        self.assertEqual(letters_for(days(LONG, 12)), "door-15 door-tight", "rather two sheets")
 
 
 class OnTheDoor(WeekCase):
