@@ -2,6 +2,7 @@
 
 import ast
 import sys
+import tomllib
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -16,31 +17,14 @@ Made of the modules' own docstrings by `tools/module_index.py`; `.ci/run` checks
 current. What a package is for stands above its modules.
 """
 ELSEWHERE = {".venv", "node_modules", ".git", "var", "migrations", "tests", "static", "__pycache__"}
-# From the ground up, as docs/architecture.md draws them.
-ORDER = (
-    "nutrition",
-    "webkit",
-    "practice",
-    "jobs",
-    "schools",
-    "clients",
-    "pantry",
-    "changes",
-    "recipes",
-    "bowls",
-    "planner",
-    "plates",
-    "handouts",
-    "week",
-    "shopping",
-    "kitchen",
-    "journal",
-    "finder",
-    "demo",
-    "roundpantry",
-    "e2e",
-    "tools",
-)
+
+
+def order() -> list[str]:
+    """The packages from the ground up: the core, the layers of the import rules, the rest."""
+    rules = tomllib.loads((ROOT / "pyproject.toml").read_text(encoding="utf-8"))
+    contracts = rules["tool"]["importlinter"]["contracts"]
+    layers = next(one["layers"] for one in contracts if "webkit" in one.get("layers", ()))
+    return ["nutrition", *reversed(layers), "e2e", "tools"]
 
 
 def sentence(path: Path) -> str:
@@ -61,7 +45,7 @@ def folders(top: Path) -> list[Path]:
 
 def page() -> str:
     out = [HEAD]
-    for name in ORDER:
+    for name in order():
         for folder in folders(ROOT / name):
             modules = [path for path in sorted(folder.glob("*.py")) if path.stem != "__init__"]
             if not modules:

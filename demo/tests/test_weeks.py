@@ -1,21 +1,15 @@
 """The demo's weeks: what is on their lists, counted by hand from what stands in them; what holds of
 each."""
 
-from datetime import timedelta
-from io import BytesIO
-
-from django.conf import settings
 from django.test import TestCase
 from django_scopes import scope
-from pypdf import PdfReader
 
-from demo.load import NAME
 from demo.tests.demo_rows import fill
 from demo.weeks import planned_rows
 from nutrition.composition.foods import food_table
 from nutrition.composition.helpings import first_helping_g
 from pantry.in_force import foods_of_practice
-from practice.models import Practice, User
+from practice.models import Practice
 from shopping.lists import list_of, needs_of
 from week.cautions import told_of
 from week.models import Week
@@ -114,21 +108,3 @@ class DemoWeeks(TestCase):
                     # a fruit is bought for its zest alone where fewer are eaten than zested
                     if "the zest of" not in item.how:
                         self.assertLess(item.left_g, item.sold.grams)
-
-    def test_each_hangs_on_the_door_as_one_sheet_with_its_caution(self):
-        user = User.objects.get(username=NAME)
-        self.client.force_login(user, settings.AUTHENTICATION_BACKENDS[-1])
-        for size in ("letter", "a4"):
-            Practice.objects.filter(pk=user.practice_id).update(paper_size=size)
-            for week in Week.objects.select_related("client"):
-                with self.subTest(size=size, client=week.client.name):
-                    address = f"/for/{week.client_id}/weeks/{week.pk}/door/?pdf=1"
-                    first, *more = PdfReader(BytesIO(self.client.get(address).content)).pages
-                    said = " ".join(first.extract_text().split())
-                    for at in range((week.last - week.start).days + 1):
-                        day = week.start + timedelta(days=at)
-                        self.assertRegex(said, rf"{day:%a} {day.day}(?!\d)")
-                    self.assertIn("does not replace care", said)
-                    # what is to be cooked follows whole, on this sheet or the next
-                    self.assertLessEqual(len(more), 1)
-                    self.assertEqual("To cook" in said, not more)
