@@ -99,9 +99,9 @@ class Builder:
         self.first = sources.FirstSource(first)
         self.second = sources.second_source(second)
         self.kinds = sources.label_kinds(HERE / "label_kinds.toml")
-        wanted = sources.any_kind(self.kinds)
+        wanted = sources.of_any_kind(self.kinds)
         self.first.labels = [
-            record for record in self.first.labels if wanted.search(record["foodName"].lower())
+            record for record in self.first.labels if wanted(record["foodName"].lower())
         ]
         with (HERE / "selection.csv").open(newline="", encoding="utf-8") as file:
             self.selection = {row["slug"]: row for row in csv.DictReader(file)}

@@ -6,8 +6,9 @@ import csv
 import re
 import statistics
 import tomllib
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 Row = dict[str, float]
@@ -302,10 +303,23 @@ def label_median(
     return middle, low, high
 
 
-def any_kind(kinds: dict[str, dict[str, object]]) -> re.Pattern[str]:
-    """One pattern that the lower-cased name of every record of any kind matches, to read the many
-    labels once."""
-    return re.compile("|".join(f"(?:{kind['match']})" for kind in kinds.values()))
+# What looks ahead for words in any order, and does nothing else.
+_AHEAD = re.compile(r"(?:\(\?=(?:[^()]|\([^()]*\))*\))+")
+
+
+def of_any_kind(kinds: dict[str, dict[str, object]]) -> Callable[[str], bool]:
+    """Whether a lower-cased name is one of any kind, to read the many labels once."""
+    # one that looks ahead from the start sees all that it would see from anywhere else
+    patterns = [
+        re.compile(f"\\A{match}" if _AHEAD.fullmatch(match) else match)
+        for match in dict.fromkeys(str(kind["match"]) for kind in kinds.values())
+    ]
+
+    @cache
+    def wanted(name: str) -> bool:
+        return any(pattern.search(name) for pattern in patterns)
+
+    return wanted
 
 
 def label_kinds(path: Path) -> dict[str, dict[str, object]]:
