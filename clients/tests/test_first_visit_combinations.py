@@ -113,6 +113,7 @@ class Combinations(ClientCase):
         self.assertContains(other, "barley, kale", status_code=409)
 
 
+@thorough
 class Watched(SimpleTestCase):
     def test_what_is_watched_is_there_or_left_out_for_every_combination(self):
         """What the first visit shows beside the form: targets that exist. Every fifth of all, so

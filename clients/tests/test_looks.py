@@ -9,6 +9,7 @@ from clients.models import Client, ClientLook, WeighIn
 from clients.plan.looks import bring_up_to_date, keep, not_up_to_date
 from clients.plan.versions import make_version
 from clients.testing import ClientCase
+from nutrition.tests.thorough import thorough
 
 
 class Looks(ClientCase):
@@ -113,6 +114,7 @@ class Looks(ClientCase):
                 self.assertContains(self.client.get(path), told)
 
 
+@thorough
 class BirthDate(ClientCase):
     def saved(self, text):
         page = self.client.get(f"/clients/{self.client_row.pk}/edit/")

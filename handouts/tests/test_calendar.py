@@ -10,6 +10,7 @@ from icalendar import Calendar
 from handouts.calendar_file import calendar_for
 from handouts.models import CalendarEvent
 from journal.models import Appointment
+from nutrition.tests.thorough import thorough
 from week.models import Week
 from week.tests.test_week import WeekCase
 
@@ -34,6 +35,7 @@ class CalendarCase(WeekCase):
         return sorted(str(one["summary"]) for one in self.events().values())
 
 
+@thorough
 class InIt(CalendarCase):
     def test_meals_and_cooking_in_the_clients_time_zone(self):
         dinners = [one for one in self.events().values() if "Dinner" in str(one["summary"])]
@@ -92,6 +94,7 @@ class InIt(CalendarCase):
         self.assertContains(page, "1440", status_code=400)
 
 
+@thorough
 class Again(CalendarCase):
     def test_the_same_week_is_the_same_file(self):
         first = calendar_for(self.client_row, NOW)

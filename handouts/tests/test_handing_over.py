@@ -9,6 +9,7 @@ from handouts.models import Bundle
 from handouts.papers import bundled, offers
 from jobs.models import Job
 from jobs.testing import work_off_now
+from nutrition.tests.thorough import thorough
 from planner.models import DayEntry
 from planner.testing import DayCase
 from recipes.facts import facts_of
@@ -34,6 +35,7 @@ class Case(DayCase):
         )
 
 
+@thorough
 class OnPaper(Case):
     def paper(self, **asked):
         address = self.for_client(reverse("handouts:recipe", args=[self.pot.pk]))
@@ -131,6 +133,7 @@ def _colors(read: PdfReader) -> set:
     return {one for one in found if len(set(one)) > 1} or {(0.0, 0.0, 0.0)}
 
 
+@thorough
 class Bundles(Case):
     def page(self):
         return self.client.get(self.for_client(reverse("handouts:page")))

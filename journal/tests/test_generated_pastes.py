@@ -7,6 +7,7 @@ from unittest.mock import patch
 
 from journal.blood.values import read_table
 from journal.weight.paste import read_weights
+from nutrition.tests.thorough import thorough
 from planner.testing import DayCase
 
 TODAY = date(2026, 11, 26)
@@ -47,6 +48,7 @@ def written_weight(chance, kg):
     return tenths + chance.choice(("", "", " kg", "kg")), float(tenths.replace(",", "."))
 
 
+@thorough
 class Weights(DayCase):
     def paste(self, chance):
         """A paste, and by its line the date, weight and remark that it says; None for junk."""

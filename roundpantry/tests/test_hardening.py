@@ -424,6 +424,7 @@ class Imports(DayCase):
         self.assertContains(unknown, "not in the table", status_code=400)
 
 
+@thorough
 class Stored(DayCase):
     """Records as they were stored before there were limits."""
 

@@ -10,6 +10,7 @@ from clients.models import TargetOverride
 from clients.plan.versions import make_version
 from jobs.models import Job
 from jobs.testing import work_off_now
+from nutrition.tests.thorough import thorough
 from planner.models import Day
 from planner.testing import DayCase
 from recipes.models import Recipe
@@ -175,6 +176,7 @@ class Changing(WeekCase):
         self.assertContains(shown, "Leave out")
 
 
+@thorough
 class Planning(WeekCase):
     def setUp(self):
         super().setUp()
