@@ -11,7 +11,7 @@ from week.door import DoorDay, DoorMeal
 # is 3.7 mm high: at two meters six minutes of arc, where a letter of five is what a healthy eye
 # just reads. The small print is read from near, and gives way before a day goes to another sheet.
 # [pt]
-SIZES = ((20, 8.5, 11.0), (18, 8.5, 11.0), (17, 8.5, 11.0), (16, 8.5, 11.0), (15, 8.5, 11.0))
+SIZES = tuple((size, 8.5, 11.0) for size in (20, 18, 17, 16, 15))
 TIGHT = (15, 7.5, 9.5)
 # The name of a day, which "Mon 30" leaves room for. [pt]
 DAY = 15.0
@@ -53,10 +53,10 @@ def _height(day: DoorDay, sizes: tuple[int, float, float]) -> float:
 
 
 def _notes(day: DoorDay, small: float) -> float:
-    said = [*(("Cook:", *day.cooks) if day.cooks else ())]
-    said += ["Thaw overnight:", *day.thaws] if day.thaws else []
+    tasks = (("Cook:", day.cooks), ("Thaw overnight:", day.thaws))
+    said = " ".join(f"{task} {', '.join(names)}." for task, names in tasks if names)
     wide = PAGE[0] * NOTES_SHARE - PADDING[0]
-    return lines_of(", ".join(said), wide, small) * _down(small, SMALL_LINE)
+    return lines_of(said, wide, small) * _down(small, SMALL_LINE)
 
 
 def _cell(meal: DoorMeal, wide: float, size: float, small: float) -> float:
